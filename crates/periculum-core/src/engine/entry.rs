@@ -1,0 +1,193 @@
+//! What the engine states for the record; screen, log, JSON lines and ledger all listen to the same entries.
+
+use serde::{Deserialize, Serialize};
+
+use crate::engine::event::{Question, Said};
+use crate::incident::{Incident, IncidentKind};
+use crate::moment::Span;
+use crate::pass::{Pass, PassReport};
+use crate::reason::{Reason, StageEnd};
+use crate::rung::{Change, InForce, Rung};
+use crate::verdict::Verdict;
+
+/// The hardest rung that held, and the proof it held to.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Mark {
+    /// The rung.
+    pub rung: Rung,
+    /// The setting that the stage moved.
+    pub setting: String,
+    /// The proof's name.
+    pub proof: String,
+    /// The number of the trial that proved it.
+    pub trial: u32,
+    /// The stage that found it, from 0.
+    pub stage: usize,
+}
+
+/// How a climb ended.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(tag = "how", rename_all = "kebab-case")]
+pub enum ClimbEnd {
+    /// Every stage was done.
+    Completed,
+    /// A stage found nothing that holds, so that the next would stand on nothing.
+    NothingHeld {
+        /// The stage, from 0.
+        stage: usize,
+    },
+    /// The operator stopped it.
+    Stopped,
+    /// The engine refused a rung of its own; the rig was taken back to stock.
+    Refused {
+        /// Why.
+        why: String,
+    },
+}
+
+impl ClimbEnd {
+    /// The end as a sentence.
+    pub fn sentence(&self) -> String {
+        match self {
+            Self::Completed => "every stage is done".into(),
+            Self::NothingHeld { stage } => format!("stage {} found nothing that holds", stage + 1),
+            Self::Stopped => "the operator stopped it".into(),
+            Self::Refused { why } => format!("a rung was refused: {why}"),
+        }
+    }
+}
+
+/// One statement for the record.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "kind", rename_all = "kebab-case")]
+pub enum Entry {
+    /// The climb began.
+    Began {
+        /// What the rig reported at that time.
+        in_force: InForce,
+    },
+    /// A stage began.
+    StageBegan {
+        /// Which one, from 0.
+        stage: usize,
+        /// Its strategy's name.
+        strategy: String,
+    },
+    /// A trial began; nothing has been applied for it so far.
+    TrialBegan {
+        /// Its number in the climb, from 1.
+        trial: u32,
+        /// The stage it belongs to, from 0.
+        stage: usize,
+        /// The rung on trial.
+        rung: Rung,
+        /// The proof's name.
+        proof: String,
+        /// Why this rung.
+        reason: Reason,
+    },
+    /// A change is about to be applied: if nothing follows, this is what the rig died of.
+    AboutToApply {
+        /// The trial it is for; none on the way back to stock.
+        trial: Option<u32>,
+        /// From what to what.
+        change: Change,
+    },
+    /// The operator was asked.
+    Asked {
+        /// The trial it is for; none on the way back to stock.
+        trial: Option<u32>,
+        /// What.
+        question: Question,
+    },
+    /// A pass began.
+    PassBegan {
+        /// The trial's number.
+        trial: u32,
+        /// Which pass of the proof, from 0.
+        pass: usize,
+        /// What runs.
+        order: Pass,
+    },
+    /// A pass is over.
+    PassEnded {
+        /// The trial's number.
+        trial: u32,
+        /// Which pass of the proof, from 0.
+        pass: usize,
+        /// How it went.
+        report: PassReport,
+    },
+    /// Something went wrong.
+    Incident {
+        /// The trial it happened in; none outside any trial.
+        trial: Option<u32>,
+        /// The pass it happened in, from 0; none outside any pass.
+        pass: Option<usize>,
+        /// What.
+        #[serde(flatten)]
+        incident: Incident,
+    },
+    /// A trial is over.
+    TrialEnded {
+        /// Its number.
+        trial: u32,
+        /// What it says about its rung.
+        verdict: Verdict,
+        /// The worst that happened.
+        incident: Option<IncidentKind>,
+        /// How long its passes ran, together.
+        tested: Span,
+    },
+    /// A mark was set.
+    MarkSet {
+        /// The mark.
+        mark: Mark,
+    },
+    /// An earlier mark did not hold again.
+    MarkWithdrawn {
+        /// The mark.
+        mark: Mark,
+        /// The trial that it did not hold in.
+        trial: u32,
+    },
+    /// A stage is over.
+    StageEnded {
+        /// Which one, from 0.
+        stage: usize,
+        /// Why.
+        end: StageEnd,
+    },
+    /// The operator said something.
+    Operator {
+        /// What.
+        #[serde(flatten)]
+        said: Said,
+    },
+    /// The climb waits for the operator to go on.
+    Paused,
+    /// The climb goes on.
+    Resumed,
+    /// The rig goes back to stock.
+    GoingHome {
+        /// How the climb will have ended.
+        #[serde(flatten)]
+        end: ClimbEnd,
+    },
+    /// The climb is over; nothing follows.
+    Ended {
+        /// How.
+        #[serde(flatten)]
+        end: ClimbEnd,
+        /// The marks that stand.
+        marks: Vec<Mark>,
+        /// How many trials there were.
+        trials: u32,
+        /// How many of them fell.
+        falls: u32,
+        /// How long passes ran, together.
+        tested: Span,
+        /// The same in hours.
+        test_hours: f64,
+    },
+}

@@ -1,0 +1,144 @@
+//! What the engine is told, and what it answers.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+
+use crate::ending::Ending;
+use crate::engine::Entry;
+use crate::incident::Incident;
+use crate::moment::{Moment, Span};
+use crate::pass::{PassOrder, PassReport, Progress};
+use crate::rung::{Change, InForce};
+
+/// Something that happened, told to the engine with the time it happened at.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[serde(tag = "event", rename_all = "kebab-case")]
+pub enum Event {
+    /// The climb begins, with this in force on the rig.
+    Started {
+        /// What the rig reports; settings that can't be read are missing.
+        in_force: InForce,
+    },
+    /// The last change was applied.
+    Applied {
+        /// What the rig reports now; settings that can't be read are missing.
+        reported: InForce,
+    },
+    /// The last change could not be applied, or the rig did not survive it.
+    ApplyFailed {
+        /// What happened.
+        incident: Incident,
+    },
+    /// A running pass came further.
+    PassProgress {
+        /// How far.
+        progress: Progress,
+    },
+    /// The running pass is over.
+    PassEnded {
+        /// How it went.
+        report: PassReport,
+    },
+    /// Sensors were read.
+    Sample {
+        /// Readings by sensor name, in each sensor's unit.
+        readings: BTreeMap<String, f64>,
+    },
+    /// The operator said something.
+    OperatorSaid {
+        /// What.
+        said: Said,
+    },
+    /// The climb goes on after its program or its machine went down.
+    Restarted {
+        /// Which of them went down.
+        ending: Ending,
+        /// How long the open pass ran before it was last heard of; none where none ran.
+        lived: Option<Span>,
+        /// What the rig reports now; settings that can't be read are missing.
+        in_force: InForce,
+    },
+    /// Nothing happened, and time went by.
+    TimePassed,
+}
+
+impl Event {
+    /// Whether the event is kept only when the engine answers it: telemetry that comes many times a second.
+    ///
+    /// Such an event changes nothing in the engine unless its step says something, so that a record without
+    /// the silent ones replays to the same state.
+    pub fn is_telemetry(&self) -> bool {
+        matches!(self, Self::PassProgress { .. } | Self::Sample { .. } | Self::TimePassed)
+    }
+}
+
+/// What an operator can say.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(tag = "said", rename_all = "kebab-case")]
+pub enum Said {
+    /// Pause when this pass is over.
+    Pause,
+    /// Go on.
+    Resume,
+    /// I saw something wrong; the trial is over.
+    Saw {
+        /// What.
+        text: String,
+    },
+    /// A note for the record.
+    Note {
+        /// Its text.
+        text: String,
+    },
+    /// Stop and take the rig back to stock.
+    Stop,
+    /// The change is made by hand, and the rig runs.
+    Done,
+    /// The change was made, and the rig did not start.
+    NoStart,
+    /// The rig started, but with its defaults in force.
+    Defaults,
+}
+
+/// What the engine wants to know from the operator.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(tag = "question", rename_all = "kebab-case")]
+pub enum Question {
+    /// Make this change by hand; answered with done, no start or defaults.
+    Change {
+        /// From what to what.
+        change: Change,
+    },
+}
+
+/// What is to be done to the rig.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Command {
+    /// Apply a change and tell what the rig then reports.
+    Apply(Change),
+    /// Ask the operator.
+    Ask(Question),
+    /// Start a pass.
+    RunPass(PassOrder),
+    /// Break the running pass off at once; its end is told as usual.
+    StopPass,
+}
+
+/// The engine's answer: entries to commit, then at most one command to carry out.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Step {
+    /// When it happened.
+    pub at: Moment,
+    /// What has to be on disk before the command is carried out.
+    pub entries: Vec<Entry>,
+    /// What to do then.
+    pub command: Option<Command>,
+}
+
+impl Step {
+    /// Whether the engine had nothing to say.
+    pub fn is_silent(&self) -> bool {
+        self.entries.is_empty() && self.command.is_none()
+    }
+}

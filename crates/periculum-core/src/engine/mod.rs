@@ -1,0 +1,25 @@
+//! The engine: a pure state machine that climbs a plan on a rig.
+//!
+//! [`Climb::next`] takes one [`Event`] and answers with a [`Step`]: what has to be recorded, durably, and then
+//! at most one [`Command`] to carry out. Because a step has a single command behind its entries, nothing can
+//! be done to a rig before the record of it is safe.
+//!
+//! ```text
+//!           ┌──────────── Event ────────────┐
+//!           ▼                               │
+//!     Climb::next ──► Step { entries, command }
+//!                            │        │
+//!                    commit first   carry out
+//! ```
+
+mod climb;
+mod course;
+mod entry;
+mod event;
+mod outlook;
+mod state;
+
+pub use climb::Climb;
+pub use entry::{ClimbEnd, Entry, Mark};
+pub use event::{Command, Event, Question, Said, Step};
+pub use outlook::{Outlook, Prospect};

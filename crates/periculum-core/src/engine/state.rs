@@ -1,0 +1,60 @@
+//! What the engine is in the middle of; each state holds just the data that is valid in it.
+
+use std::collections::VecDeque;
+
+use crate::engine::entry::ClimbEnd;
+use crate::incident::IncidentKind;
+use crate::moment::{Moment, Span};
+use crate::reason::Reason;
+use crate::rung::{Change, Rung};
+
+/// What the engine is in the middle of.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) enum State {
+    /// Nothing has begun.
+    Ready,
+    /// A trial is open.
+    Trying(Trial, Doing),
+    /// The operator asked for a pause, and this comes next.
+    Paused(Next),
+    /// The rig goes back to stock: the change that is under way, and the ones behind it.
+    GoingHome { end: ClimbEnd, under_way: Change, rest: VecDeque<Change> },
+    /// The climb is over.
+    Ended,
+}
+
+/// One rung put to one proof.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct Trial {
+    pub(super) number: u32,
+    pub(super) rung: Rung,
+    pub(super) incidents: Vec<IncidentKind>,
+    pub(super) tested: Span,
+}
+
+/// What a trial is doing.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) enum Doing {
+    /// Waiting for the change that is under way, with the ones behind it.
+    Setting { under_way: Change, rest: VecDeque<Change> },
+    /// Waiting for a pass to end.
+    Passing { index: usize, began: Moment, stopping: Option<Stopping> },
+}
+
+/// Why a pass was told to stop.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Stopping {
+    /// Something was wrong; the trial is judged by its incidents.
+    ForCause,
+    /// The operator wants the whole climb stopped.
+    ByOperator,
+}
+
+/// What a pause holds back.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) enum Next {
+    /// The next pass of an open trial.
+    Pass(Trial, usize),
+    /// The next trial.
+    Trial(Rung, Reason),
+}

@@ -1,0 +1,16 @@
+//! Rig and plan files: TOML read with the place of everything in it, so that every problem is told where it is.
+//!
+//! A file is read in two steps. [`Document`] is the text and its tables; [`rig_file::read`] and
+//! [`plan_file::read`] turn it into a [`crate::rig::Rig`] and a [`crate::plan::Plan`], gathering every problem
+//! on the way instead of stopping at the first.
+
+mod document;
+mod problem;
+mod section;
+
+pub mod plan_file;
+pub mod rig_file;
+
+pub use document::Document;
+pub use problem::{Problem, Problems};
+pub use section::{Located, Section};

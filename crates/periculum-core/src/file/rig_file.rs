@@ -1,0 +1,190 @@
+//! Rig files: `[rig]`, `[[part]]`, `[setting.NAME]`, `[derived.NAME]` and `[sensor.NAME]`.
+//!
+//! What stands below `[adapter]` belongs to the adapters and is read by them.
+
+use rust_decimal::Decimal;
+
+use crate::file::section::{Located, Section};
+use crate::formula::Formula;
+use crate::ladder::{Direction, Ladder};
+use crate::quantity::harmless;
+use crate::rig::{Derived, Part, Rig, Sensor};
+use crate::setting::{Setting, TakesEffect};
+
+/// Reads a rig from a file's top section; problems go where the section's problems go.
+///
+/// The section is left open, so that adapters can read theirs; none where the rig can't be used at all.
+pub fn read(top: &Section) -> Option<Rig> {
+    let head = top.section("rig")?;
+    let name = head.text("name");
+    let summary = head.optional_text("summary").map(|text| harmless(&text.value)).unwrap_or_default();
+    head.finish();
+    let parts = top.list("part").into_iter().filter_map(read_part).collect();
+    let settings: Vec<Setting> = top.named_sections("setting").into_iter().filter_map(read_setting).collect();
+    let derived: Vec<Derived> =
+        top.named_sections("derived").into_iter().filter_map(|section| read_derived(section, &settings)).collect();
+    let sensors = top.named_sections("sensor").into_iter().filter_map(read_sensor).collect();
+    let rig = Rig { name: harmless(&name?.value), summary, parts, settings, derived, sensors };
+    check_windows_at_stock(&rig, top);
+    Some(rig)
+}
+
+fn read_part(section: Section) -> Option<Part> {
+    let kind = section.text("kind");
+    let model = section.text("model");
+    let specimen = section.optional_text("specimen").map(|text| harmless(&text.value)).unwrap_or_default();
+    section.finish();
+    Some(Part { kind: harmless(&kind?.value), model: harmless(&model?.value), specimen })
+}
+
+fn read_setting((name, section): (Located<String>, Section)) -> Option<Setting> {
+    let label = section.optional_text("label").map_or_else(|| spoken(&name.value), |text| harmless(&text.value));
+    let unit = section.optional_text("unit").map(|text| harmless(&text.value)).unwrap_or_default();
+    let ladder = read_ladder(&section);
+    let stock = section.number("stock");
+    let floor = section.optional_number("floor");
+    let ceilings = section.named_numbers("ceiling");
+    let largest_jump = section.optional_number("largest_jump");
+    let tolerance = section.optional_number("tolerance");
+    let harder = section.choice("harder", &[("up", Direction::Up), ("down", Direction::Down)]);
+    let effects = [("at-once", TakesEffect::AtOnce), ("by-hand", TakesEffect::ByHand)];
+    let takes_effect = section.choice("takes_effect", &effects);
+    let adapter = section.optional_text("adapter");
+    let problems = section.problems();
+
+    let (ladder, stock) = (ladder?, stock?);
+    for value in [Some(&stock), floor.as_ref()].into_iter().flatten().chain(ceilings.iter().map(|(_, value)| value)) {
+        if !ladder.contains(value.value) {
+            let near = ladder.nearest(value.value);
+            problems.advise(
+                value.at.clone(),
+                format!("{} is not on the ladder", value.value),
+                format!("the nearest value is {near}"),
+            );
+        }
+    }
+    let floor_value = floor.as_ref().map_or(ladder.lowest(), |floor| floor.value);
+    if stock.value < floor_value {
+        problems.add(stock.at.clone(), format!("stock {} is below the floor {floor_value}", stock.value));
+    }
+    for (use_name, ceiling) in &ceilings {
+        if ceiling.value < stock.value {
+            let what = format!("the ceiling for {} is below stock {}", use_name.value, stock.value);
+            problems.add(ceiling.at.clone(), what);
+        }
+    }
+    if let Some(jump) = &largest_jump
+        && jump.value < ladder.widest_gap()
+    {
+        let what =
+            format!("a largest jump of {} can't cross a gap of {} on the ladder", jump.value, ladder.widest_gap());
+        problems.add(jump.at.clone(), what);
+    }
+    if let Some(tolerance) = tolerance.as_ref().filter(|tolerance| tolerance.value < Decimal::ZERO) {
+        problems.add(tolerance.at.clone(), "a tolerance can't be negative");
+    }
+    section.finish();
+    Some(Setting {
+        name: name.value,
+        label,
+        unit,
+        stock: stock.value,
+        floor: floor_value,
+        ceilings: ceilings.into_iter().map(|(use_name, value)| (use_name.value, value.value)).collect(),
+        largest_jump: largest_jump.map(|jump| jump.value),
+        tolerance: tolerance.map(|tolerance| tolerance.value).unwrap_or_default(),
+        harder: harder?.value,
+        takes_effect: takes_effect?.value,
+        adapter: adapter.map(|adapter| adapter.value).unwrap_or_default(),
+        ladder,
+    })
+}
+
+/// Either `ladder = { from, step, to }` or `values = [ … ]`.
+fn read_ladder(section: &Section) -> Option<Ladder> {
+    if let Some(values) = section.optional_numbers("values") {
+        if section.has("ladder") {
+            section.problems().add(values.at.clone(), "a setting has either `ladder` or `values`, not both");
+        }
+        return kept(Ladder::values(values.value), values.at, section);
+    }
+    if !section.has("ladder") {
+        let what = format!("{} needs `ladder` or `values`", section.name());
+        let help = "write `ladder = { from = 3800, step = 25, to = 5600 }` or `values = [33.3, 40, 50]`";
+        section.problems().advise(section.at(), what, help);
+        return None;
+    }
+    let steps = section.section("ladder")?;
+    let (from, step, to) = (steps.number("from"), steps.number("step"), steps.number("to"));
+    let at = steps.at();
+    steps.finish();
+    kept(Ladder::steps(from?.value, step?.value, to?.value), at, section)
+}
+
+fn kept(ladder: Result<Ladder, String>, at: std::ops::Range<usize>, section: &Section) -> Option<Ladder> {
+    ladder.map_err(|what| section.problems().add(at, what)).ok()
+}
+
+fn read_derived((name, section): (Located<String>, Section), settings: &[Setting]) -> Option<Derived> {
+    let unit = section.optional_text("unit").map(|text| harmless(&text.value)).unwrap_or_default();
+    let text = section.text("formula");
+    let window = section.optional_section("window");
+    let (lowest, highest) = match &window {
+        Some(window) => (window.optional_number("from"), window.optional_number("to")),
+        None => (None, None),
+    };
+    if let Some(window) = window {
+        window.finish();
+    }
+    let problems = section.problems();
+    section.finish();
+    let text = text?;
+    // A formula's own text starts behind the opening quote.
+    let inside = |at: std::ops::Range<usize>| text.at.start + 1 + at.start..text.at.start + 1 + at.end;
+    let formula = Formula::parse(&text.value).map_err(|error| problems.add(inside(error.at), error.what)).ok()?;
+    let known: Vec<&str> = settings.iter().map(|setting| setting.name.as_str()).collect();
+    for (used, at) in formula.names() {
+        if !known.contains(&used) {
+            problems.unknown(inside(at), "setting", used, &known);
+        }
+    }
+    Some(Derived {
+        name: name.value,
+        unit,
+        formula,
+        lowest: lowest.map(|limit| limit.value),
+        highest: highest.map(|limit| limit.value),
+    })
+}
+
+fn read_sensor((name, section): (Located<String>, Section)) -> Option<Sensor> {
+    let label = section.optional_text("label").map_or_else(|| spoken(&name.value), |text| harmless(&text.value));
+    let unit = section.optional_text("unit").map(|text| harmless(&text.value)).unwrap_or_default();
+    let decimals = section.optional_count("decimals", 0).map_or(0, |count| count.value.min(6) as usize);
+    let cut_off = section.optional_number("cut_off").map(|cut_off| cut_off.value);
+    let adapter = section.text("adapter");
+    let source = section.text("source");
+    section.finish();
+    Some(Sensor { name: name.value, label, unit, decimals, cut_off, adapter: adapter?.value, source: source?.value })
+}
+
+/// A rig whose own stock values leave a window can never be climbed.
+fn check_windows_at_stock(rig: &Rig, top: &Section) {
+    let stock = rig.stock();
+    for (name, section) in top.named_sections("derived") {
+        let Some(derived) = rig.derived.iter().find(|derived| derived.name == name.value) else { continue };
+        let inside = derived.value(&stock).is_some_and(|value| {
+            derived.lowest.is_none_or(|lowest| value >= lowest)
+                && derived.highest.is_none_or(|highest| value <= highest)
+        });
+        if !inside {
+            let value = derived.value(&stock).map_or("no value".to_owned(), |value| value.round_dp(3).to_string());
+            section.problems().add(name.at, format!("`{}` has {value} at stock, outside its window", derived.name));
+        }
+    }
+}
+
+/// A name with its underscores spoken as blanks.
+fn spoken(name: &str) -> String {
+    harmless(&name.replace('_', " "))
+}

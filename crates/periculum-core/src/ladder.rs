@@ -1,0 +1,203 @@
+//! The allowed values of a setting.
+
+use rust_decimal::Decimal;
+
+/// Which way along a ladder.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Direction {
+    /// Towards larger values.
+    Up,
+    /// Towards smaller values.
+    Down,
+}
+
+impl Direction {
+    /// The other way.
+    pub fn reversed(self) -> Self {
+        match self {
+            Self::Up => Self::Down,
+            Self::Down => Self::Up,
+        }
+    }
+}
+
+/// The allowed values of a setting, ascending and never empty.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Ladder {
+    /// Evenly spaced values from the first to the last.
+    Steps {
+        /// The smallest value.
+        from: Decimal,
+        /// The distance between neighbours, above zero.
+        step: Decimal,
+        /// The largest value, a whole number of steps above the smallest.
+        to: Decimal,
+    },
+    /// An explicit list, as for parts that can only be bought in a few values.
+    Values(Vec<Decimal>),
+}
+
+impl Ladder {
+    /// An even ladder.
+    ///
+    /// # Errors
+    /// Says what is wrong when the step is not above zero or does not lead from the first value to the last.
+    pub fn steps(from: Decimal, step: Decimal, to: Decimal) -> Result<Self, String> {
+        if step <= Decimal::ZERO {
+            return Err(format!("a ladder's step must be above 0, and this one is {step}"));
+        }
+        if to < from {
+            return Err(format!("a ladder goes upwards, and {to} is below {from}"));
+        }
+        if ((to - from) % step) != Decimal::ZERO {
+            return Err(format!("steps of {step} lead from {from} past {to}, not to it"));
+        }
+        Ok(Self::Steps { from, step, to })
+    }
+
+    /// A ladder of listed values, in any order.
+    ///
+    /// # Errors
+    /// Says so when the list is empty or names a value twice.
+    pub fn values(mut values: Vec<Decimal>) -> Result<Self, String> {
+        values.sort();
+        if values.is_empty() {
+            return Err("a ladder needs at least one value".into());
+        }
+        if let Some(pair) = values.windows(2).find(|pair| pair[0] == pair[1]) {
+            return Err(format!("{} is on the ladder twice", pair[0]));
+        }
+        Ok(Self::Values(values))
+    }
+
+    /// The smallest value.
+    pub fn lowest(&self) -> Decimal {
+        match self {
+            Self::Steps { from, .. } => *from,
+            Self::Values(values) => values[0],
+        }
+    }
+
+    /// The largest value.
+    pub fn highest(&self) -> Decimal {
+        match self {
+            Self::Steps { to, .. } => *to,
+            Self::Values(values) => values[values.len() - 1],
+        }
+    }
+
+    /// Whether the value is allowed, exactly.
+    pub fn contains(&self, value: Decimal) -> bool {
+        self.nearest(value) == value
+    }
+
+    /// The allowed value nearest to this one; the lower of two that are equally near.
+    pub fn nearest(&self, value: Decimal) -> Decimal {
+        match self {
+            Self::Steps { from, step, to } => {
+                let inside = value.clamp(*from, *to);
+                let below = *from + ((inside - *from) / *step).floor() * *step;
+                let above = (below + *step).min(*to);
+                if above - inside < inside - below { above } else { below }
+            }
+            Self::Values(values) => {
+                let nearest = values.iter().min_by_key(|candidate| (**candidate - value).abs());
+                nearest.copied().unwrap_or(value)
+            }
+        }
+    }
+
+    /// The next allowed value beyond this one, which need not be on the ladder itself; none at its end.
+    pub fn next(&self, value: Decimal, direction: Direction) -> Option<Decimal> {
+        let beyond = |candidate: &Decimal| match direction {
+            Direction::Up => *candidate > value,
+            Direction::Down => *candidate < value,
+        };
+        match self {
+            Self::Steps { step, .. } => {
+                let near = self.nearest(value);
+                let one_on = match direction {
+                    Direction::Up => near + *step,
+                    Direction::Down => near - *step,
+                };
+                [near, one_on].into_iter().find(|candidate| beyond(candidate) && self.contains(*candidate))
+            }
+            Self::Values(values) => match direction {
+                Direction::Up => values.iter().copied().find(beyond),
+                Direction::Down => values.iter().rev().copied().find(beyond),
+            },
+        }
+    }
+
+    /// The largest distance between two neighbours; nothing on a ladder of one value.
+    pub fn widest_gap(&self) -> Decimal {
+        match self {
+            Self::Steps { step, from, to } => {
+                if from == to {
+                    Decimal::ZERO
+                } else {
+                    *step
+                }
+            }
+            Self::Values(values) => values.windows(2).map(|pair| pair[1] - pair[0]).max().unwrap_or_default(),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn decimal(text: &str) -> Decimal {
+        text.parse().expect("a number")
+    }
+
+    #[test]
+    fn steps_must_lead_to_the_end() {
+        assert!(Ladder::steps(decimal("1.0"), decimal("0.005"), decimal("1.2")).is_ok());
+        assert!(Ladder::steps(decimal("1"), decimal("0.3"), decimal("2")).unwrap_err().contains("past 2"));
+        assert!(Ladder::steps(decimal("1"), decimal("0"), decimal("2")).is_err());
+        assert!(Ladder::values(vec![]).is_err());
+        assert!(Ladder::values(vec![decimal("3"), decimal("3.0")]).is_err());
+    }
+
+    fn ladders() -> impl Strategy<Value = Ladder> {
+        let even = (-500i64..500, 1i64..40, 0i64..60).prop_map(|(from, step, count)| {
+            Ladder::steps(Decimal::new(from, 3), Decimal::new(step, 3), Decimal::new(from + step * count, 3))
+                .expect("even")
+        });
+        let listed = proptest::collection::btree_set(-500i64..500, 1..12).prop_map(|values| {
+            Ladder::values(values.into_iter().map(|v| Decimal::new(v, 2)).collect()).expect("listed")
+        });
+        prop_oneof![even, listed]
+    }
+
+    proptest! {
+        #[test]
+        fn walking_up_visits_every_value_once_and_ends(ladder in ladders()) {
+            let mut at = ladder.lowest();
+            let mut widest = Decimal::ZERO;
+            while let Some(next) = ladder.next(at, Direction::Up) {
+                prop_assert!(next > at && ladder.contains(next));
+                prop_assert_eq!(ladder.next(next, Direction::Down), Some(at));
+                widest = widest.max(next - at);
+                at = next;
+            }
+            prop_assert_eq!(at, ladder.highest());
+            prop_assert_eq!(widest, ladder.widest_gap());
+        }
+
+        #[test]
+        fn from_off_the_ladder_the_next_value_is_on_it(ladder in ladders(), thousandths in -60_000i64..60_000) {
+            let value = Decimal::new(thousandths, 4);
+            for direction in [Direction::Up, Direction::Down] {
+                if let Some(next) = ladder.next(value, direction) {
+                    prop_assert!(ladder.contains(next));
+                    prop_assert_eq!(next > value, direction == Direction::Up);
+                    prop_assert_ne!(next, value);
+                }
+            }
+        }
+    }
+}

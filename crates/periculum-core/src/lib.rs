@@ -1,0 +1,28 @@
+//! What Periculum knows and decides, without any input or output.
+//!
+//! Rigs, settings, plans, verdicts and the engine that climbs live here. The crate has no clock, no threads,
+//! no files and no interface: time comes in with each event, and what is to be done goes out as a value.
+//! Start reading at [`engine::Climb`]; [`rig::Rig`] and [`plan::Plan`] say what it climbs, [`story::Story`]
+//! is the record of a climb as a view shows it.
+
+pub mod ending;
+pub mod engine;
+pub mod file;
+pub mod formula;
+pub mod incident;
+pub mod ladder;
+pub mod moment;
+pub mod pass;
+pub mod plan;
+pub mod profile;
+pub mod quantity;
+pub mod reason;
+pub mod rig;
+pub mod route;
+pub mod rung;
+pub mod setting;
+pub mod story;
+pub mod telling;
+pub mod verdict;
+
+pub use rust_decimal::Decimal;

@@ -1,0 +1,172 @@
+//! Points in time and lengths of time, exact to the millisecond.
+
+use std::fmt;
+use std::ops::{Add, AddAssign, Sub};
+
+use serde::{Deserialize, Serialize};
+
+/// A point in time, in milliseconds since the Unix epoch; of the rig's own clock, which a simulator may set.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct Moment(i64);
+
+impl Moment {
+    /// The moment this many milliseconds after the Unix epoch.
+    pub const fn from_millis(millis: i64) -> Self {
+        Self(millis)
+    }
+
+    /// Milliseconds since the Unix epoch.
+    pub const fn millis(self) -> i64 {
+        self.0
+    }
+
+    /// How long after `earlier` this is; nothing where it is not after it.
+    pub fn since(self, earlier: Self) -> Span {
+        Span(u64::try_from(self.0.saturating_sub(earlier.0)).unwrap_or(0))
+    }
+}
+
+impl Add<Span> for Moment {
+    type Output = Self;
+    fn add(self, span: Span) -> Self {
+        Self(self.0.saturating_add_unsigned(span.0))
+    }
+}
+
+/// A length of time in milliseconds.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct Span(u64);
+
+impl Span {
+    /// No time at all.
+    pub const ZERO: Self = Self(0);
+
+    /// A length in whole milliseconds.
+    pub const fn from_millis(millis: u64) -> Self {
+        Self(millis)
+    }
+
+    /// A length in whole seconds.
+    pub const fn from_seconds(seconds: u64) -> Self {
+        Self(seconds.saturating_mul(1000))
+    }
+
+    /// The length in milliseconds.
+    pub const fn millis(self) -> u64 {
+        self.0
+    }
+
+    /// The length in seconds.
+    pub fn seconds(self) -> f64 {
+        self.0 as f64 / 1000.0
+    }
+
+    /// The length in hours.
+    pub fn hours(self) -> f64 {
+        self.seconds() / 3600.0
+    }
+
+    /// As minutes and seconds, `9:18`, or `1:02:03` from an hour up.
+    pub fn clock(self) -> String {
+        let seconds = self.0 / 1000;
+        let (hours, minutes, seconds) = (seconds / 3600, seconds / 60 % 60, seconds % 60);
+        match hours {
+            0 => format!("{minutes}:{seconds:02}"),
+            _ => format!("{hours}:{minutes:02}:{seconds:02}"),
+        }
+    }
+
+    /// Reads `90s`, `2min`, `8h 30min`, `250ms`.
+    ///
+    /// # Errors
+    /// Says what is wrong with the text when it is not a length of time, or a negative one.
+    pub fn parse(text: &str) -> Result<Self, String> {
+        let parsed: jiff::SignedDuration = text.parse().map_err(|_| {
+            format!("`{text}` is not a length of time; write it like \"90s\", \"2min\" or \"8h 30min\"")
+        })?;
+        u64::try_from(parsed.as_millis())
+            .map(Self)
+            .map_err(|_| format!("`{text}` is negative or too long for a length of time"))
+    }
+}
+
+impl fmt::Display for Span {
+    /// In the two largest units that matter: `45 s`, `2 min 30 s`, `8 h`, `1 h 5 min`.
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        if self.0 < 1000 {
+            return write!(f, "{} ms", self.0);
+        }
+        if self.0 < 10_000 && !self.0.is_multiple_of(1000) {
+            return write!(f, "{:.1} s", self.seconds());
+        }
+        let seconds = self.0 / 1000;
+        match (seconds / 3600, seconds / 60 % 60, seconds % 60) {
+            (0, 0, s) => write!(f, "{s} s"),
+            (0, m, 0) => write!(f, "{m} min"),
+            (0, m, s) => write!(f, "{m} min {s} s"),
+            (h, 0, _) => write!(f, "{h} h"),
+            (h, m, _) => write!(f, "{h} h {m} min"),
+        }
+    }
+}
+
+impl Add for Span {
+    type Output = Self;
+    fn add(self, other: Self) -> Self {
+        Self(self.0.saturating_add(other.0))
+    }
+}
+
+impl AddAssign for Span {
+    fn add_assign(&mut self, other: Self) {
+        *self = *self + other;
+    }
+}
+
+impl Sub for Span {
+    type Output = Self;
+    /// Stops at nothing: a length is never negative.
+    fn sub(self, other: Self) -> Self {
+        Self(self.0.saturating_sub(other.0))
+    }
+}
+
+impl std::iter::Sum for Span {
+    fn sum<I: Iterator<Item = Self>>(spans: I) -> Self {
+        spans.fold(Self::ZERO, Add::add)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn lengths_are_read_as_people_write_them() {
+        assert_eq!(Span::parse("90s"), Ok(Span::from_seconds(90)));
+        assert_eq!(Span::parse("2min"), Ok(Span::from_seconds(120)));
+        assert_eq!(Span::parse("8h 30min"), Ok(Span::from_seconds(30_600)));
+        assert_eq!(Span::parse("250ms"), Ok(Span::from_millis(250)));
+        assert!(Span::parse("soon").unwrap_err().contains("`soon`"));
+        assert!(Span::parse("-5s").is_err());
+    }
+
+    #[test]
+    fn lengths_are_written_in_the_units_that_matter() {
+        let written = |millis| Span::from_millis(millis).to_string();
+        assert_eq!(
+            [written(0), written(1500), written(45_000), written(150_000), written(3_900_000)],
+            ["0 ms", "1.5 s", "45 s", "2 min 30 s", "1 h 5 min"]
+        );
+        assert_eq!(Span::from_seconds(558).clock(), "9:18");
+        assert_eq!(Span::from_seconds(3723).clock(), "1:02:03");
+    }
+
+    #[test]
+    fn time_never_runs_backwards_into_negative_lengths() {
+        assert_eq!(Moment::from_millis(5).since(Moment::from_millis(9)), Span::ZERO);
+        assert_eq!(Span::from_millis(5) - Span::from_millis(9), Span::ZERO);
+    }
+}

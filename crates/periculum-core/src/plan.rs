@@ -1,0 +1,101 @@
+//! What to climb: stages, strategies and proofs.
+
+use rust_decimal::Decimal;
+use serde::{Deserialize, Serialize};
+
+use crate::moment::Span;
+use crate::pass::Pass;
+
+/// The file that says what to climb, resolved and checked against its rig.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Plan {
+    /// The plan's name.
+    pub name: String,
+    /// What the result is for; it chooses the ceilings.
+    pub use_name: String,
+    /// The proofs that stages name.
+    pub proofs: Vec<Proof>,
+    /// What is done, in this order.
+    pub stages: Vec<Stage>,
+}
+
+/// An ordered list of passes that a rung must survive, never empty.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Proof {
+    /// The proof's name.
+    pub name: String,
+    /// The passes, cheap and revealing ones first.
+    pub passes: Vec<Pass>,
+}
+
+impl Proof {
+    /// How long all passes take together.
+    pub fn length(&self) -> Span {
+        self.passes.iter().map(|pass| pass.length).sum()
+    }
+}
+
+/// One move of a plan.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Stage {
+    /// What is done.
+    pub strategy: Strategy,
+    /// Which proof each trial is put to, as an index into the plan's proofs.
+    pub proof: usize,
+}
+
+/// How a stage chooses its rungs.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Strategy {
+    /// Prove the rig at stock this many times, above zero, before anything is changed.
+    Baseline {
+        /// How many trials.
+        repeats: u32,
+    },
+    /// Step a setting up until the rig falls, then step back.
+    Ascend(Steps),
+    /// Take a setting's value away until the rig falls, then step back.
+    Trim(Steps),
+}
+
+/// How far a stage steps, and which setting.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Steps {
+    /// The setting that moves.
+    pub setting: String,
+    /// How far each step goes, above zero, in the setting's unit; none for one value of the ladder at a time.
+    pub step: Option<Decimal>,
+    /// How many steps it goes back after a fall, from 1.
+    pub back: u32,
+}
+
+impl Strategy {
+    /// The strategy's name in plans.
+    pub fn name(&self) -> &'static str {
+        match self {
+            Self::Baseline { .. } => "baseline",
+            Self::Ascend(_) => "ascend",
+            Self::Trim(_) => "trim",
+        }
+    }
+
+    /// The setting that moves, where one does.
+    pub fn setting(&self) -> Option<&str> {
+        match self {
+            Self::Baseline { .. } => None,
+            Self::Ascend(steps) | Self::Trim(steps) => Some(&steps.setting),
+        }
+    }
+}
+
+impl Plan {
+    /// The proof of a stage, by the stage's index.
+    pub fn proof_of(&self, stage: usize) -> &Proof {
+        &self.proofs[self.stages[stage].proof]
+    }
+
+    /// The setting whose value the ascent profile shows as height: the first one that a stage moves.
+    pub fn climbed_setting(&self) -> Option<&str> {
+        self.stages.iter().find_map(|stage| stage.strategy.setting())
+    }
+}

@@ -1,0 +1,66 @@
+//! Numbers as people read them: grouped by thousands, with the unit once.
+
+use rust_decimal::Decimal;
+
+/// The number with its whole part in groups of three: `4 700`, `12 345.5`; four digits are grouped too.
+pub fn grouped(value: Decimal) -> String {
+    group_text(&value.to_string())
+}
+
+/// A measured number with this many decimals, grouped like [`grouped`].
+pub fn measured(value: f64, decimals: usize) -> String {
+    group_text(&format!("{value:.decimals$}"))
+}
+
+/// The number, grouped, and its unit behind it; a unit of nothing leaves the number alone.
+pub fn with_unit(value: Decimal, unit: &str) -> String {
+    if unit.is_empty() { grouped(value) } else { format!("{} {unit}", grouped(value)) }
+}
+
+fn group_text(text: &str) -> String {
+    let (sign, digits) = text.strip_prefix('-').map_or(("", text), |rest| ("-", rest));
+    let (whole, fraction) = digits.find('.').map_or((digits, ""), |dot| digits.split_at(dot));
+    let mut grouped = String::from(sign);
+    for (index, digit) in whole.chars().enumerate() {
+        if index > 0 && (whole.len() - index) % 3 == 0 {
+            grouped.push(' ');
+        }
+        grouped.push(digit);
+    }
+    grouped + fraction
+}
+
+/// Text from a file, a child or an instrument without control characters, so that it can't steer a terminal.
+pub fn harmless(text: &str) -> String {
+    text.chars().map(|c| if c.is_control() { '\u{fffd}' } else { c }).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    #[test]
+    fn thousands_are_grouped_and_fractions_left_alone() {
+        let text = |value: &str| grouped(value.parse().expect("a number"));
+        assert_eq!(
+            [text("4700"), text("-1234567.25"), text("1.2650"), text("0")],
+            ["4 700", "-1 234 567.25", "1.2650", "0"]
+        );
+        assert_eq!(with_unit(Decimal::from(4700), "MHz"), "4 700 MHz");
+        assert_eq!(measured(1234.567, 1), "1 234.6");
+    }
+
+    proptest! {
+        #[test]
+        fn grouping_changes_nothing_but_spaces(mantissa in any::<i64>(), scale in 0u32..10) {
+            let value = Decimal::new(mantissa, scale);
+            prop_assert_eq!(grouped(value).replace(' ', ""), value.to_string());
+        }
+
+        #[test]
+        fn harmless_text_can_not_steer_a_terminal(text in any::<String>()) {
+            prop_assert!(!harmless(&text).chars().any(char::is_control));
+        }
+    }
+}

@@ -1,0 +1,185 @@
+//! One machine under test, and what may be asked of it.
+
+use std::fmt;
+
+use rust_decimal::Decimal;
+
+use crate::formula::Formula;
+use crate::rung::Rung;
+use crate::setting::Setting;
+
+/// One machine under test: named specimens of parts, settings, derived values and sensors.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Rig {
+    /// The rig's name.
+    pub name: String,
+    /// What it is, in a sentence.
+    pub summary: String,
+    /// Its parts.
+    pub parts: Vec<Part>,
+    /// What can be changed, in the order of the file.
+    pub settings: Vec<Setting>,
+    /// What is calculated from the settings.
+    pub derived: Vec<Derived>,
+    /// What is measured.
+    pub sensors: Vec<Sensor>,
+}
+
+/// A part of a rig; results belong to its specimen.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Part {
+    /// What kind of part, as in `processor`.
+    pub kind: String,
+    /// Its model.
+    pub model: String,
+    /// Which one of its model.
+    pub specimen: String,
+}
+
+/// A value calculated from settings.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Derived {
+    /// The name that people and files use.
+    pub name: String,
+    /// Its unit.
+    pub unit: String,
+    /// How it is calculated.
+    pub formula: Formula,
+    /// The smallest value within its specification.
+    pub lowest: Option<Decimal>,
+    /// The largest value within its specification.
+    pub highest: Option<Decimal>,
+}
+
+/// Something measured while the rig runs.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Sensor {
+    /// The name that files and records use.
+    pub name: String,
+    /// The name that people read.
+    pub label: String,
+    /// The unit of its readings.
+    pub unit: String,
+    /// How many decimals of a reading mean something.
+    pub decimals: usize,
+    /// The reading above which a pass is stopped at once.
+    pub cut_off: Option<Decimal>,
+    /// The adapter that reads it.
+    pub adapter: String,
+    /// What the adapter calls it.
+    pub source: String,
+}
+
+/// Why a rung must not be applied.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum Illegal {
+    /// A setting has no value.
+    #[error("the rung has no value for {setting}")]
+    Missing {
+        /// The setting's name.
+        setting: String,
+    },
+    /// A value is off the ladder, below the floor or above the ceiling.
+    #[error("{setting} = {value} is off its ladder or outside {floor} … {ceiling}")]
+    OutOfReach {
+        /// The setting's name.
+        setting: String,
+        /// The value that was asked for.
+        value: Decimal,
+        /// The smallest value that may be applied.
+        floor: Decimal,
+        /// The largest value that may be applied for the use.
+        ceiling: Decimal,
+    },
+    /// A derived value leaves its specification window or can't be calculated.
+    #[error("{derived} would be {value}, outside its window {window}")]
+    OutsideWindow {
+        /// The derived value's name.
+        derived: String,
+        /// What it would be.
+        value: String,
+        /// The window.
+        window: Window,
+    },
+}
+
+/// The specification window of a derived value, as people read it.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Window(Option<Decimal>, Option<Decimal>);
+
+impl fmt::Display for Window {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let side = |limit: Option<Decimal>| limit.map_or("open".to_owned(), |limit| limit.to_string());
+        write!(f, "{} … {}", side(self.0), side(self.1))
+    }
+}
+
+impl Rig {
+    /// The setting of this name.
+    pub fn setting(&self, name: &str) -> Option<&Setting> {
+        self.settings.iter().find(|setting| setting.name == name)
+    }
+
+    /// The sensor of this name.
+    pub fn sensor(&self, name: &str) -> Option<&Sensor> {
+        self.sensors.iter().find(|sensor| sensor.name == name)
+    }
+
+    /// Every setting at its stock value.
+    pub fn stock(&self) -> Rung {
+        self.settings.iter().map(|setting| (setting.name.clone(), setting.stock)).collect()
+    }
+
+    /// Whether the rung may be tried for this use.
+    ///
+    /// # Errors
+    /// Says which setting or derived value stands against it.
+    pub fn permit(&self, rung: &Rung, use_name: &str) -> Result<(), Illegal> {
+        for setting in &self.settings {
+            let value = rung.get(&setting.name).ok_or_else(|| Illegal::Missing { setting: setting.name.clone() })?;
+            if !setting.allows(value, use_name) {
+                return Err(Illegal::OutOfReach {
+                    setting: setting.name.clone(),
+                    value,
+                    floor: setting.floor,
+                    ceiling: setting.ceiling(use_name),
+                });
+            }
+        }
+        self.derived.iter().try_for_each(|derived| derived.permit(rung))
+    }
+
+    /// A rung as people read it, settings in the order of the file: `4 700 MHz, 1.250 V`.
+    pub fn written(&self, rung: &Rung) -> String {
+        let values = self.settings.iter().filter_map(|s| rung.get(&s.name).map(|value| s.written(value)));
+        values.collect::<Vec<_>>().join(" at ")
+    }
+
+    /// The specimens of all parts, as people read them.
+    pub fn specimens(&self) -> String {
+        let named = self.parts.iter().filter(|part| !part.specimen.is_empty());
+        named.map(|part| format!("{} {}", part.kind, part.specimen)).collect::<Vec<_>>().join(", ")
+    }
+}
+
+impl Derived {
+    /// The value at a rung; none where it can't be calculated.
+    pub fn value(&self, rung: &Rung) -> Option<Decimal> {
+        self.formula.value(|name| rung.get(name))
+    }
+
+    fn permit(&self, rung: &Rung) -> Result<(), Illegal> {
+        let value = self.value(rung);
+        let inside = value.is_some_and(|value| {
+            self.lowest.is_none_or(|lowest| value >= lowest) && self.highest.is_none_or(|highest| value <= highest)
+        });
+        if inside {
+            return Ok(());
+        }
+        Err(Illegal::OutsideWindow {
+            derived: self.name.clone(),
+            value: value.map_or("impossible to calculate".to_owned(), |value| value.round_dp(3).to_string()),
+            window: Window(self.lowest, self.highest),
+        })
+    }
+}

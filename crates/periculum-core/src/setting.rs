@@ -1,0 +1,71 @@
+//! One thing that can be changed on a rig, and how far.
+
+use std::collections::BTreeMap;
+
+use rust_decimal::Decimal;
+
+use crate::ladder::{Direction, Ladder};
+use crate::quantity::with_unit;
+
+/// When and by whom a change of a setting is made.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum TakesEffect {
+    /// The adapter sets it while the rig runs; a restart puts it back to stock.
+    AtOnce,
+    /// A person changes it, in firmware or with a tool; it outlives a restart.
+    ByHand,
+}
+
+/// One thing that can be changed, with its ladder, stock value and limits, all in the setting's unit.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Setting {
+    /// The name that plans and formulas use.
+    pub name: String,
+    /// The name that people read.
+    pub label: String,
+    /// The unit of every value here; empty for a plain number.
+    pub unit: String,
+    /// The allowed values.
+    pub ladder: Ladder,
+    /// The value the rig has when nobody changes it.
+    pub stock: Decimal,
+    /// The smallest value that is ever applied.
+    pub floor: Decimal,
+    /// The largest value that is ever applied, for each use.
+    pub ceilings: BTreeMap<String, Decimal>,
+    /// The farthest a single change may go; any distance where there is none.
+    pub largest_jump: Option<Decimal>,
+    /// How far the reported value may be from the asked one and still count as taken.
+    pub tolerance: Decimal,
+    /// The direction in which the rig finds it harder.
+    pub harder: Direction,
+    /// When a change is in force.
+    pub takes_effect: TakesEffect,
+    /// The adapter that changes it and reads it back.
+    pub adapter: String,
+}
+
+impl Setting {
+    /// The largest value that may be applied for this use; without a ceiling for it, the stock value.
+    pub fn ceiling(&self, use_name: &str) -> Decimal {
+        self.ceilings.get(use_name).copied().unwrap_or(self.stock)
+    }
+
+    /// Whether the value may be applied for this use: on the ladder, not below the floor, not above the ceiling.
+    pub fn allows(&self, value: Decimal, use_name: &str) -> bool {
+        self.ladder.contains(value) && value >= self.floor && value <= self.ceiling(use_name)
+    }
+
+    /// Whether going from one value to the other makes it harder for the rig.
+    pub fn is_harder(&self, from: Decimal, to: Decimal) -> bool {
+        match self.harder {
+            Direction::Up => to > from,
+            Direction::Down => to < from,
+        }
+    }
+
+    /// The value and its unit, as people read them.
+    pub fn written(&self, value: Decimal) -> String {
+        with_unit(value, &self.unit)
+    }
+}

@@ -1,0 +1,231 @@
+//! The record of a climb as views show it: a fold over entries, live or replayed.
+
+use std::collections::BTreeMap;
+
+use crate::engine::{ClimbEnd, Entry, Mark, Question};
+use crate::incident::{Incident, IncidentKind};
+use crate::moment::{Moment, Span};
+use crate::pass::{Pass, PassReport, Progress};
+use crate::reason::{Reason, StageEnd};
+use crate::rung::{Change, Rung};
+use crate::verdict::Verdict;
+
+/// A climb so far.
+#[derive(Clone, Debug, Default)]
+pub struct Story {
+    /// When the first entry was made.
+    pub began: Option<Moment>,
+    /// When the last thing happened.
+    pub latest: Moment,
+    /// The stages that have begun.
+    pub stages: Vec<StageStory>,
+    /// The trials, in order; trial `n` stands at index `n - 1`.
+    pub trials: Vec<TrialStory>,
+    /// Everything that went wrong, in order.
+    pub incidents: Vec<IncidentStory>,
+    /// The marks that stand.
+    pub marks: Vec<Mark>,
+    /// Every entry, in order: the logbook.
+    pub log: Vec<(Moment, Entry)>,
+    /// The change that is under way.
+    pub under_way: Option<Change>,
+    /// What the operator is asked.
+    pub question: Option<Question>,
+    /// Whether the climb waits for the operator to go on.
+    pub is_paused: bool,
+    /// How far the running pass is; none where none runs.
+    pub progress: Option<Progress>,
+    /// The last readings by sensor name.
+    pub readings: BTreeMap<String, f64>,
+    /// How it ended, where it has.
+    pub ended: Option<EndStory>,
+}
+
+/// A stage that has begun.
+#[derive(Clone, Debug)]
+pub struct StageStory {
+    /// Its strategy's name.
+    pub strategy: String,
+    /// How it ended, where it has.
+    pub end: Option<StageEnd>,
+}
+
+/// One rung put to one proof.
+#[derive(Clone, Debug)]
+pub struct TrialStory {
+    /// The number, from 1.
+    pub number: u32,
+    /// The stage, from 0.
+    pub stage: usize,
+    /// What was on trial.
+    pub rung: Rung,
+    /// The proof's name.
+    pub proof: String,
+    /// Why this rung.
+    pub reason: Reason,
+    /// When it began.
+    pub began: Moment,
+    /// The passes that have begun.
+    pub passes: Vec<PassStory>,
+    /// How it ended; none while it is open.
+    pub verdict: Option<Verdict>,
+    /// The worst that happened.
+    pub incident: Option<IncidentKind>,
+    /// How long its passes ran, together.
+    pub tested: Span,
+}
+
+/// One run of one load.
+#[derive(Clone, Debug)]
+pub struct PassStory {
+    /// What runs.
+    pub order: Pass,
+    /// When it began.
+    pub began: Moment,
+    /// How it went; none while it runs, or where it was cut short by a death.
+    pub report: Option<PassReport>,
+}
+
+/// Something that went wrong, with its time and place in the climb.
+#[derive(Clone, Debug)]
+pub struct IncidentStory {
+    /// When.
+    pub at: Moment,
+    /// In which trial; none outside any.
+    pub trial: Option<u32>,
+    /// In which pass, from 0; none outside any.
+    pub pass: Option<usize>,
+    /// What.
+    pub incident: Incident,
+}
+
+/// How a climb ended.
+#[derive(Clone, Debug)]
+pub struct EndStory {
+    /// How.
+    pub end: ClimbEnd,
+    /// How many trials fell.
+    pub falls: u32,
+    /// How long passes ran, together.
+    pub tested: Span,
+}
+
+impl Story {
+    /// Takes in the next entry.
+    pub fn tell(&mut self, at: Moment, entry: &Entry) {
+        self.began.get_or_insert(at);
+        self.latest = self.latest.max(at);
+        self.take(at, entry);
+        self.log.push((at, entry.clone()));
+    }
+
+    /// Takes in telemetry of the running pass.
+    pub fn progress(&mut self, at: Moment, progress: Progress) {
+        self.latest = self.latest.max(at);
+        self.progress = Some(progress);
+    }
+
+    /// Takes in sensor readings.
+    pub fn sample(&mut self, at: Moment, readings: BTreeMap<String, f64>) {
+        self.latest = self.latest.max(at);
+        self.readings = readings;
+    }
+
+    /// The trial that is open.
+    pub fn open_trial(&self) -> Option<&TrialStory> {
+        self.trials.last().filter(|trial| trial.verdict.is_none())
+    }
+
+    /// The pass that runs, and its index in the proof.
+    pub fn running_pass(&self) -> Option<(usize, &PassStory)> {
+        let trial = self.open_trial()?;
+        let pass = trial.passes.last().filter(|pass| pass.report.is_none())?;
+        Some((trial.passes.len() - 1, pass))
+    }
+
+    /// The trials that have ended with this verdict.
+    pub fn count(&self, verdict: Verdict) -> usize {
+        self.trials.iter().filter(|trial| trial.verdict == Some(verdict)).count()
+    }
+
+    /// How long passes ran, together.
+    pub fn tested(&self) -> Span {
+        self.trials.iter().map(|trial| trial.tested).sum()
+    }
+
+    /// The last rung that held.
+    pub fn last_held(&self) -> Option<&TrialStory> {
+        self.trials.iter().rev().find(|trial| trial.verdict == Some(Verdict::Held))
+    }
+
+    fn take(&mut self, at: Moment, entry: &Entry) {
+        match entry {
+            Entry::StageBegan { strategy, .. } => {
+                self.stages.push(StageStory { strategy: strategy.clone(), end: None });
+            }
+            Entry::StageEnded { stage, end } => {
+                if let Some(story) = self.stages.get_mut(*stage) {
+                    story.end = Some(end.clone());
+                }
+            }
+            Entry::TrialBegan { trial, stage, rung, proof, reason } => self.trials.push(TrialStory {
+                number: *trial,
+                stage: *stage,
+                rung: rung.clone(),
+                proof: proof.clone(),
+                reason: reason.clone(),
+                began: at,
+                passes: Vec::new(),
+                verdict: None,
+                incident: None,
+                tested: Span::ZERO,
+            }),
+            Entry::AboutToApply { change, .. } => self.under_way = Some(change.clone()),
+            Entry::Asked { question, .. } => self.question = Some(question.clone()),
+            Entry::PassBegan { order, .. } => self.begin_pass(at, order),
+            Entry::PassEnded { report, .. } => self.end_pass(report),
+            Entry::Incident { trial, pass, incident } => {
+                self.incidents.push(IncidentStory { at, trial: *trial, pass: *pass, incident: incident.clone() });
+            }
+            Entry::TrialEnded { verdict, incident, tested, .. } => self.end_trial(*verdict, *incident, *tested),
+            Entry::MarkSet { mark } => self.marks.push(mark.clone()),
+            Entry::MarkWithdrawn { mark, .. } => self.marks.retain(|standing| standing != mark),
+            Entry::Paused => self.is_paused = true,
+            Entry::Resumed => self.is_paused = false,
+            Entry::Operator { .. } => self.question = None,
+            Entry::Ended { end, falls, tested, .. } => {
+                self.under_way = None;
+                self.question = None;
+                self.is_paused = false;
+                self.ended = Some(EndStory { end: end.clone(), falls: *falls, tested: *tested });
+            }
+            Entry::Began { .. } | Entry::GoingHome { .. } => {}
+        }
+    }
+
+    fn begin_pass(&mut self, at: Moment, order: &Pass) {
+        self.under_way = None;
+        self.question = None;
+        self.progress = None;
+        if let Some(trial) = self.trials.last_mut() {
+            trial.passes.push(PassStory { order: order.clone(), began: at, report: None });
+        }
+    }
+
+    fn end_pass(&mut self, report: &PassReport) {
+        self.progress = None;
+        if let Some(pass) = self.trials.last_mut().and_then(|trial| trial.passes.last_mut()) {
+            pass.report = Some(report.clone());
+        }
+    }
+
+    fn end_trial(&mut self, verdict: Verdict, incident: Option<IncidentKind>, tested: Span) {
+        self.progress = None;
+        self.under_way = None;
+        if let Some(trial) = self.trials.last_mut() {
+            trial.verdict = Some(verdict);
+            trial.incident = incident;
+            trial.tested = tested;
+        }
+    }
+}

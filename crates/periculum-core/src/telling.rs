@@ -1,0 +1,69 @@
+//! Entries as sentences for people: the logbook on the screen, the lines of a headless climb, the report.
+
+use crate::engine::{Entry, Mark, Question, Said};
+use crate::rig::Rig;
+use crate::rung::Change;
+
+/// The entry as a line of a logbook; none for entries that only the record needs.
+pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
+    let line = match entry {
+        Entry::Began { .. } => "the climb begins".into(),
+        Entry::StageBegan { stage, strategy } => format!("stage {}: {strategy}", stage + 1),
+        Entry::TrialBegan { trial, rung, reason, .. } => {
+            format!("trial {trial}: {}, because {}", rig.written(rung), reason.because(rig))
+        }
+        Entry::Asked { question, .. } => format!("asked the operator: {}", ask(question, rig)),
+        Entry::Incident { incident, .. } => incident.to_string(),
+        Entry::TrialEnded { trial, verdict, tested, .. } => format!("trial {trial} {verdict}, {tested} of passes"),
+        Entry::MarkSet { mark } => format!("mark set: {}", mark_sentence(mark, rig)),
+        Entry::MarkWithdrawn { mark, trial } => {
+            format!("mark withdrawn: {} did not hold again in trial {trial}", rig.written(&mark.rung))
+        }
+        Entry::StageEnded { stage, end } => format!("stage {} is over: {}", stage + 1, end.sentence(rig)),
+        Entry::Operator { said } => operator(said),
+        Entry::Paused => "paused".into(),
+        Entry::Resumed => "going on".into(),
+        Entry::GoingHome { end } => format!("going back to stock: {}", end.sentence()),
+        Entry::Ended { end, .. } => format!("the climb is over: {}", end.sentence()),
+        Entry::AboutToApply { .. } | Entry::PassBegan { .. } | Entry::PassEnded { .. } => return None,
+    };
+    Some(line)
+}
+
+/// A mark as a sentence: `4 700 MHz at 1.250 V, held quick`.
+pub fn mark_sentence(mark: &Mark, rig: &Rig) -> String {
+    format!("{}, held {}", rig.written(&mark.rung), mark.proof)
+}
+
+/// A question as an instruction to the operator.
+pub fn ask(question: &Question, rig: &Rig) -> String {
+    let Question::Change { change } = question;
+    let (label, from, to) = change_words(change, rig);
+    match from {
+        Some(from) => format!("change {label} from {from} to {to}"),
+        None => format!("set {label} to {to}"),
+    }
+}
+
+/// The setting's label, and the values from and to which it changes, as people read them.
+pub fn change_words(change: &Change, rig: &Rig) -> (String, Option<String>, String) {
+    match rig.setting(&change.setting) {
+        Some(setting) => {
+            (setting.label.clone(), change.from.map(|value| setting.written(value)), setting.written(change.to))
+        }
+        None => (change.setting.clone(), change.from.map(|value| value.to_string()), change.to.to_string()),
+    }
+}
+
+fn operator(said: &Said) -> String {
+    match said {
+        Said::Pause => "the operator wants a pause after this pass".into(),
+        Said::Resume => "the operator goes on".into(),
+        Said::Saw { .. } => "the operator saw something".into(),
+        Said::Note { text } => format!("note: {text}"),
+        Said::Stop => "the operator stops".into(),
+        Said::Done => "the operator made the change".into(),
+        Said::NoStart => "the operator says it did not start".into(),
+        Said::Defaults => "the operator says it came back with defaults".into(),
+    }
+}

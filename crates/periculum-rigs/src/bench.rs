@@ -1,0 +1,64 @@
+//! The small traits of a rig, as a driver sees it.
+
+use std::collections::BTreeMap;
+
+use periculum_core::incident::Incident;
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::{PassOrder, PassReport, Progress};
+use periculum_core::rung::{Change, InForce};
+
+/// Changes settings.
+pub trait Apply {
+    /// Makes a change and waits until it is in force.
+    ///
+    /// # Errors
+    /// The incident, when it can't be made or the rig does not survive it.
+    fn apply(&mut self, change: &Change) -> Result<(), Incident>;
+}
+
+/// Tells what is in force.
+pub trait ReadBack {
+    /// The reported value of every setting that can be read; the others are missing.
+    fn read_back(&mut self) -> InForce;
+}
+
+/// Reads sensors.
+pub trait Sense {
+    /// The readings of now by sensor name, in each sensor's unit; a sensor that does not answer is missing.
+    fn sense(&mut self) -> BTreeMap<String, f64>;
+}
+
+/// Something a running pass has to tell.
+#[derive(Clone, Debug, PartialEq)]
+pub enum PassNews {
+    /// It came further.
+    Progress(Progress),
+    /// It is over; nothing follows.
+    Ended(PassReport),
+}
+
+/// Runs passes, one at a time.
+pub trait RunPasses {
+    /// Starts a pass; what becomes of it is told by [`RunPasses::wait`], a failed start as an ended pass.
+    fn start(&mut self, order: &PassOrder);
+
+    /// Breaks the running pass off at once; its end is told as usual.
+    fn stop(&mut self);
+
+    /// Lets at most this much of the rig's time go by, less when the pass ends, and tells what the pass has to say.
+    fn wait(&mut self, at_most: Span) -> Vec<PassNews>;
+}
+
+/// Keeps a rig's time.
+pub trait KeepTime {
+    /// The time on the rig's clock.
+    fn now(&self) -> Moment;
+
+    /// Whether the clock is virtual, so that [`RunPasses::wait`] returns at once.
+    fn is_virtual(&self) -> bool;
+}
+
+/// All that a driver sees of a rig.
+pub trait Bench: Apply + ReadBack + Sense + RunPasses + KeepTime {}
+
+impl<T: Apply + ReadBack + Sense + RunPasses + KeepTime> Bench for T {}

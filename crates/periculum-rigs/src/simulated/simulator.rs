@@ -1,0 +1,450 @@
+//! The simulated rig itself: it is set, loaded and sensed like a real one, and fails like one.
+
+use std::collections::BTreeMap;
+
+use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::{PassOrder, PassReport, Progress, Score, Threads};
+use periculum_core::rig::Rig;
+use periculum_core::rung::{Change, InForce, Rung};
+
+use super::failure::failure;
+use super::random::{Purpose, Stream};
+use super::silicon::{Specimen, Strain, strain};
+use super::spec::{Spec, to_float};
+use super::thermal::{Demand, Thermal};
+use crate::bench::{Apply, KeepTime, PassNews, ReadBack, RunPasses, Sense};
+
+/// How finely time is cut.
+const TICK: Span = Span::from_millis(250);
+
+/// How long a change takes to settle.
+const SETTLING: Span = Span::from_millis(1500);
+
+/// How long the rig takes to start anew.
+const RESTARTING: Span = Span::from_seconds(75);
+
+/// Voltage that an idle core needs less than a loaded one, V.
+const IDLE_RELIEF: f64 = 0.06;
+
+/// A rig that is set with less than this margin while idle, V, stops answering at once.
+const DEAD_AT_IDLE: f64 = -0.02;
+
+/// A clock this far below the asked one, for this long, is throttled.
+const THROTTLED: (f64, Span) = (0.98, Span::from_seconds(5));
+
+/// Gigaflops, gigabytes or megarays of one round.
+const ROUND: f64 = 0.75;
+
+/// Standard deviation of a score, relative.
+const SCORE_NOISE: f64 = 0.003;
+
+/// Share of the work that waits for memory at the reference clock.
+const MEMORY_BOUND: f64 = 0.12;
+
+/// A simulated rig.
+#[derive(Clone, Debug)]
+pub struct Simulator {
+    spec: Spec,
+    seed: u64,
+    specimen: Specimen,
+    stock: Rung,
+    set: Rung,
+    sensors: Vec<(String, String)>,
+    now: Moment,
+    thermal: Thermal,
+    /// The clock that is reached, relative to the one that is set.
+    reached: f64,
+    noise: Stream,
+    pass: Option<Running>,
+}
+
+/// A pass that runs, or one that has just failed and was not told so far.
+#[derive(Clone, Debug)]
+struct Running {
+    length: Span,
+    strain: Strain,
+    busy: usize,
+    ran: Span,
+    random: Stream,
+    /// For each core the sum of hazard over time at which it fails: an exponential draw makes it a Poisson process.
+    endurance: Vec<f64>,
+    work: f64,
+    throttled: Span,
+    end: Option<End>,
+}
+
+#[derive(Clone, Debug)]
+enum End {
+    Finished,
+    Stopped,
+    Failed(Incident),
+}
+
+impl Simulator {
+    /// A rig at rest at this moment, with everything at stock; the seed chooses the specimen.
+    pub fn new(spec: Spec, rig: &Rig, seed: u64, now: Moment) -> Self {
+        Self {
+            specimen: Specimen::new(&spec, seed),
+            stock: rig.stock(),
+            set: rig.stock(),
+            sensors: rig.sensors.iter().map(|sensor| (sensor.name.clone(), sensor.source.clone())).collect(),
+            now,
+            thermal: Thermal::at_rest(&spec),
+            reached: 1.0,
+            noise: Stream::new(seed, Purpose::Sensors),
+            pass: None,
+            seed,
+            spec,
+        }
+    }
+
+    fn set_clock(&self) -> f64 {
+        self.set.get(&self.spec.clock).map_or(0.0, to_float)
+    }
+
+    fn set_voltage(&self) -> f64 {
+        self.set.get(&self.spec.voltage).map_or(0.0, to_float)
+    }
+
+    /// The least margin of any core when nothing runs, V.
+    fn idle_margin(&self) -> f64 {
+        let needs = |core| self.specimen.needs(core, self.set_clock(), self.thermal.die, IDLE_RELIEF);
+        let hungriest = (0..self.specimen.core_count()).map(needs).fold(0.0, f64::max);
+        self.set_voltage() - hungriest
+    }
+
+    fn restart(&mut self) {
+        self.set = self.stock.clone();
+        self.reached = 1.0;
+        self.rest(RESTARTING);
+    }
+
+    fn rest(&mut self, span: Span) {
+        for _ in 0..span.millis() / TICK.millis() {
+            self.now = self.now + TICK;
+            self.heat(0, 0.0, Span::from_seconds(60));
+        }
+    }
+
+    /// Lets one tick of heat, power and throttling go by.
+    fn heat(&mut self, busy: usize, heat: f64, since_load: Span) {
+        let fresh = since_load < Span::from_seconds(1);
+        let demand = Demand {
+            clock: self.set_clock() * self.reached,
+            voltage: self.set_voltage(),
+            busy,
+            heat,
+            undershoot: if fresh { self.spec.power.undershoot } else { 0.0 },
+        };
+        self.thermal.advance(&self.spec, demand, TICK.seconds());
+        let limited = self.limit().is_some();
+        self.reached = if limited { self.reached * 0.99 } else { (self.reached * 1.004).min(1.0) };
+    }
+
+    /// What takes the clock back, where something does.
+    fn limit(&self) -> Option<&'static str> {
+        if self.thermal.hottest(self.spec.cores) > self.spec.cooling.limit {
+            Some("temperature limit")
+        } else if self.thermal.power > self.spec.power.limit {
+            Some("power limit")
+        } else {
+            None
+        }
+    }
+
+    fn tick(&mut self, pass: &mut Running) {
+        self.now = self.now + TICK;
+        pass.ran += TICK;
+        self.heat(pass.busy, pass.strain.heat, pass.ran);
+        let clock = self.set_clock() * self.reached;
+        let relative = clock / self.spec.silicon.reference_clock;
+        let gain = relative / (1.0 - MEMORY_BOUND + MEMORY_BOUND * relative);
+        pass.work +=
+            gain * self.spec.silicon.reference_clock / 1000.0 * pass.strain.work * pass.busy as f64 * TICK.seconds();
+        self.watch_throttling(pass);
+        for core in 0..pass.busy {
+            let temperature = self.thermal.core(core, self.spec.cores);
+            let margin = self.thermal.voltage - self.specimen.needs(core, clock, temperature, pass.strain.relief);
+            pass.endurance[core] -= self.specimen.hazard(margin) * TICK.seconds();
+            if pass.endurance[core] < 0.0 {
+                pass.end = Some(End::Failed(failure(core, margin, pass.ran, &mut pass.random)));
+                return;
+            }
+        }
+        if pass.end.is_none() && pass.ran >= pass.length {
+            pass.end = Some(End::Finished);
+        }
+    }
+
+    fn watch_throttling(&self, pass: &mut Running) {
+        let (least, longest) = THROTTLED;
+        pass.throttled = if self.reached < least { pass.throttled + TICK } else { Span::ZERO };
+        if pass.throttled >= longest {
+            let evidence = format!(
+                "reached {:.0} MHz of {:.0} MHz: {}",
+                self.set_clock() * self.reached,
+                self.set_clock(),
+                self.limit().unwrap_or("temperature limit")
+            );
+            pass.end = Some(End::Failed(Incident::new(IncidentKind::Throttled, evidence).into_pass(pass.ran)));
+        }
+    }
+
+    fn report(&mut self, mut pass: Running, end: End) -> PassReport {
+        let mut report = PassReport { ran: pass.ran, rounds: pass.rounds(), ..PassReport::default() };
+        match end {
+            End::Finished => {
+                let rate = pass.work / pass.ran.seconds() * (1.0 + SCORE_NOISE * pass.random.normal());
+                report.score = Some(Score { value: rate, unit: pass.strain.unit.into() });
+            }
+            End::Stopped => report.stopped = true,
+            End::Failed(incident) => {
+                if incident.kind.takes_machine_down() {
+                    self.restart();
+                }
+                report.incidents.push(incident);
+            }
+        }
+        report
+    }
+
+    fn reading(&mut self, source: &str) -> Option<f64> {
+        let busy = self.pass.as_ref().map_or(0, |pass| pass.busy);
+        let noise = self.noise.normal();
+        Some(match source {
+            "hottest-core" => self.thermal.hottest(self.spec.cores) + 0.3 * noise,
+            "cooler" => self.thermal.cooler + 0.2 * noise,
+            "die-voltage" => self.thermal.voltage + 0.001 * noise,
+            "power" => self.thermal.power + 0.8 * noise,
+            "reached-clock" => self.set_clock() * self.reached + 0.7 * noise,
+            "usage" => 100.0 * busy as f64 / self.spec.cores as f64,
+            _ => return None,
+        })
+    }
+}
+
+impl Running {
+    fn new(order: &PassOrder, strain: Strain, spec: &Spec, seed: u64) -> Self {
+        let mut random = Stream::new(seed, Purpose::Pass { trial: order.trial, index: order.index });
+        let busy = match order.pass.threads {
+            Threads::All => spec.cores,
+            Threads::Count(count) => spec.cores.min(count as usize),
+        };
+        Self {
+            length: order.pass.length,
+            strain,
+            busy,
+            ran: Span::ZERO,
+            endurance: (0..busy).map(|_| random.exponential()).collect(),
+            random,
+            work: 0.0,
+            throttled: Span::ZERO,
+            end: None,
+        }
+    }
+
+    fn rounds(&self) -> u64 {
+        (self.work / ROUND) as u64
+    }
+
+    fn progress(&self) -> Progress {
+        let rate = self.work / self.ran.seconds();
+        let rate = (self.work > 0.0).then(|| Score { value: rate, unit: self.strain.unit.into() });
+        Progress { done: self.ran, rounds: self.rounds(), errors: 0, rate }
+    }
+}
+
+impl Apply for Simulator {
+    fn apply(&mut self, change: &Change) -> Result<(), Incident> {
+        self.set = self.set.with(&change.setting, change.to);
+        self.rest(SETTLING);
+        if self.idle_margin() < DEAD_AT_IDLE {
+            self.restart();
+            let incident = Incident::new(IncidentKind::Freeze, "the machine stopped answering when it was set");
+            return Err(incident.at(change.setting.replace('_', " ")));
+        }
+        Ok(())
+    }
+}
+
+impl ReadBack for Simulator {
+    fn read_back(&mut self) -> InForce {
+        self.set.iter().map(|(name, value)| (name.to_owned(), value)).collect()
+    }
+}
+
+impl Sense for Simulator {
+    fn sense(&mut self) -> BTreeMap<String, f64> {
+        let sensors = self.sensors.clone();
+        sensors.into_iter().filter_map(|(name, source)| Some((name, self.reading(&source)?))).collect()
+    }
+}
+
+impl RunPasses for Simulator {
+    fn start(&mut self, order: &PassOrder) {
+        self.pass = strain(&order.pass.load).map(|strain| Running::new(order, strain, &self.spec, self.seed));
+    }
+
+    fn stop(&mut self) {
+        if let Some(pass) = &mut self.pass {
+            pass.end = Some(End::Stopped);
+        }
+    }
+
+    fn wait(&mut self, at_most: Span) -> Vec<PassNews> {
+        let Some(mut pass) = self.pass.take() else {
+            self.rest(at_most);
+            return Vec::new();
+        };
+        let mut waited = Span::ZERO;
+        while pass.end.is_none() && waited < at_most {
+            self.tick(&mut pass);
+            waited += TICK;
+        }
+        match pass.end.take() {
+            Some(end) => vec![PassNews::Ended(self.report(pass, end))],
+            None => {
+                let progress = PassNews::Progress(pass.progress());
+                self.pass = Some(pass);
+                vec![progress]
+            }
+        }
+    }
+}
+
+impl KeepTime for Simulator {
+    fn now(&self) -> Moment {
+        self.now
+    }
+
+    fn is_virtual(&self) -> bool {
+        true
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::tests::spec;
+    use super::*;
+    use periculum_core::Decimal;
+    use periculum_core::ladder::{Direction, Ladder};
+    use periculum_core::pass::Pass;
+    use periculum_core::setting::{Setting, TakesEffect};
+
+    fn setting(name: &str, ladder: (i64, i64, i64, u32), stock: (i64, u32), harder: Direction) -> Setting {
+        let [from, step, to] = [ladder.0, ladder.1, ladder.2].map(|value| Decimal::new(value, ladder.3));
+        Setting {
+            name: name.into(),
+            label: name.into(),
+            unit: String::new(),
+            ladder: Ladder::steps(from, step, to).expect("a ladder"),
+            stock: Decimal::new(stock.0, stock.1),
+            floor: from,
+            ceilings: BTreeMap::new(),
+            largest_jump: None,
+            tolerance: Decimal::ZERO,
+            harder,
+            takes_effect: TakesEffect::AtOnce,
+            adapter: "simulated".into(),
+        }
+    }
+
+    fn simulator(seed: u64) -> Simulator {
+        let rig = Rig {
+            name: "bench".into(),
+            summary: String::new(),
+            parts: vec![],
+            settings: vec![
+                setting("core_clock", (3800, 25, 5600, 0), (4200, 0), Direction::Up),
+                setting("core_voltage", (950, 5, 1450, 3), (125, 2), Direction::Down),
+            ],
+            derived: vec![],
+            sensors: vec![],
+        };
+        Simulator::new(spec(), &rig, seed, Moment::from_millis(0))
+    }
+
+    fn change(setting: &str, to: Decimal) -> Change {
+        Change { setting: setting.into(), from: None, to }
+    }
+
+    fn run(simulator: &mut Simulator, trial: u32, length: u64) -> PassReport {
+        let pass = Pass { load: "dense".into(), length: Span::from_seconds(length), threads: Threads::All };
+        simulator.start(&PassOrder { trial, index: 0, pass });
+        loop {
+            for news in simulator.wait(Span::from_seconds(10)) {
+                if let PassNews::Ended(report) = news {
+                    return report;
+                }
+            }
+        }
+    }
+
+    #[test]
+    fn stock_holds_for_every_specimen_and_scores() {
+        for seed in 0..40 {
+            let report = run(&mut simulator(seed), 1, 600);
+            assert!(report.incidents.is_empty(), "specimen {seed}: {report:?}");
+            assert!(report.score.expect("a score").value > 100.0);
+            assert_eq!(report.ran, Span::from_seconds(600));
+        }
+    }
+
+    #[test]
+    fn far_too_high_a_clock_never_holds() {
+        for seed in 0..40 {
+            let mut simulator = simulator(seed);
+            let fell = simulator.apply(&change("core_clock", 5400.into())).is_err()
+                || !run(&mut simulator, 1, 60).incidents.is_empty();
+            assert!(fell, "specimen {seed}");
+        }
+    }
+
+    #[test]
+    fn near_the_border_long_passes_fall_more_often_than_short_ones() {
+        let falls = |length| {
+            let fell = |trial| {
+                let mut simulator = simulator(11);
+                simulator.apply(&change("core_clock", 4700.into())).expect("applied");
+                !run(&mut simulator, trial, length).incidents.is_empty()
+            };
+            (1..60).filter(|trial| fell(*trial)).count()
+        };
+        let (short, long) = (falls(10), falls(900));
+        assert!(short < long, "{short} of 10 s, {long} of 900 s");
+    }
+
+    #[test]
+    fn a_trial_draws_the_same_luck_whatever_happened_before() {
+        let mut fresh = simulator(5);
+        let mut worn = simulator(5);
+        for bench in [&mut fresh, &mut worn] {
+            bench.apply(&change("core_clock", 4900.into())).expect("applied");
+        }
+        worn.rest(Span::from_seconds(600));
+        let kinds = |bench| run(bench, 9, 120).incidents.into_iter().map(|incident| incident.kind).collect::<Vec<_>>();
+        assert_eq!(kinds(&mut fresh), kinds(&mut worn));
+    }
+
+    #[test]
+    fn a_machine_that_went_down_is_back_at_stock() {
+        let mut simulator = simulator(5);
+        simulator.apply(&change("core_voltage", Decimal::new(950, 3))).expect_err("dead at once");
+        assert_eq!(simulator.read_back()["core_voltage"], Decimal::new(125, 2));
+    }
+
+    #[test]
+    fn a_stopped_pass_tells_its_end_once() {
+        let mut simulator = simulator(5);
+        let pass = Pass { load: "dense".into(), length: Span::from_seconds(60), threads: Threads::Count(2) };
+        simulator.start(&PassOrder { trial: 1, index: 0, pass });
+        simulator.wait(Span::from_seconds(5));
+        simulator.stop();
+        let news = simulator.wait(Span::from_seconds(5));
+        assert!(
+            matches!(&news[..], [PassNews::Ended(report)] if report.stopped && report.ran == Span::from_seconds(5))
+        );
+        assert!(simulator.wait(Span::from_seconds(1)).is_empty());
+    }
+}

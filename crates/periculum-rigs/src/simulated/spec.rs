@@ -1,0 +1,223 @@
+//! `[adapter.simulated]` of a rig file: what the simulated processor is made of.
+
+use periculum_core::Decimal;
+use periculum_core::file::Section;
+use periculum_core::rig::Rig;
+
+/// The names that a sensor's `source` may have.
+pub const SOURCES: [&str; 6] = ["hottest-core", "cooler", "die-voltage", "power", "reached-clock", "usage"];
+
+/// A kind of processor, its surroundings and which of the rig's settings drive it; specimens differ by seed.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Spec {
+    /// Which specimen it is, unless the caller says otherwise.
+    pub seed: u64,
+    /// The setting that is the core clock, in MHz.
+    pub clock: String,
+    /// The setting that is the core voltage, in V.
+    pub voltage: String,
+    /// How many cores it has.
+    pub cores: usize,
+    /// Room temperature, °C.
+    pub room: f64,
+    /// How much voltage it needs.
+    pub silicon: Silicon,
+    /// How much power it takes.
+    pub power: Power,
+    /// How it gets rid of it.
+    pub cooling: Cooling,
+}
+
+/// `[adapter.simulated.silicon]`: the voltage a core needs.
+///
+/// `Vmin = needs + slope·x + curve·x² + per_degree·(T − 60 °C) + hardness of the load`, with `x = f/f0 − 1`.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Silicon {
+    /// The clock that `x` is measured from, MHz.
+    pub reference_clock: f64,
+    /// Voltage needed at the reference clock and 60 °C under the hardest load, V.
+    pub needs: f64,
+    /// Voltage needed more per relative clock, V.
+    pub slope: f64,
+    /// Voltage needed more per relative clock squared, V.
+    pub curve: f64,
+    /// Voltage needed more per degree, V/K.
+    pub per_degree: f64,
+    /// How far specimens differ, standard deviation, V.
+    pub specimen_spread: f64,
+    /// How far the cores of one specimen differ, standard deviation, V.
+    pub core_spread: f64,
+    /// Failures in a second at a margin of nothing.
+    pub hazard: f64,
+    /// The margin over which the hazard falls by a factor of e, V.
+    pub width: f64,
+}
+
+/// `[adapter.simulated.power]`: power, current and what the supply makes of it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Power {
+    /// Switched power of one core, W per V² and GHz.
+    pub switched: f64,
+    /// Leakage of one core at 60 °C, W per V.
+    pub leakage: f64,
+    /// By how much leakage grows, 1/K.
+    pub leakage_growth: f64,
+    /// Load line, Ω.
+    pub load_line: f64,
+    /// Undershoot in the first second of a load, V.
+    pub undershoot: f64,
+    /// Power above which the clock is taken back, W.
+    pub limit: f64,
+}
+
+/// `[adapter.simulated.cooling]`: a two-stage thermal network, die → cooler → room.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Cooling {
+    /// From a core to the die around it, K/W.
+    pub core: f64,
+    /// From the die to the cooler, K/W.
+    pub die: f64,
+    /// From the cooler to the room, K/W.
+    pub cooler: f64,
+    /// How fast the die follows, s.
+    pub die_time: f64,
+    /// How fast the cooler follows, s.
+    pub cooler_time: f64,
+    /// Temperature at which the clock is taken back, °C.
+    pub limit: f64,
+}
+
+impl Spec {
+    /// Reads `[adapter.simulated]`, for this rig; problems go where the section's problems go.
+    pub fn read(section: Section, rig: &Rig) -> Option<Self> {
+        let problems = section.problems();
+        let known: Vec<&str> = rig.settings.iter().map(|setting| setting.name.as_str()).collect();
+        let role = |key| {
+            let name = section.text(key)?;
+            if rig.setting(&name.value).is_none() {
+                problems.unknown(name.at, "setting", &name.value, &known);
+                return None;
+            }
+            Some(name.value)
+        };
+        let (clock, voltage) = (role("clock"), role("voltage"));
+        let seed = section.optional_count("seed", 0).map_or(0, |seed| u64::from(seed.value));
+        let cores = section.optional_count("cores", 1).map_or(8, |cores| cores.value as usize);
+        let room = positive_or(&section, "room", 21.0);
+        let silicon = section.optional_section("silicon").map_or_else(Silicon::default, Silicon::read);
+        let power = section.optional_section("power").map_or_else(Power::default, Power::read);
+        let cooling = section.optional_section("cooling").map_or_else(Cooling::default, Cooling::read);
+        section.finish();
+        Some(Self { seed, clock: clock?, voltage: voltage?, cores, room, silicon, power, cooling })
+    }
+}
+
+impl Default for Silicon {
+    fn default() -> Self {
+        Self {
+            reference_clock: 4200.0,
+            needs: 1.052,
+            slope: 0.72,
+            curve: 2.0,
+            per_degree: 0.000_4,
+            specimen_spread: 0.012,
+            core_spread: 0.005,
+            hazard: 1.0 / 600.0,
+            width: 0.007,
+        }
+    }
+}
+
+impl Silicon {
+    fn read(section: Section) -> Self {
+        let usual = Self::default();
+        let read = Self {
+            reference_clock: positive_or(&section, "reference_clock", usual.reference_clock),
+            needs: positive_or(&section, "needs", usual.needs),
+            slope: positive_or(&section, "slope", usual.slope),
+            curve: positive_or(&section, "curve", usual.curve),
+            per_degree: number_or(&section, "per_degree", usual.per_degree),
+            specimen_spread: number_or(&section, "specimen_spread", usual.specimen_spread),
+            core_spread: number_or(&section, "core_spread", usual.core_spread),
+            hazard: positive_or(&section, "hazard", usual.hazard),
+            width: positive_or(&section, "width", usual.width),
+        };
+        section.finish();
+        read
+    }
+}
+
+impl Default for Power {
+    fn default() -> Self {
+        Self {
+            switched: 2.1,
+            leakage: 1.3,
+            leakage_growth: 0.012,
+            load_line: 0.000_35,
+            undershoot: 0.004,
+            limit: 220.0,
+        }
+    }
+}
+
+impl Power {
+    fn read(section: Section) -> Self {
+        let usual = Self::default();
+        let read = Self {
+            switched: positive_or(&section, "switched", usual.switched),
+            leakage: positive_or(&section, "leakage", usual.leakage),
+            leakage_growth: number_or(&section, "leakage_growth", usual.leakage_growth),
+            load_line: number_or(&section, "load_line", usual.load_line),
+            undershoot: number_or(&section, "undershoot", usual.undershoot),
+            limit: positive_or(&section, "limit", usual.limit),
+        };
+        section.finish();
+        read
+    }
+}
+
+impl Default for Cooling {
+    fn default() -> Self {
+        Self { core: 0.55, die: 0.12, cooler: 0.16, die_time: 3.0, cooler_time: 70.0, limit: 97.0 }
+    }
+}
+
+impl Cooling {
+    fn read(section: Section) -> Self {
+        let usual = Self::default();
+        let read = Self {
+            core: number_or(&section, "core", usual.core),
+            die: positive_or(&section, "die", usual.die),
+            cooler: positive_or(&section, "cooler", usual.cooler),
+            die_time: positive_or(&section, "die_time", usual.die_time),
+            cooler_time: positive_or(&section, "cooler_time", usual.cooler_time),
+            limit: positive_or(&section, "limit", usual.limit),
+        };
+        section.finish();
+        read
+    }
+}
+
+/// The number under the key, which must be above nothing, or the usual one.
+fn positive_or(section: &Section, key: &'static str, usual: f64) -> f64 {
+    let Some(number) = section.optional_number(key) else { return usual };
+    if number.value <= Decimal::ZERO {
+        section.problems().add(number.at, format!("`{key}` must be above 0"));
+        return usual;
+    }
+    to_float(number.value)
+}
+
+/// The number under the key, which must not be negative, or the usual one.
+fn number_or(section: &Section, key: &'static str, usual: f64) -> f64 {
+    let Some(number) = section.optional_number(key) else { return usual };
+    if number.value < Decimal::ZERO {
+        section.problems().add(number.at, format!("`{key}` can't be negative"));
+        return usual;
+    }
+    to_float(number.value)
+}
+
+pub(super) fn to_float(value: Decimal) -> f64 {
+    f64::try_from(value).unwrap_or(f64::MAX)
+}
