@@ -1,0 +1,127 @@
+//! LU factorisation with partial pivoting, recursive by columns so that nearly all work is products of blocks
+//! (Toledo, Locality of reference in LU decomposition with partial pivoting, 1997).
+
+use super::kernel::Kernel;
+use super::matrix::Columns;
+use super::multiply::{Part, Shape, Workspace, subtract_product};
+
+/// Up to this many columns are factored, and this many rows are solved for, one by one.
+const NARROW: usize = 16;
+
+/// Factors the columns from this row down; `pivots` gets, for each column, the row that was swapped in.
+///
+/// The matrix becomes L below its diagonal (which is all ones) and U from it upwards. A column without any
+/// pivot but nothing leaves infinities, which the residual then shows.
+pub(super) fn factor(kernel: Kernel, work: &mut Workspace, mut matrix: Columns, row: usize, pivots: &mut [usize]) {
+    let columns = pivots.len();
+    if columns <= NARROW {
+        return factor_narrow(&mut matrix, row, pivots);
+    }
+    let half = (columns / 2).next_multiple_of(NARROW);
+    let rows = matrix.stride;
+    let (mut left, mut right) = matrix.split(half);
+    let (left_pivots, right_pivots) = pivots.split_at_mut(half);
+
+    factor(kernel, work, left.borrow(), row, left_pivots);
+    swap_rows(&mut right, columns - half, row, left_pivots);
+    let triangle = Part { data: left.data, stride: rows, row };
+    solve_lower(kernel, work, triangle, half, (&mut right, columns - half), row);
+    let shape = Shape { rows: rows - row - half, columns: columns - half, depth: half };
+    let below = Part { data: left.data, stride: rows, row: row + half };
+    subtract_product(kernel, work, shape, below, right.data, (rows, row, row + half));
+    factor(kernel, work, right.borrow(), row + half, right_pivots);
+    swap_rows(&mut left, half, row + half, right_pivots);
+}
+
+fn factor_narrow(matrix: &mut Columns, row: usize, pivots: &mut [usize]) {
+    let columns = pivots.len();
+    for (index, pivot) in pivots.iter_mut().enumerate() {
+        let diagonal = row + index;
+        *pivot = largest(&matrix.column(index)[diagonal..]) + diagonal;
+        for column in 0..columns {
+            matrix.column_mut(column).swap(diagonal, *pivot);
+        }
+        let (done, rest) = matrix.borrow().split(index + 1);
+        let column = &mut done.data[index * done.stride..];
+        let divisor = column[diagonal];
+        column[diagonal + 1..].iter_mut().for_each(|element| *element /= divisor);
+        for other in rest.data.chunks_exact_mut(rest.stride).take(columns - index - 1) {
+            let factor = other[diagonal];
+            for (element, lower) in other[diagonal + 1..].iter_mut().zip(&column[diagonal + 1..]) {
+                *element -= lower * factor;
+            }
+        }
+    }
+}
+
+/// Where the value of largest magnitude stands, the first of equals.
+fn largest(values: &[f64]) -> usize {
+    let mut best = 0;
+    for (index, value) in values.iter().enumerate() {
+        if value.abs() > values[best].abs() {
+            best = index;
+        }
+    }
+    best
+}
+
+fn swap_rows(matrix: &mut Columns, columns: usize, row: usize, pivots: &[usize]) {
+    for column in 0..columns {
+        let column = matrix.column_mut(column);
+        for (index, pivot) in pivots.iter().enumerate() {
+            column.swap(row + index, *pivot);
+        }
+    }
+}
+
+/// Solves `L·X = B` in place, with L the unit lower triangle of this order at the part's row and B the rows of
+/// `right` from `row`.
+fn solve_lower(
+    kernel: Kernel,
+    work: &mut Workspace,
+    lower: Part,
+    order: usize,
+    (right, columns): (&mut Columns, usize),
+    row: usize,
+) {
+    if order <= NARROW {
+        for column in 0..columns {
+            let column = right.column_mut(column);
+            for index in 0..order {
+                let factor = column[row + index];
+                let below = &lower.data[index * lower.stride + lower.row..][index + 1..order];
+                for (element, lower) in column[row + index + 1..row + order].iter_mut().zip(below) {
+                    *element -= lower * factor;
+                }
+            }
+        }
+        return;
+    }
+    let half = (order / 2).next_multiple_of(NARROW);
+    solve_lower(kernel, work, lower, half, (right, columns), row);
+    let shape = Shape { rows: order - half, columns, depth: half };
+    let below = Part { row: lower.row + half, ..lower };
+    subtract_product(kernel, work, shape, below, right.data, (right.stride, row, row + half));
+    let rest = Part { data: &lower.data[half * lower.stride..], row: lower.row + half, ..lower };
+    solve_lower(kernel, work, rest, order - half, (right, columns), row + half);
+}
+
+/// Solves the factored system for `x`, which holds the right-hand side and becomes the solution.
+pub(super) fn solve(matrix: &mut Columns, pivots: &[usize], x: &mut [f64]) {
+    for (index, pivot) in pivots.iter().enumerate() {
+        x.swap(index, *pivot);
+    }
+    for index in 0..pivots.len() {
+        let factor = x[index];
+        for (element, lower) in x[index + 1..].iter_mut().zip(&matrix.column(index)[index + 1..]) {
+            *element -= lower * factor;
+        }
+    }
+    for index in (0..pivots.len()).rev() {
+        x[index] /= matrix.column(index)[index];
+        let factor = x[index];
+        for (element, upper) in x[..index].iter_mut().zip(matrix.column(index)) {
+            *element -= upper * factor;
+        }
+    }
+}

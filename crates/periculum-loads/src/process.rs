@@ -1,0 +1,174 @@
+//! The parent's side of a load: it starts the child, listens, and kills it with everything it started.
+
+use std::ffi::OsString;
+use std::io::{self, BufRead, BufReader, Read};
+use std::os::unix::process::{CommandExt, ExitStatusExt};
+use std::path::Path;
+use std::process::{Child, Command, ExitStatus, Stdio};
+use std::sync::mpsc::{Receiver, RecvTimeoutError, SyncSender, sync_channel};
+use std::thread;
+use std::time::{Duration, Instant};
+
+use rustix::process::{Pid, Signal, kill_process_group};
+
+use crate::protocol::Message;
+
+/// Lines that wait to be heard; a child that floods its output is slowed down to the pace of its listener.
+const WAITING_LINES: usize = 256;
+
+/// No honest line is longer than this, in bytes.
+const LONGEST_LINE: u64 = 64 * 1024;
+
+/// A load in a process of its own; dropping it kills it.
+pub struct LoadProcess {
+    child: Child,
+    lines: Receiver<Line>,
+    last_heard: Instant,
+    is_reaped: bool,
+}
+
+/// Something about a load process.
+#[derive(Clone, Debug, PartialEq)]
+pub enum News {
+    /// It said something.
+    Said(Message),
+    /// It said something that is not of the protocol.
+    Garbage(String),
+    /// It exited or was killed; nothing follows.
+    Died(Death),
+}
+
+/// How a process ended.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Death {
+    /// With this exit status.
+    Exited(i32),
+    /// By this signal.
+    Signalled(i32),
+}
+
+enum Line {
+    Good(Message),
+    Bad(String),
+}
+
+impl LoadProcess {
+    /// Starts a program with these arguments, in a process group of its own.
+    ///
+    /// # Errors
+    /// When the program can't be started.
+    pub fn spawn(program: &Path, arguments: impl IntoIterator<Item = OsString>) -> io::Result<Self> {
+        let mut child = Command::new(program)
+            .args(arguments)
+            .stdin(Stdio::null())
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .process_group(0)
+            .spawn()?;
+        let (sender, lines) = sync_channel(WAITING_LINES);
+        if let Some(output) = child.stdout.take() {
+            thread::spawn(move || listen(output, &sender));
+        }
+        Ok(Self { child, lines, last_heard: Instant::now(), is_reaped: false })
+    }
+
+    /// What happens next, at most this much later; none where nothing does, or where all has been told.
+    pub fn next(&mut self, at_most: Duration) -> Option<News> {
+        if self.is_reaped {
+            return None;
+        }
+        match self.lines.recv_timeout(at_most) {
+            Ok(line) => {
+                self.last_heard = Instant::now();
+                Some(match line {
+                    Line::Good(message) => News::Said(message),
+                    Line::Bad(text) => News::Garbage(text),
+                })
+            }
+            Err(RecvTimeoutError::Timeout) => None,
+            Err(RecvTimeoutError::Disconnected) => self.reap(at_most).map(News::Died),
+        }
+    }
+
+    /// How long it has been silent.
+    pub fn silence(&self) -> Duration {
+        self.last_heard.elapsed()
+    }
+
+    /// The process identifier.
+    pub fn id(&self) -> u32 {
+        self.child.id()
+    }
+
+    /// Kills it and everything it started, at once; its death is told by [`LoadProcess::next`].
+    pub fn kill(&mut self) {
+        if self.is_reaped {
+            return;
+        }
+        let group = i32::try_from(self.child.id()).ok().and_then(Pid::from_raw);
+        // A group that is gone already is what was wanted.
+        let _ = group.map(|group| kill_process_group(group, Signal::KILL));
+    }
+
+    /// Waits for a child that has closed its output to be gone, since it might live on in silence.
+    fn reap(&mut self, at_most: Duration) -> Option<Death> {
+        let deadline = Instant::now() + at_most;
+        loop {
+            if let Ok(Some(status)) = self.child.try_wait() {
+                self.is_reaped = true;
+                return Some(Death::of(status));
+            }
+            if Instant::now() >= deadline {
+                return None;
+            }
+            thread::sleep(Duration::from_millis(2));
+        }
+    }
+}
+
+impl Drop for LoadProcess {
+    fn drop(&mut self) {
+        self.kill();
+        if !self.is_reaped {
+            // Killed processes end; there is nothing to do about one that can't be waited for.
+            let _ = self.child.wait();
+        }
+    }
+}
+
+impl Death {
+    fn of(status: ExitStatus) -> Self {
+        match (status.code(), status.signal()) {
+            (Some(code), _) => Self::Exited(code),
+            (None, signal) => Self::Signalled(signal.unwrap_or_default()),
+        }
+    }
+}
+
+impl std::fmt::Display for Death {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        match self {
+            Self::Exited(code) => write!(f, "the load exited with status {code}"),
+            Self::Signalled(signal) => write!(f, "the load died of signal {signal}"),
+        }
+    }
+}
+
+fn listen(output: impl Read, sender: &SyncSender<Line>) {
+    let mut output = BufReader::new(output);
+    let mut bytes = Vec::new();
+    loop {
+        bytes.clear();
+        match output.by_ref().take(LONGEST_LINE).read_until(b'\n', &mut bytes) {
+            Ok(0) | Err(_) => return,
+            Ok(_) => {}
+        }
+        let line = match serde_json::from_slice(&bytes) {
+            Ok(message) => Line::Good(message),
+            Err(_) => Line::Bad(String::from_utf8_lossy(&bytes[..bytes.len().min(200)]).trim().to_owned()),
+        };
+        if sender.send(line).is_err() {
+            return;
+        }
+    }
+}
