@@ -149,8 +149,11 @@ impl Rig {
         self.derived.iter().try_for_each(|derived| derived.permit(rung))
     }
 
-    /// A rung as people read it, settings in the order of the file: `4 700 MHz, 1.250 V`.
+    /// A rung as people read it, settings in the order of the file: `4 700 MHz at 1.250 V`.
     pub fn written(&self, rung: &Rung) -> String {
+        if self.settings.is_empty() {
+            return "everything as it is".into();
+        }
         let values = self.settings.iter().filter_map(|s| rung.get(&s.name).map(|value| s.written(value)));
         values.collect::<Vec<_>>().join(" at ")
     }

@@ -23,7 +23,8 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         Entry::Operator { said } => operator(said),
         Entry::Paused => "paused".into(),
         Entry::Resumed => "going on".into(),
-        Entry::GoingHome { end } => format!("going back to stock: {}", end.sentence()),
+        Entry::GoingHome { end: Some(end) } => format!("going back to stock: {}", end.sentence()),
+        Entry::GoingHome { end: None } => "going back to stock to wait there".into(),
         Entry::Ended { end, .. } => format!("the climb is over: {}", end.sentence()),
         Entry::AboutToApply { .. } | Entry::PassBegan { .. } | Entry::PassEnded { .. } => return None,
     };
@@ -62,6 +63,7 @@ fn operator(said: &Said) -> String {
         Said::Saw { .. } => "the operator saw something".into(),
         Said::Note { text } => format!("note: {text}"),
         Said::Stop => "the operator stops".into(),
+        Said::Leave => "the operator leaves".into(),
         Said::Done => "the operator made the change".into(),
         Said::NoStart => "the operator says it did not start".into(),
         Said::Defaults => "the operator says it came back with defaults".into(),

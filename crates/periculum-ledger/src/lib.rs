@@ -1,1 +1,21 @@
-//! x
+//! The record of Periculum on disk: one SQLite file that survives the death of the machine it is about.
+//!
+//! The journal is the record: append-only lines, each an event with the entries that the engine made of it,
+//! committed in one transaction with a checksum. Every other table is made from the journal and can be made
+//! again. [`Ledger::open`] checks what it finds, keeps what is good, and says exactly what it dropped.
+//! The crate knows the core and nothing else; start reading at [`Ledger`].
+
+mod claim;
+mod error;
+mod journal;
+mod ledger;
+mod projection;
+mod queries;
+mod samples;
+mod schema;
+
+pub use claim::Claim;
+pub use error::LedgerError;
+pub use journal::{Dropped, Line};
+pub use ledger::{Ledger, NewClimb};
+pub use queries::{ClimbRow, IncidentRow, LastLife, TrialRow};

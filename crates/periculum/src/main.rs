@@ -1,2 +1,7 @@
-//! x
-fn main() {}
+//! The `periculum` command.
+
+use std::process::ExitCode;
+
+fn main() -> ExitCode {
+    periculum::run()
+}

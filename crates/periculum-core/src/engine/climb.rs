@@ -9,7 +9,7 @@ use crate::engine::course::{Course, Ground, Move, Outcome};
 use crate::engine::entry::{ClimbEnd, Entry, Mark};
 use crate::engine::event::{Command, Event, Question, Said, Step};
 use crate::engine::outlook::{Outlook, Prospect};
-use crate::engine::state::{Doing, Next, State, Stopping, Trial};
+use crate::engine::state::{Doing, Next, State, Stopping, Then, Trial};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
 use crate::pass::{PassOrder, PassReport};
@@ -90,6 +90,21 @@ impl Climb {
     /// Whether the climb is over.
     pub fn is_ended(&self) -> bool {
         self.state == State::Ended
+    }
+
+    /// How many trials have begun.
+    pub fn trials(&self) -> u32 {
+        self.trials
+    }
+
+    /// Whether the climb waits for the operator to go on.
+    pub fn is_paused(&self) -> bool {
+        matches!(self.state, State::Paused(_))
+    }
+
+    /// Whether a pass runs.
+    pub fn is_passing(&self) -> bool {
+        matches!(self.state, State::Trying(_, Doing::Passing { .. }))
     }
 
     /// Whether nothing has begun.
@@ -273,11 +288,11 @@ impl Climb {
                 }
                 self.end_trial(&trial, step);
             }
-            State::GoingHome { end, under_way, rest } => {
+            State::GoingHome { then, under_way, rest } => {
                 for incident in self.compare(&under_way, reported) {
                     step.entries.push(Entry::Incident { trial: None, pass: None, incident });
                 }
-                self.walk_home(end, rest, step);
+                self.walk_home(then, rest, step);
             }
             other => self.state = other,
         }
@@ -312,13 +327,13 @@ impl Climb {
                 blame(&mut trial, None, incident, step);
                 self.end_trial(&trial, step);
             }
-            State::GoingHome { end, under_way, rest } => {
+            State::GoingHome { then, under_way, rest } => {
                 self.in_force.remove(&under_way.setting);
                 let down = incident.kind.takes_machine_down();
                 self.after_machine_down(incident.kind);
                 step.entries.push(Entry::Incident { trial: None, pass: None, incident });
                 let rest = if down { route(&self.rig, &self.in_force, &self.rig.stock()) } else { rest };
-                self.walk_home(end, rest, step);
+                self.walk_home(then, rest, step);
             }
             other => self.state = other,
         }
@@ -348,9 +363,13 @@ impl Climb {
             self.after_machine_down(incident.kind);
             blame(&mut trial, Some(index), incident.clone(), step);
         }
-        if stopping == Some(Stopping::ByOperator) {
-            self.close_void(&trial, Some(IncidentKind::Stopped), step);
-            return self.go_home(ClimbEnd::Stopped, step);
+        match stopping {
+            Some(Stopping::ByOperator) => {
+                self.close_void(&trial, Some(IncidentKind::Stopped), step);
+                return self.go_home(ClimbEnd::Stopped, step);
+            }
+            Some(Stopping::ToLeave) => return self.wait_at_home(&trial, step),
+            Some(Stopping::ForCause) | None => {}
         }
         if report.stopped && stopping.is_none() && report.incidents.is_empty() {
             let incident =
@@ -438,6 +457,7 @@ impl Climb {
             Said::Resume => self.go_on(step),
             Said::Saw { text } => self.on_seen(text, step),
             Said::Stop => self.on_stop(step),
+            Said::Leave => self.on_leave(step),
             Said::Done => self.on_applied(&InForce::new(), step),
             Said::NoStart => self.on_apply_failed(self.told(IncidentKind::NoStart, "the rig did not start"), step),
             Said::Defaults => {
@@ -515,10 +535,36 @@ impl Climb {
                 }
                 self.go_home(ClimbEnd::Stopped, step);
             }
-            // Asked to stop on the way home, the operator leaves the rig as it is.
-            State::GoingHome { end, .. } => self.finish(end, step),
-            State::Ready | State::Ended => self.finish(ClimbEnd::Stopped, step),
+            // Told to stop on the way home, the rig is left as it is.
+            State::GoingHome { then: Then::End(end), .. } => self.finish(end, step),
+            State::GoingHome { then: Then::Wait(_), .. } | State::Ready | State::Ended => {
+                self.finish(ClimbEnd::Stopped, step)
+            }
         }
+    }
+
+    fn on_leave(&mut self, step: &mut Step) {
+        match mem::replace(&mut self.state, State::Ended) {
+            State::Trying(trial, Doing::Passing { index, began, stopping: None }) => {
+                step.command = Some(Command::StopPass);
+                let stopping = Some(Stopping::ToLeave);
+                self.state = State::Trying(trial, Doing::Passing { index, began, stopping });
+            }
+            State::Trying(trial, Doing::Setting { under_way, .. }) => {
+                self.in_force.remove(&under_way.setting);
+                self.wait_at_home(&trial, step);
+            }
+            State::Paused(Next::Pass(trial, _)) => self.wait_at_home(&trial, step),
+            State::Paused(next) => self.head_home(Then::Wait(next), step),
+            other => self.state = other,
+        }
+    }
+
+    /// Breaks a trial off and waits at stock to try its rung again.
+    fn wait_at_home(&mut self, trial: &Trial, step: &mut Step) {
+        self.close_void(trial, None, step);
+        let again = Next::Trial(trial.rung.clone(), Reason::Again { trial: trial.number });
+        self.head_home(Then::Wait(again), step);
     }
 
     fn on_restarted(&mut self, ending: Ending, lived: Option<Span>, in_force: &InForce, step: &mut Step) {
@@ -548,21 +594,24 @@ impl Climb {
                 self.after_death(trial, ending, step);
             }
             State::Paused(next) => {
-                step.entries.push(Entry::Incident { trial: None, pass: None, incident });
+                // A climb that waits may be left and taken up again; only the machine has no business to die.
+                if ending != Ending::ProgramDied {
+                    step.entries.push(Entry::Incident { trial: None, pass: None, incident });
+                }
                 let next = match next {
                     Next::Pass(trial, index) => return self.back_to_rung(trial, index, step),
                     next @ Next::Trial(..) => next,
                 };
                 self.leave_pause(next, step);
             }
-            State::GoingHome { end, under_way, rest } if asked.is_some() => {
+            State::GoingHome { then, under_way, rest } if asked.is_some() => {
                 self.ask_again(None, asked, ending, incident, step);
-                self.state = State::GoingHome { end, under_way, rest };
+                self.state = State::GoingHome { then, under_way, rest };
             }
-            State::GoingHome { end, .. } => {
+            State::GoingHome { then, .. } => {
                 step.entries.push(Entry::Incident { trial: None, pass: None, incident });
                 let rest = route(&self.rig, &self.in_force, &self.rig.stock());
-                self.walk_home(end, rest, step);
+                self.walk_home(then, rest, step);
             }
             State::Ended | State::Ready => self.state = State::Ended,
         }
@@ -624,19 +673,28 @@ impl Climb {
     }
 
     fn go_home(&mut self, end: ClimbEnd, step: &mut Step) {
-        let rest = route(&self.rig, &self.in_force, &self.rig.stock());
-        if !rest.is_empty() {
-            step.entries.push(Entry::GoingHome { end: end.clone() });
-        }
-        self.walk_home(end, rest, step);
+        self.head_home(Then::End(end), step);
     }
 
-    fn walk_home(&mut self, end: ClimbEnd, mut rest: VecDeque<Change>, step: &mut Step) {
-        match rest.pop_front() {
-            None => self.finish(end, step),
-            Some(under_way) => {
+    fn head_home(&mut self, then: Then, step: &mut Step) {
+        let rest = route(&self.rig, &self.in_force, &self.rig.stock());
+        if !rest.is_empty() {
+            let end = match &then {
+                Then::End(end) => Some(end.clone()),
+                Then::Wait(_) => None,
+            };
+            step.entries.push(Entry::GoingHome { end });
+        }
+        self.walk_home(then, rest, step);
+    }
+
+    fn walk_home(&mut self, then: Then, mut rest: VecDeque<Change>, step: &mut Step) {
+        match (rest.pop_front(), then) {
+            (None, Then::End(end)) => self.finish(end, step),
+            (None, Then::Wait(next)) => self.pause(next, step),
+            (Some(under_way), then) => {
                 self.order(None, &under_way, step);
-                self.state = State::GoingHome { end, under_way, rest };
+                self.state = State::GoingHome { then, under_way, rest };
             }
         }
     }

@@ -170,9 +170,8 @@ pub enum Entry {
     Resumed,
     /// The rig goes back to stock.
     GoingHome {
-        /// How the climb will have ended.
-        #[serde(flatten)]
-        end: ClimbEnd,
+        /// How the climb will have ended; none where it is going to wait there.
+        end: Option<ClimbEnd>,
     },
     /// The climb is over; nothing follows.
     Ended {

@@ -93,6 +93,8 @@ pub enum Said {
     },
     /// Stop and take the rig back to stock.
     Stop,
+    /// I go away: take the rig back to stock and wait for me; the open trial is tried again.
+    Leave,
     /// The change is made by hand, and the rig runs.
     Done,
     /// The change was made, and the rig did not start.

@@ -18,9 +18,18 @@ pub(super) enum State {
     /// The operator asked for a pause, and this comes next.
     Paused(Next),
     /// The rig goes back to stock: the change that is under way, and the ones behind it.
-    GoingHome { end: ClimbEnd, under_way: Change, rest: VecDeque<Change> },
+    GoingHome { then: Then, under_way: Change, rest: VecDeque<Change> },
     /// The climb is over.
     Ended,
+}
+
+/// What follows when the rig is back at stock.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) enum Then {
+    /// The climb is over.
+    End(ClimbEnd),
+    /// The climb waits, and goes on with this.
+    Wait(Next),
 }
 
 /// One rung put to one proof.
@@ -48,6 +57,8 @@ pub(super) enum Stopping {
     ForCause,
     /// The operator wants the whole climb stopped.
     ByOperator,
+    /// The operator leaves, and the climb is to wait.
+    ToLeave,
 }
 
 /// What a pause holds back.

@@ -1,0 +1,52 @@
+//! What can go wrong with a ledger.
+
+use std::path::PathBuf;
+
+/// Something wrong with a ledger.
+#[derive(Debug, thiserror::Error)]
+pub enum LedgerError {
+    /// The folder or a file beside the ledger can't be used.
+    #[error("can't use {path}")]
+    File {
+        /// Which file.
+        path: PathBuf,
+        /// Why.
+        source: std::io::Error,
+    },
+    /// The file is no SQLite database, or damaged beyond what SQLite reads.
+    #[error("{path} is not a ledger, or is damaged: {source}")]
+    Unreadable {
+        /// Which file.
+        path: PathBuf,
+        /// Why.
+        source: rusqlite::Error,
+    },
+    /// A newer version made the file.
+    #[error("{path} is of ledger format {found}, and this version knows formats up to {known}")]
+    TooNew {
+        /// Which file.
+        path: PathBuf,
+        /// Its format.
+        found: i64,
+        /// The newest format that is known.
+        known: i64,
+    },
+    /// Another process is climbing with this ledger.
+    #[error("another periculum is climbing with {path}; wait for it, or give this one --ledger FILE")]
+    Claimed {
+        /// Which ledger.
+        path: PathBuf,
+    },
+    /// There is no climb of this number.
+    #[error("there is no climb {climb} in this ledger")]
+    NoSuchClimb {
+        /// The number.
+        climb: i64,
+    },
+    /// The database refused something.
+    #[error("the ledger's database failed")]
+    Database(#[from] rusqlite::Error),
+    /// A line can't be turned into text or back.
+    #[error("a line of the ledger can't be written")]
+    Format(#[from] serde_json::Error),
+}

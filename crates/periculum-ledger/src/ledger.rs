@@ -1,0 +1,230 @@
+//! The ledger: one file, two connections.
+
+use std::collections::BTreeMap;
+use std::fs;
+use std::path::{Path, PathBuf};
+use std::time::Duration;
+
+use periculum_core::moment::Moment;
+use rusqlite::{Connection, TransactionBehavior, params};
+
+use crate::claim::{Claim, beside};
+use crate::error::LedgerError;
+use crate::journal::{self, Dropped, Line};
+use crate::queries::{self, ClimbRow, IncidentRow, LastLife, TrialRow};
+use crate::{projection, samples, schema};
+
+/// How long a writer waits for the other connection to finish.
+const PATIENCE: Duration = Duration::from_secs(5);
+
+/// The permanent record.
+///
+/// A line is on the disk when [`Ledger::append`] returns (`synchronous = FULL`). Samples go through a connection
+/// of their own that does not wait for the disk (`NORMAL`): the newest may be lost, and they never delay a line.
+pub struct Ledger {
+    path: PathBuf,
+    record: Connection,
+    samples: Connection,
+    dropped: Vec<Dropped>,
+}
+
+/// What is to be known of a climb before it begins.
+#[derive(Clone, Debug)]
+pub struct NewClimb<'a> {
+    /// The plan's name.
+    pub plan: &'a str,
+    /// The rig's name.
+    pub rig: &'a str,
+    /// The specimens of its parts.
+    pub specimen: &'a str,
+    /// What the result is for.
+    pub use_name: &'a str,
+    /// The seed of a simulated rig.
+    pub seed: Option<u64>,
+    /// The plan file, whole, so that the climb can go on when the file is gone or changed.
+    pub plan_text: &'a str,
+    /// The rig file, whole.
+    pub rig_text: &'a str,
+    /// When it begins, by this machine's clock.
+    pub wall: Moment,
+}
+
+impl Ledger {
+    /// Opens the ledger at this path, which is made where it is missing, and checks every line of it.
+    ///
+    /// # Errors
+    /// When the file can't be used at all; lines that are damaged are dropped and told by [`Ledger::dropped`].
+    pub fn open(path: &Path) -> Result<Self, LedgerError> {
+        if let Some(folder) = path.parent() {
+            fs::create_dir_all(folder).map_err(|source| LedgerError::File { path: folder.to_owned(), source })?;
+        }
+        let unreadable = |source| LedgerError::Unreadable { path: path.to_owned(), source };
+        let mut record = connect(path, "FULL").map_err(unreadable)?;
+        let found = schema::prepare(&mut record).map_err(unreadable)?;
+        if found > schema::FORMAT {
+            return Err(LedgerError::TooNew { path: path.to_owned(), found, known: schema::FORMAT });
+        }
+        let samples = connect(path, "NORMAL").map_err(unreadable)?;
+        let mut ledger = Self { path: path.to_owned(), record, samples, dropped: Vec::new() };
+        ledger.mend()?;
+        Ok(ledger)
+    }
+
+    /// Where the ledger is.
+    pub fn path(&self) -> &Path {
+        &self.path
+    }
+
+    /// The lines that had to be dropped when it was opened.
+    pub fn dropped(&self) -> &[Dropped] {
+        &self.dropped
+    }
+
+    /// Takes the right to climb with this ledger.
+    ///
+    /// # Errors
+    /// Where another process has it.
+    pub fn claim(&self) -> Result<Claim, LedgerError> {
+        Claim::take(&self.path)
+    }
+
+    /// Writes down a new climb, after a snapshot of the whole ledger, and tells its number.
+    ///
+    /// # Errors
+    /// When it can't be written.
+    pub fn begin_climb(&mut self, new: &NewClimb) -> Result<i64, LedgerError> {
+        self.snapshot()?;
+        self.record.execute(
+            "INSERT INTO climbs (plan, rig, specimen, use_name, seed, plan_text, rig_text, wall) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+            params![
+                new.plan,
+                new.rig,
+                new.specimen,
+                new.use_name,
+                new.seed,
+                new.plan_text,
+                new.rig_text,
+                new.wall.millis()
+            ],
+        )?;
+        Ok(self.record.last_insert_rowid())
+    }
+
+    /// Writes the next line of a climb; it is on the disk when this returns.
+    ///
+    /// # Errors
+    /// When it can't be written; then nothing of it was.
+    pub fn append(&mut self, climb: i64, line: &Line) -> Result<(), LedgerError> {
+        let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let number = transaction
+            .prepare_cached("SELECT coalesce(max(line) + 1, 0) FROM journal WHERE climb = ?")?
+            .query_row([climb], |row| row.get(0))?;
+        journal::append(&transaction, climb, number, line)?;
+        projection::project(&transaction, climb, number, line)?;
+        Ok(transaction.commit()?)
+    }
+
+    /// Writes sensor readings, each set taken at its moment by the rig's clock.
+    ///
+    /// # Errors
+    /// When they can't be written.
+    pub fn add_samples(&mut self, climb: i64, readings: &[(Moment, BTreeMap<String, f64>)]) -> Result<(), LedgerError> {
+        samples::add(&mut self.samples, climb, readings)
+    }
+
+    /// Every line of a climb, in order.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn lines(&self, climb: i64) -> Result<Vec<Line>, LedgerError> {
+        journal::lines(&self.record, climb)
+    }
+
+    /// Every climb, oldest first.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn climbs(&self) -> Result<Vec<ClimbRow>, LedgerError> {
+        queries::climbs(&self.record)
+    }
+
+    /// One climb.
+    ///
+    /// # Errors
+    /// When there is no such climb.
+    pub fn climb(&self, climb: i64) -> Result<ClimbRow, LedgerError> {
+        queries::climb(&self.record, climb)
+    }
+
+    /// The newest climb that has not ended.
+    ///
+    /// # Errors
+    /// When it can't be read.
+    pub fn unfinished(&self) -> Result<Option<ClimbRow>, LedgerError> {
+        queries::unfinished(&self.record)
+    }
+
+    /// The texts of the rig file and the plan file of a climb, as they were when it began.
+    ///
+    /// # Errors
+    /// When there is no such climb.
+    pub fn texts(&self, climb: i64) -> Result<(String, String), LedgerError> {
+        queries::texts(&self.record, climb)
+    }
+
+    /// The trials of a climb, in order.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn trials(&self, climb: i64) -> Result<Vec<TrialRow>, LedgerError> {
+        queries::trials(&self.record, climb)
+    }
+
+    /// The incidents of a climb, in order.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn incidents(&self, climb: i64) -> Result<Vec<IncidentRow>, LedgerError> {
+        queries::incidents(&self.record, climb)
+    }
+
+    /// When a climb was last heard of; none where it never began.
+    ///
+    /// # Errors
+    /// When it can't be read.
+    pub fn last_life(&self, climb: i64) -> Result<Option<LastLife>, LedgerError> {
+        let Some(line) = journal::lines(&self.record, climb)?.pop() else { return Ok(None) };
+        let sample = samples::last(&self.record, climb)?.map_or(line.at, |sample| sample.max(line.at));
+        let since = sample.since(line.at);
+        Ok(Some(LastLife { boot: line.boot, at: sample, wall: line.wall + since }))
+    }
+
+    fn snapshot(&self) -> Result<(), LedgerError> {
+        Ok(self.record.backup("main", beside(&self.path, "snapshot"), None::<fn(_)>)?)
+    }
+
+    fn mend(&mut self) -> Result<(), LedgerError> {
+        let dropped = journal::check(&self.record)?;
+        if dropped.is_empty() {
+            return Ok(());
+        }
+        let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        journal::set_aside(&transaction, &dropped)?;
+        let mut climbs: Vec<i64> = dropped.iter().map(|line| line.climb).collect();
+        climbs.dedup();
+        for climb in climbs {
+            projection::rebuild(&transaction, climb)?;
+        }
+        transaction.commit()?;
+        self.dropped = dropped;
+        Ok(())
+    }
+}
+
+fn connect(path: &Path, synchronous: &str) -> rusqlite::Result<Connection> {
+    let connection = Connection::open(path)?;
+    connection.busy_timeout(PATIENCE)?;
+    connection.pragma_update(None, "journal_mode", "WAL")?;
+    connection.pragma_update(None, "synchronous", synchronous)?;
+    Ok(connection)
+}

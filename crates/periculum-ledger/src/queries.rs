@@ -1,0 +1,165 @@
+//! What views and commands ask of a ledger.
+
+use periculum_core::moment::{Moment, Span};
+use periculum_core::rung::Rung;
+use rusqlite::{Connection, OptionalExtension, Row};
+
+use crate::error::LedgerError;
+
+/// A climb, as a list shows it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct ClimbRow {
+    /// Its number.
+    pub climb: i64,
+    /// The plan's name.
+    pub plan: String,
+    /// The rig's name.
+    pub rig: String,
+    /// The specimens of its parts.
+    pub specimen: String,
+    /// What the result is for.
+    pub use_name: String,
+    /// The seed of a simulated rig.
+    pub seed: Option<u64>,
+    /// When it began, by this machine's clock.
+    pub wall: Moment,
+    /// How it ended; none while it is unfinished.
+    pub end: Option<String>,
+    /// How many trials have begun.
+    pub trials: u32,
+    /// How many of them fell.
+    pub falls: u32,
+    /// How long passes ran, together.
+    pub tested: Span,
+}
+
+/// A trial, as a list shows it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct TrialRow {
+    /// Its number, from 1.
+    pub trial: u32,
+    /// The rung.
+    pub rung: Rung,
+    /// The proof's name.
+    pub proof: String,
+    /// How it ended; none while it is open.
+    pub verdict: Option<String>,
+    /// The worst that happened.
+    pub incident: Option<String>,
+    /// How long its passes ran.
+    pub tested: Span,
+}
+
+/// An incident, as a list shows it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct IncidentRow {
+    /// When, by the rig's clock.
+    pub at: Moment,
+    /// In which trial.
+    pub trial: Option<u32>,
+    /// What kind.
+    pub kind: String,
+    /// Where.
+    pub place: Option<String>,
+    /// How long into the pass.
+    pub into_pass: Option<Span>,
+    /// What was found.
+    pub evidence: String,
+}
+
+/// When an unfinished climb was last heard of.
+#[derive(Clone, Debug, PartialEq)]
+pub struct LastLife {
+    /// Under which boot.
+    pub boot: String,
+    /// When, by the rig's clock, a sample being as good a sign of life as an event.
+    pub at: Moment,
+    /// When, by this machine's clock.
+    pub wall: Moment,
+}
+
+const CLIMBS: &str = "
+SELECT c.climb, c.plan, c.rig, c.specimen, c.use_name, c.seed, c.wall, e.how,
+    (SELECT count(*) FROM trials t WHERE t.climb = c.climb),
+    (SELECT count(*) FROM trials t WHERE t.climb = c.climb AND t.verdict = 'fell'),
+    (SELECT coalesce(sum(t.tested), 0) FROM trials t WHERE t.climb = c.climb)
+FROM climbs c LEFT JOIN ends e ON e.climb = c.climb";
+
+pub(crate) fn climbs(connection: &Connection) -> Result<Vec<ClimbRow>, LedgerError> {
+    let mut statement = connection.prepare(&format!("{CLIMBS} ORDER BY c.climb"))?;
+    let rows = statement.query_map([], climb_row)?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+pub(crate) fn climb(connection: &Connection, climb: i64) -> Result<ClimbRow, LedgerError> {
+    let found = connection.query_row(&format!("{CLIMBS} WHERE c.climb = ?"), [climb], climb_row).optional()?;
+    found.ok_or(LedgerError::NoSuchClimb { climb })
+}
+
+/// The newest climb that has not ended.
+pub(crate) fn unfinished(connection: &Connection) -> Result<Option<ClimbRow>, LedgerError> {
+    let sql = format!("{CLIMBS} WHERE e.climb IS NULL ORDER BY c.climb DESC LIMIT 1");
+    Ok(connection.query_row(&sql, [], climb_row).optional()?)
+}
+
+/// The texts of the rig and the plan of a climb.
+pub(crate) fn texts(connection: &Connection, climb: i64) -> Result<(String, String), LedgerError> {
+    let sql = "SELECT rig_text, plan_text FROM climbs WHERE climb = ?";
+    let found = connection.query_row(sql, [climb], |row| Ok((row.get(0)?, row.get(1)?))).optional()?;
+    found.ok_or(LedgerError::NoSuchClimb { climb })
+}
+
+pub(crate) fn trials(connection: &Connection, climb: i64) -> Result<Vec<TrialRow>, LedgerError> {
+    let sql =
+        "SELECT trial, rung, proof, verdict, incident, coalesce(tested, 0) FROM trials WHERE climb = ? ORDER BY trial";
+    let mut statement = connection.prepare(sql)?;
+    let mut rows = statement.query([climb])?;
+    let mut trials = Vec::new();
+    while let Some(row) = rows.next()? {
+        trials.push(TrialRow {
+            trial: row.get(0)?,
+            rung: serde_json::from_str(&row.get::<_, String>(1)?)?,
+            proof: row.get(2)?,
+            verdict: row.get(3)?,
+            incident: row.get(4)?,
+            tested: span(row, 5)?,
+        });
+    }
+    Ok(trials)
+}
+
+pub(crate) fn incidents(connection: &Connection, climb: i64) -> Result<Vec<IncidentRow>, LedgerError> {
+    let sql = "SELECT at, trial, kind, place, into_pass, evidence FROM incidents WHERE climb = ? ORDER BY line, entry";
+    let mut statement = connection.prepare(sql)?;
+    let rows = statement.query_map([climb], |row| {
+        Ok(IncidentRow {
+            at: Moment::from_millis(row.get(0)?),
+            trial: row.get(1)?,
+            kind: row.get(2)?,
+            place: row.get(3)?,
+            into_pass: row.get::<_, Option<u64>>(4)?.map(Span::from_millis),
+            evidence: row.get(5)?,
+        })
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+fn climb_row(row: &Row) -> rusqlite::Result<ClimbRow> {
+    Ok(ClimbRow {
+        climb: row.get(0)?,
+        plan: row.get(1)?,
+        rig: row.get(2)?,
+        specimen: row.get(3)?,
+        use_name: row.get(4)?,
+        seed: row.get(5)?,
+        wall: Moment::from_millis(row.get(6)?),
+        end: row.get(7)?,
+        trials: row.get(8)?,
+        falls: row.get(9)?,
+        tested: span(row, 10)?,
+    })
+}
+
+fn span(row: &Row, column: usize) -> rusqlite::Result<Span> {
+    Ok(Span::from_millis(row.get(column)?))
+}

@@ -1,0 +1,33 @@
+//! Sensor readings: many, cheap, and never in the way of a verdict.
+
+use std::collections::BTreeMap;
+
+use periculum_core::moment::Moment;
+use rusqlite::{Connection, OptionalExtension, params};
+
+use crate::error::LedgerError;
+
+/// Adds readings taken at these moments, in one transaction.
+pub(crate) fn add(
+    connection: &mut Connection,
+    climb: i64,
+    readings: &[(Moment, BTreeMap<String, f64>)],
+) -> Result<(), LedgerError> {
+    let transaction = connection.transaction()?;
+    {
+        let mut insert = transaction.prepare_cached("INSERT OR REPLACE INTO samples VALUES (?, ?, ?, ?)")?;
+        for (at, readings) in readings {
+            for (sensor, value) in readings.iter().filter(|(_, value)| value.is_finite()) {
+                insert.execute(params![climb, sensor, at.millis(), value])?;
+            }
+        }
+    }
+    Ok(transaction.commit()?)
+}
+
+/// When a climb was last heard of through its sensors.
+pub(crate) fn last(connection: &Connection, climb: i64) -> Result<Option<Moment>, LedgerError> {
+    let found: Option<Option<i64>> =
+        connection.query_row("SELECT max(at) FROM samples WHERE climb = ?", [climb], |row| row.get(0)).optional()?;
+    Ok(found.flatten().map(Moment::from_millis))
+}

@@ -1,0 +1,208 @@
+//! The ledger keeps what it was given, says what it lost, and is the same when it is made again from its journal.
+
+use std::collections::BTreeMap;
+use std::path::Path;
+
+use periculum_core::Decimal;
+use periculum_core::engine::{ClimbEnd, Entry, Event, Said};
+use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::{Pass, PassReport, Score, Threads};
+use periculum_core::reason::Reason;
+use periculum_core::rung::{InForce, Rung};
+use periculum_core::verdict::Verdict;
+use periculum_ledger::{Ledger, LedgerError, Line, NewClimb};
+use rusqlite::Connection;
+
+const NEW: NewClimb = NewClimb {
+    plan: "a plan",
+    rig: "a rig",
+    specimen: "processor 1",
+    use_name: "daily",
+    seed: Some(7),
+    plan_text: "plan text",
+    rig_text: "rig text",
+    wall: Moment::from_millis(1_000),
+};
+
+fn rung() -> Rung {
+    [("core_clock".to_owned(), Decimal::from(4700))].into_iter().collect()
+}
+
+fn line(at: i64, event: Event, entries: Vec<Entry>) -> Line {
+    Line { at: Moment::from_millis(at), wall: Moment::from_millis(at + 5), boot: "boot-1".into(), event, entries }
+}
+
+/// A climb of one trial that fell.
+fn climb_lines() -> Vec<Line> {
+    let pass = Pass { load: "dense".into(), length: Span::from_seconds(60), threads: Threads::All };
+    let incident = Incident::new(IncidentKind::WrongResult, "residual 41, allowed 16").at("core 5");
+    let report = PassReport {
+        ran: Span::from_seconds(41),
+        rounds: 12,
+        score: Some(Score { value: 101.5, unit: "GFLOP/s".into() }),
+        incidents: vec![incident.clone()],
+        ..PassReport::default()
+    };
+    let began = vec![
+        Entry::Began { in_force: InForce::new() },
+        Entry::TrialBegan {
+            trial: 1,
+            stage: 0,
+            rung: rung(),
+            proof: "quick".into(),
+            reason: Reason::Baseline { nth: 1, of: 1 },
+        },
+        Entry::PassBegan { trial: 1, pass: 0, order: pass },
+    ];
+    let ended = vec![
+        Entry::PassEnded { trial: 1, pass: 0, report: report.clone() },
+        Entry::Incident { trial: Some(1), pass: Some(0), incident },
+        Entry::TrialEnded {
+            trial: 1,
+            verdict: Verdict::Fell,
+            incident: Some(IncidentKind::WrongResult),
+            tested: Span::from_seconds(41),
+        },
+        Entry::Ended {
+            end: ClimbEnd::NothingHeld { stage: 0 },
+            marks: vec![],
+            trials: 1,
+            falls: 1,
+            tested: Span::from_seconds(41),
+            test_hours: 41.0 / 3600.0,
+        },
+    ];
+    let note = Said::Note { text: "smells warm".into() };
+    vec![
+        line(10, Event::Started { in_force: InForce::new() }, began),
+        line(20, Event::OperatorSaid { said: note.clone() }, vec![Entry::Operator { said: note }]),
+        line(30, Event::PassEnded { report }, ended),
+    ]
+}
+
+fn filled(path: &Path) -> (Ledger, i64) {
+    let mut ledger = Ledger::open(path).expect("a ledger");
+    let climb = ledger.begin_climb(&NEW).expect("a climb");
+    for line in climb_lines() {
+        ledger.append(climb, &line).expect("written");
+    }
+    (ledger, climb)
+}
+
+#[test]
+fn what_is_written_is_read_again_after_reopening() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("deep/below/test.ledger");
+    let (ledger, climb) = filled(&path);
+    drop(ledger);
+    let ledger = Ledger::open(&path).expect("a ledger");
+    assert_eq!(ledger.dropped(), []);
+    assert_eq!(ledger.lines(climb).expect("lines"), climb_lines());
+    assert_eq!(ledger.texts(climb).expect("texts"), ("rig text".to_owned(), "plan text".to_owned()));
+    let row = ledger.climb(climb).expect("a climb");
+    assert_eq!((row.trials, row.falls, row.tested), (1, 1, Span::from_seconds(41)));
+    assert_eq!(row.end.as_deref(), Some("stage 1 found nothing that holds"));
+    assert_eq!(ledger.unfinished().expect("read"), None);
+    let trials = ledger.trials(climb).expect("trials");
+    assert_eq!((trials[0].rung.clone(), trials[0].verdict.as_deref()), (rung(), Some("fell")));
+    let incidents = ledger.incidents(climb).expect("incidents");
+    assert_eq!((incidents.len(), incidents[0].place.as_deref()), (1, Some("core 5")));
+}
+
+#[test]
+fn a_damaged_line_is_dropped_with_those_behind_it_and_the_rest_is_kept() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let (ledger, climb) = filled(&path);
+    drop(ledger);
+    let (mut ledger, other) = filled(&path);
+    ledger.begin_climb(&NEW).expect("another climb");
+    drop(ledger);
+    let raw = Connection::open(&path).expect("a database");
+    let damaged = raw.execute(
+        "UPDATE journal SET body = replace(body, 'smells warm', 'smells want') WHERE climb = ? AND line = 1",
+        [climb],
+    );
+    assert_eq!(damaged, Ok(1));
+    drop(raw);
+
+    let ledger = Ledger::open(&path).expect("a ledger");
+    let told: Vec<_> =
+        ledger.dropped().iter().map(|dropped| (dropped.climb, dropped.line, dropped.why.as_str())).collect();
+    assert_eq!(
+        told,
+        [(climb, 1, "its checksum does not fit its contents"), (climb, 2, "it follows a line that was dropped")]
+    );
+    assert_eq!(ledger.lines(climb).expect("lines"), climb_lines()[..1]);
+    assert_eq!(ledger.lines(other).expect("lines"), climb_lines());
+    // The tables say again what the journal says: the trial is open, and nothing has gone wrong in it.
+    assert_eq!(ledger.trials(climb).expect("trials")[0].verdict, None);
+    assert_eq!(ledger.incidents(climb).expect("incidents"), []);
+    drop(ledger);
+    assert_eq!(Ledger::open(&path).expect("a ledger").dropped(), []);
+}
+
+#[test]
+fn every_column_of_a_line_is_under_its_checksum() {
+    for change in ["at = at + 1", "wall = wall + 1", "boot = 'boot-2'", "checksum = x'00'", "body = x'ff'", "line = 9"]
+    {
+        let folder = tempfile::tempdir().expect("a folder");
+        let path = folder.path().join("test.ledger");
+        let (ledger, climb) = filled(&path);
+        drop(ledger);
+        let raw = Connection::open(&path).expect("a database");
+        let changed = raw.execute(&format!("UPDATE journal SET {change} WHERE climb = ? AND line = 2"), [climb]);
+        drop(raw);
+        assert_eq!(changed, Ok(1), "{change}");
+        assert_eq!(Ledger::open(&path).expect("a ledger").dropped().len(), 1, "{change}");
+    }
+}
+
+#[test]
+fn a_sample_is_a_sign_of_life() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let mut ledger = Ledger::open(&folder.path().join("test.ledger")).expect("a ledger");
+    let climb = ledger.begin_climb(&NEW).expect("a climb");
+    assert_eq!(ledger.last_life(climb).expect("read"), None);
+    ledger.append(climb, &climb_lines()[0]).expect("written");
+    let readings: BTreeMap<String, f64> = [("core".to_owned(), 71.5), ("broken".to_owned(), f64::NAN)].into();
+    ledger.add_samples(climb, &[(Moment::from_millis(900), readings)]).expect("written");
+    let life = ledger.last_life(climb).expect("read").expect("a sign of life");
+    assert_eq!((life.at, life.boot.as_str()), (Moment::from_millis(900), "boot-1"));
+    assert_eq!(life.wall, Moment::from_millis(905));
+}
+
+#[test]
+fn only_one_process_climbs_at_a_time() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let ledger = Ledger::open(&folder.path().join("test.ledger")).expect("a ledger");
+    let claim = ledger.claim().expect("free");
+    assert!(matches!(ledger.claim(), Err(LedgerError::Claimed { .. })));
+    drop(claim);
+    ledger.claim().expect("free again");
+}
+
+#[test]
+fn each_climb_begins_with_a_snapshot_of_what_was_before() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let (mut ledger, climb) = filled(&path);
+    ledger.begin_climb(&NEW).expect("another climb");
+    let snapshot = Ledger::open(&folder.path().join("test.ledger.snapshot")).expect("a ledger");
+    assert_eq!(snapshot.climbs().expect("climbs").len(), 1);
+    assert_eq!(snapshot.lines(climb).expect("lines"), climb_lines());
+}
+
+#[test]
+fn files_that_are_no_ledger_of_ours_are_refused_and_left_alone() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    std::fs::write(&path, "this is a shopping list, not a database, and long enough to show it").expect("written");
+    assert!(matches!(Ledger::open(&path), Err(LedgerError::Unreadable { .. })));
+    assert!(std::fs::read_to_string(&path).expect("read").starts_with("this is a shopping list"));
+
+    let newer = folder.path().join("newer.ledger");
+    Connection::open(&newer).expect("a database").pragma_update(None, "user_version", 99).expect("set");
+    assert!(matches!(Ledger::open(&newer), Err(LedgerError::TooNew { found: 99, .. })));
+}

@@ -1,0 +1,93 @@
+//! Where the operator's words come from: a channel from the interface or the terminal, or a file of answers.
+
+use std::collections::VecDeque;
+use std::io::BufRead;
+use std::path::Path;
+use std::thread;
+use std::time::Duration;
+
+use anyhow::Result;
+use crossbeam_channel::{Receiver, RecvTimeoutError, Sender, unbounded};
+use periculum_core::engine::Said;
+
+use crate::briefing::SourceFile;
+use crate::complaint::BadInput;
+
+/// The operator, as a driver hears them.
+pub(crate) struct Operator {
+    words: Receiver<Said>,
+    /// Answers that were written down beforehand; none where the operator is asked for real.
+    script: Option<VecDeque<Said>>,
+}
+
+/// What a driver hears while it waits.
+#[derive(Debug, PartialEq)]
+pub(crate) enum Heard {
+    Word(Said),
+    Nothing,
+    /// Nobody will ever say anything again.
+    Gone,
+}
+
+impl Operator {
+    /// An operator whose words come through a channel.
+    pub(crate) fn new() -> (Sender<Said>, Self) {
+        let (sender, words) = unbounded();
+        (sender, Self { words, script: None })
+    }
+
+    /// Takes answers from a file, one a line.
+    pub(crate) fn read_script(&mut self, path: &Path) -> Result<()> {
+        let file = SourceFile::read(path)?;
+        let answers = file.text.lines().enumerate().filter(|(_, line)| !line.trim().is_empty()).map(|(index, line)| {
+            answer(line).ok_or_else(|| BadInput(format!("{}:{}: {}", path.display(), index + 1, no_answer(line))))
+        });
+        self.script = Some(answers.collect::<Result<_, _>>()?);
+        Ok(())
+    }
+
+    /// The answer to a question from the script; leaving, where it has no more.
+    pub(crate) fn scripted_answer(&mut self) -> Option<Said> {
+        self.script.as_mut().map(|script| script.pop_front().unwrap_or(Said::Leave))
+    }
+
+    /// Waits for a word, at most this long.
+    pub(crate) fn listen(&self, at_most: Duration) -> Heard {
+        match self.words.recv_timeout(at_most) {
+            Ok(said) => Heard::Word(said),
+            Err(RecvTimeoutError::Timeout) => Heard::Nothing,
+            Err(RecvTimeoutError::Disconnected) => Heard::Gone,
+        }
+    }
+}
+
+/// Reads answers from standard input, for as long as there are any.
+pub(crate) fn listen_to_stdin(words: Sender<Said>) {
+    thread::spawn(move || {
+        for line in std::io::stdin().lock().lines().map_while(Result::ok) {
+            match answer(&line) {
+                Some(said) => drop(words.send(said)),
+                None if line.trim().is_empty() => {}
+                None => eprintln!("{}", no_answer(&line)),
+            }
+        }
+        // Without anybody to answer, the climb waits for better times.
+        let _ = words.send(Said::Leave);
+    });
+}
+
+fn answer(line: &str) -> Option<Said> {
+    match line.trim() {
+        "done" => Some(Said::Done),
+        "no-start" => Some(Said::NoStart),
+        "defaults" => Some(Said::Defaults),
+        "stop" => Some(Said::Stop),
+        "leave" => Some(Said::Leave),
+        _ => None,
+    }
+}
+
+fn no_answer(line: &str) -> String {
+    let line = periculum_core::quantity::harmless(line.trim());
+    format!("`{line}` is no answer; say done, no-start, defaults, stop or leave")
+}

@@ -1,0 +1,200 @@
+//! A rig and a plan, read and checked together with the adapters that serve them.
+
+use std::fs;
+use std::path::{Path, PathBuf};
+use std::sync::Arc;
+
+use anyhow::Result;
+use periculum_core::file::{Document, Located, Problem, Problems, Section, plan_file, rig_file};
+use periculum_core::plan::Plan;
+use periculum_core::rig::Rig;
+use periculum_core::setting::TakesEffect;
+use periculum_rigs::{linux, simulated};
+
+use crate::complaint::{BadFile, BadInput};
+
+/// A file's path, for messages, and its text.
+#[derive(Clone, Debug)]
+pub(crate) struct SourceFile {
+    pub(crate) path: PathBuf,
+    pub(crate) text: String,
+}
+
+/// Everything a climb needs to know before it begins.
+#[derive(Clone, Debug)]
+pub(crate) struct Briefing {
+    pub(crate) rig: Arc<Rig>,
+    pub(crate) plan: Arc<Plan>,
+    /// The simulated hardware; none where the rig is this machine.
+    pub(crate) simulated: Option<simulated::Spec>,
+    pub(crate) rig_text: String,
+    pub(crate) plan_text: String,
+}
+
+impl SourceFile {
+    /// Reads a file.
+    pub(crate) fn read(path: &Path) -> Result<Self> {
+        let text =
+            fs::read_to_string(path).map_err(|error| BadInput(format!("can't read {}: {error}", path.display())))?;
+        Ok(Self { path: path.to_owned(), text })
+    }
+
+    fn bad(self, problems: Vec<Problem>) -> anyhow::Error {
+        BadFile { path: self.path, source_text: self.text, problems }.into()
+    }
+}
+
+impl Briefing {
+    /// Reads the plan at this path, and the rig that it names.
+    pub(crate) fn read(plan_path: &Path) -> Result<Self> {
+        let plan = SourceFile::read(plan_path)?;
+        let Some(rig_path) = rig_path_of(&plan)? else {
+            return Err(plan_without_rig(plan));
+        };
+        let rig_path = plan_path.parent().unwrap_or(Path::new(".")).join(&rig_path.value);
+        Self::of(SourceFile::read(&rig_path)?, plan)
+    }
+
+    /// Checks a rig and a plan that have been read, as the ledger keeps them.
+    pub(crate) fn of(rig_file: SourceFile, plan_file: SourceFile) -> Result<Self> {
+        let (rig, simulated) = match read_rig(&rig_file.text) {
+            Ok(read) => read,
+            Err(problems) => return Err(rig_file.bad(problems)),
+        };
+        let plan = match read_plan(&plan_file.text, &rig, simulated.is_some()) {
+            Ok(plan) => plan,
+            Err(problems) => return Err(plan_file.bad(problems)),
+        };
+        Ok(Self {
+            rig: Arc::new(rig),
+            plan: Arc::new(plan),
+            simulated,
+            rig_text: rig_file.text,
+            plan_text: plan_file.text,
+        })
+    }
+}
+
+/// Checks one file, whichever kind it is, and says in a sentence what it is.
+pub(crate) fn check(path: &Path) -> Result<String> {
+    let file = SourceFile::read(path)?;
+    let is_plan = {
+        let document = match Document::parse(&file.text) {
+            Ok(document) => document,
+            Err(problem) => return Err(file.bad(vec![problem])),
+        };
+        document.top(&Problems::default()).has("plan")
+    };
+    if is_plan {
+        let briefing = Briefing::read(path)?;
+        let plan = &briefing.plan;
+        let stages: Vec<&str> = plan.stages.iter().map(|stage| stage.strategy.name()).collect();
+        return Ok(format!("plan `{}` for rig `{}`: {}", plan.name, briefing.rig.name, stages.join(", ")));
+    }
+    match read_rig(&file.text) {
+        Ok((rig, _)) => {
+            let kind = |count: usize, one: &str| format!("{count} {one}{}", if count == 1 { "" } else { "s" });
+            let (settings, sensors) = (kind(rig.settings.len(), "setting"), kind(rig.sensors.len(), "sensor"));
+            Ok(format!("rig `{}`: {settings}, {sensors}", rig.name))
+        }
+        Err(problems) => Err(file.bad(problems)),
+    }
+}
+
+fn rig_path_of(plan: &SourceFile) -> Result<Option<Located<String>>> {
+    let document = match Document::parse(&plan.text) {
+        Ok(document) => document,
+        Err(problem) => return Err(plan.clone().bad(vec![problem])),
+    };
+    Ok(plan_file::rig_path(&document.top(&Problems::default())))
+}
+
+/// The complaint about a plan that names no rig: it can't be checked any further.
+fn plan_without_rig(plan: SourceFile) -> anyhow::Error {
+    let problems = Problems::default();
+    if let Ok(document) = Document::parse(&plan.text) {
+        plan_file::rig_path(&document.top(&problems));
+    }
+    plan.bad(problems.into_sorted())
+}
+
+fn read_rig(text: &str) -> Result<(Rig, Option<simulated::Spec>), Vec<Problem>> {
+    let document = Document::parse(text).map_err(|problem| vec![problem])?;
+    let problems = Problems::default();
+    let top = document.top(&problems);
+    let rig = rig_file::read(&top);
+    let simulated = rig.as_ref().and_then(|rig| read_adapters(&top, rig));
+    top.finish();
+    match rig {
+        Some(rig) if problems.is_empty() => Ok((rig, simulated)),
+        _ => Err(problems.into_sorted()),
+    }
+}
+
+/// Reads `[adapter]`, and checks that every setting and sensor has an adapter that serves it.
+fn read_adapters(top: &Section, rig: &Rig) -> Option<simulated::Spec> {
+    let adapters = top.optional_section("adapter");
+    let section = adapters.as_ref().and_then(|adapters| adapters.optional_section("simulated"));
+    let is_simulated = section.is_some();
+    let spec = section.and_then(|section| simulated::Spec::read(section, rig));
+    if let Some(adapters) = adapters {
+        adapters.finish();
+    }
+    check_settings(top, rig, is_simulated);
+    check_sensors(top, is_simulated);
+    spec
+}
+
+fn check_settings(top: &Section, rig: &Rig, is_simulated: bool) {
+    for (name, section) in top.named_sections("setting") {
+        let Some(setting) = rig.setting(&name.value) else { continue };
+        let at = section.optional_text("adapter").map_or(name.at, |adapter| adapter.at);
+        let problems = section.problems();
+        match (setting.takes_effect, setting.adapter.as_str(), is_simulated) {
+            (TakesEffect::AtOnce, "simulated", true) | (TakesEffect::ByHand, "", false) => {}
+            (TakesEffect::ByHand, _, true) => problems.advise(
+                at,
+                format!("nobody can change {} by hand on a simulated rig", setting.label),
+                "write `takes_effect = \"at-once\"` and `adapter = \"simulated\"`",
+            ),
+            (TakesEffect::ByHand, _, false) => problems.advise(
+                at,
+                format!("{} is changed by hand, so no adapter serves it", setting.label),
+                "leave `adapter` out",
+            ),
+            (TakesEffect::AtOnce, "simulated", false) => problems.advise(
+                at,
+                "there is no simulated rig in this file",
+                "add a section [adapter.simulated], or write `takes_effect = \"by-hand\"`",
+            ),
+            (TakesEffect::AtOnce, other, _) => problems.unknown(at, "adapter", other, &["simulated"]),
+        }
+    }
+}
+
+fn check_sensors(top: &Section, is_simulated: bool) {
+    let (adapter, sources): (&str, &[&str]) =
+        if is_simulated { ("simulated", &simulated::SOURCES) } else { ("linux", &linux::SOURCES) };
+    for (_, section) in top.named_sections("sensor") {
+        let problems = section.problems();
+        if let Some(named) = section.optional_text("adapter").filter(|named| named.value != adapter) {
+            problems.unknown(named.at, "adapter for the sensors of this rig called", &named.value, &[adapter]);
+        }
+        if let Some(named) = section.optional_text("source").filter(|named| !sources.contains(&named.value.as_str())) {
+            problems.unknown(named.at, &format!("source of the {adapter} adapter called"), &named.value, sources);
+        }
+    }
+}
+
+fn read_plan(text: &str, rig: &Rig, is_simulated: bool) -> Result<Plan, Vec<Problem>> {
+    let document = Document::parse(text).map_err(|problem| vec![problem])?;
+    let problems = Problems::default();
+    let top = document.top(&problems);
+    let loads = if is_simulated { simulated::loads() } else { vec!["dense"] };
+    let plan = plan_file::read(&top, rig, &loads);
+    top.finish();
+    match plan {
+        Some(plan) if problems.is_empty() => Ok(plan),
+        _ => Err(problems.into_sorted()),
+    }
+}

@@ -1,0 +1,199 @@
+//! What can be typed on the command line.
+
+use std::path::PathBuf;
+
+use clap::{Args, Parser, Subcommand};
+use periculum_core::moment::Span;
+
+/// Finds the highest setting that this specimen of hardware holds, and loses nothing when the machine dies.
+#[derive(Parser, Debug)]
+#[command(name = "periculum", version, max_term_width = 100)]
+pub(crate) struct Arguments {
+    /// What to do; without a command an unfinished climb is taken up again.
+    #[command(subcommand)]
+    pub(crate) command: Option<Command>,
+
+    #[command(flatten)]
+    pub(crate) common: Common,
+}
+
+/// What every command takes.
+#[derive(Args, Debug, Clone)]
+pub(crate) struct Common {
+    /// The ledger file, instead of the one in the user's data folder.
+    #[arg(long, global = true, value_name = "FILE")]
+    pub(crate) ledger: Option<PathBuf>,
+
+    /// Where the kernel's file systems stand.
+    #[arg(long, global = true, value_name = "DIR", default_value = "/", hide = true)]
+    pub(crate) sysroot: PathBuf,
+}
+
+#[derive(Subcommand, Debug)]
+pub(crate) enum Command {
+    /// Show a climb on a simulated rig, as it happens.
+    Demo(Demo),
+    /// Climb a plan.
+    Climb(Climb),
+    /// Go on with the climb that was not finished.
+    Resume(Resume),
+    /// Prove the settings that are in force now, and change nothing.
+    Prove(Prove),
+    /// Check rig and plan files.
+    Check(Check),
+    /// List climbs, or the trials and incidents of one.
+    Ledger(Ledger),
+    /// Write the ascent profile (.svg) or a report (.md) of a climb.
+    Report(Report),
+    /// Run a load as a child of another periculum.
+    #[command(hide = true)]
+    Load(Load),
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Demo {
+    #[command(flatten)]
+    pub(crate) simulation: Simulation,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Climb {
+    /// The plan file.
+    pub(crate) plan: PathBuf,
+
+    #[command(flatten)]
+    pub(crate) simulation: Simulation,
+
+    #[command(flatten)]
+    pub(crate) output: Output,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Resume {
+    /// How many simulated seconds pass in one, or `max`.
+    #[arg(long, value_name = "N")]
+    pub(crate) pace: Option<Pace>,
+
+    #[command(flatten)]
+    pub(crate) output: Output,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Simulation {
+    /// Which specimen a simulated rig is, instead of the one its file names.
+    #[arg(long, value_name = "N")]
+    pub(crate) seed: Option<u64>,
+
+    /// How many simulated seconds pass in one, or `max`.
+    #[arg(long, value_name = "N")]
+    pub(crate) pace: Option<Pace>,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Output {
+    /// Do without the interface: one line a trial.
+    #[arg(long)]
+    pub(crate) headless: bool,
+
+    /// One JSON object a line, the last of kind `ended`.
+    #[arg(long, requires = "headless")]
+    pub(crate) json: bool,
+
+    /// Take the operator's answers from this file, one a line: done, no-start or defaults.
+    #[arg(long, value_name = "FILE", requires = "headless")]
+    pub(crate) answers: Option<PathBuf>,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Prove {
+    /// How long.
+    #[arg(long = "for", value_name = "TIME", default_value = "5min", value_parser = parse_span)]
+    pub(crate) length: Span,
+
+    /// One JSON object a line, the last of kind `ended`.
+    #[arg(long)]
+    pub(crate) json: bool,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Check {
+    /// Rig and plan files.
+    #[arg(required = true)]
+    pub(crate) files: Vec<PathBuf>,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Ledger {
+    /// The number of a climb, to list its trials and incidents.
+    pub(crate) climb: Option<i64>,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Report {
+    /// The number of the climb, as `periculum ledger` lists it.
+    pub(crate) climb: i64,
+
+    /// The file to write; its ending, .svg or .md, says what.
+    #[arg(short, long, value_name = "FILE")]
+    pub(crate) output: PathBuf,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Load {
+    #[arg(value_parser = ["dense"])]
+    pub(crate) name: String,
+
+    #[arg(long)]
+    pub(crate) millis: u64,
+
+    #[arg(long)]
+    pub(crate) threads: Option<usize>,
+
+    #[arg(long)]
+    pub(crate) go_on: bool,
+}
+
+/// How many simulated seconds pass in one.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) enum Pace {
+    Times(f64),
+    Max,
+}
+
+impl std::str::FromStr for Pace {
+    type Err = String;
+
+    fn from_str(text: &str) -> Result<Self, String> {
+        if text == "max" {
+            return Ok(Self::Max);
+        }
+        let wrong = || format!("`{text}` is neither a number above 0 nor `max`");
+        let times: f64 = text.parse().map_err(|_| wrong())?;
+        if times > 0.0 && times.is_finite() { Ok(Self::Times(times)) } else { Err(wrong()) }
+    }
+}
+
+fn parse_span(text: &str) -> Result<Span, String> {
+    let span = Span::parse(text)?;
+    if span == Span::ZERO { Err("no time at all proves nothing".into()) } else { Ok(span) }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use clap::CommandFactory;
+
+    #[test]
+    fn the_definition_of_the_command_line_is_sound() {
+        Arguments::command().debug_assert();
+    }
+
+    #[test]
+    fn a_pace_is_a_number_above_nothing_or_max() {
+        assert_eq!("max".parse(), Ok(Pace::Max));
+        assert_eq!("2.5".parse(), Ok(Pace::Times(2.5)));
+        for wrong in ["0", "-1", "inf", "nan", "fast", ""] {
+            assert!(wrong.parse::<Pace>().is_err(), "{wrong}");
+        }
+    }
+}

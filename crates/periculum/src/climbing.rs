@@ -1,0 +1,168 @@
+//! A climb made ready to be driven: a new one, or one that was not finished.
+
+use std::path::Path;
+use std::sync::Arc;
+
+use anyhow::{Context, Result, bail};
+use periculum_core::ending::{Boot, classify};
+use periculum_core::engine::{Climb, Event};
+use periculum_core::moment::Moment;
+use periculum_core::rig::Rig;
+use periculum_core::story::Story;
+use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb};
+use periculum_rigs::bench::Bench;
+use periculum_rigs::linux::Linux;
+use periculum_rigs::machine::{ThisMachine, wall_clock};
+use periculum_rigs::simulated::Simulator;
+
+use crate::ask::Operator;
+use crate::briefing::{Briefing, SourceFile};
+use crate::cli::Pace;
+use crate::driver::{Driver, Pacer, Readings};
+use crate::load_runner::LoadRunner;
+use crate::notice::Notice;
+
+/// When time begins on a simulated rig: 2026-06-20 21:00 UTC, a summer night.
+const SIMULATED_START: Moment = Moment::from_millis(1_781_989_200_000);
+
+/// How many simulated seconds pass in one where nobody says: something happens every few seconds.
+const USUAL_PACE: Pace = Pace::Times(25.0);
+
+/// The use of a climb that only proves what is there; its loads go on after a wrong result.
+pub(crate) const PROVING: &str = "prove";
+
+/// A climb that is ready to be driven.
+pub(crate) struct Prepared {
+    pub(crate) briefing: Briefing,
+    pub(crate) number: i64,
+    pub(crate) seed: Option<u64>,
+    /// What happened before.
+    pub(crate) past: Vec<Line>,
+    /// The event to begin or to go on with.
+    pub(crate) first: Event,
+    climb: Climb,
+    bench: Box<dyn Bench + Send>,
+    ledger: Ledger,
+    boot: Boot,
+    claim: Claim,
+}
+
+/// Opens a ledger and tells on standard error what of it had to be dropped.
+pub(crate) fn open_ledger(path: &Path) -> Result<Ledger> {
+    let ledger = Ledger::open(path)?;
+    for dropped in ledger.dropped() {
+        eprintln!("periculum: dropped line {} of climb {}: {}", dropped.line, dropped.climb, dropped.why);
+    }
+    Ok(ledger)
+}
+
+impl Prepared {
+    /// A new climb; the seed chooses the specimen of a simulated rig.
+    pub(crate) fn new(briefing: Briefing, mut ledger: Ledger, sysroot: &Path, seed: Option<u64>) -> Result<Self> {
+        let claim = ledger.claim()?;
+        let seed = briefing.simulated.as_ref().map(|spec| seed.unwrap_or(spec.seed));
+        let (rig, plan) = (&briefing.rig, &briefing.plan);
+        let number = ledger.begin_climb(&NewClimb {
+            plan: &plan.name,
+            rig: &rig.name,
+            specimen: &rig.specimens(),
+            use_name: &plan.use_name,
+            seed,
+            plan_text: &briefing.plan_text,
+            rig_text: &briefing.rig_text,
+            wall: wall_clock(),
+        })?;
+        let linux = Linux::below(sysroot);
+        let boot = linux.boot();
+        let mut bench = bench(&briefing, linux, seed, SIMULATED_START)?;
+        let first = Event::Started { in_force: bench.read_back() };
+        let climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
+        Ok(Self { briefing, number, seed, past: Vec::new(), first, climb, bench, ledger, boot, claim })
+    }
+
+    /// The newest climb that was not finished; none where all are.
+    pub(crate) fn unfinished(ledger: Ledger, sysroot: &Path) -> Result<Option<Self>> {
+        let Some(row) = ledger.unfinished()? else { return Ok(None) };
+        let claim = ledger.claim()?;
+        let briefing = recall(&ledger, &row)?;
+        let past = ledger.lines(row.climb)?;
+        let climb = replay(&briefing, &past)?;
+        let linux = Linux::below(sysroot);
+        let boot = linux.boot();
+        let last = ledger.last_life(row.climb)?;
+        let at = last.as_ref().map_or(SIMULATED_START, |last| last.at);
+        let mut bench = bench(&briefing, linux, row.seed, at)?;
+        let in_force = bench.read_back();
+        let first = match last {
+            None => Event::Started { in_force },
+            Some(last) => {
+                let ending = classify(&last.boot, last.wall, &boot);
+                let running = tell_past(&past).running_pass().map(|(_, pass)| pass.began);
+                Event::Restarted { ending, lived: running.map(|began| last.at.since(began)), in_force }
+            }
+        };
+        Ok(Some(Self { briefing, number: row.climb, seed: row.seed, past, first, climb, bench, ledger, boot, claim }))
+    }
+
+    /// The driver of this climb, and the event to drive from; the claim must be kept while it drives.
+    pub(crate) fn driver<L>(self, operator: Operator, pace: Option<Pace>, listener: L) -> (Driver<L>, Event, Claim)
+    where
+        L: FnMut(Notice),
+    {
+        let pace = self.bench.is_virtual().then(|| pace.unwrap_or(USUAL_PACE));
+        let driver = Driver {
+            climb: self.climb,
+            bench: self.bench,
+            ledger: self.ledger,
+            number: self.number,
+            boot: self.boot.id,
+            operator,
+            pacer: Pacer::new(pace),
+            listener,
+            readings: Readings::default(),
+        };
+        (driver, self.first, self.claim)
+    }
+}
+
+/// The rig and plan of a climb, from the ledger.
+pub(crate) fn recall(ledger: &Ledger, row: &ClimbRow) -> Result<Briefing> {
+    let (rig_text, plan_text) = ledger.texts(row.climb)?;
+    let file = |kind: &str, text| SourceFile { path: format!("{kind} of climb {}", row.climb).into(), text };
+    Briefing::of(file("rig", rig_text), file("plan", plan_text))
+        .with_context(|| format!("this version can't read the files of climb {}", row.climb))
+}
+
+/// The story of lines from the ledger.
+pub(crate) fn tell_past(past: &[Line]) -> Story {
+    let mut story = Story::default();
+    for line in past {
+        for entry in &line.entries {
+            story.tell(line.at, entry);
+        }
+    }
+    story
+}
+
+/// The engine after these lines: it must say again what it said then.
+fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
+    let mut climb = Climb::new(Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
+    for (number, line) in past.iter().enumerate() {
+        let step = climb.next(line.at, &line.event);
+        if step.entries != line.entries {
+            bail!("the record can't be taken up again: this version decides otherwise at line {number}");
+        }
+    }
+    Ok(climb)
+}
+
+fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, at: Moment) -> Result<Box<dyn Bench + Send>> {
+    let rig: &Rig = &briefing.rig;
+    Ok(match (&briefing.simulated, seed) {
+        (Some(spec), seed) => Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at)),
+        (None, _) => {
+            let runner = LoadRunner::new(briefing.plan.use_name == PROVING)?;
+            Box::new(ThisMachine::new(linux, rig, runner))
+        }
+    })
+}

@@ -1,0 +1,41 @@
+//! One file a command.
+
+mod check;
+mod climb;
+mod demo;
+mod ledger;
+mod load;
+mod prove;
+mod report;
+mod resume;
+
+use std::process::ExitCode;
+
+use anyhow::Result;
+
+use crate::cli::{Arguments, Command};
+use crate::places;
+
+/// Runs a command.
+pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
+    let common = &arguments.common;
+    // A load is watched by its parent, which has a log of its own.
+    let _log = if matches!(arguments.command, Some(Command::Load(_))) { None } else { places::start_log() };
+    match arguments.command {
+        None => resume::unfinished_or_help(common),
+        Some(Command::Demo(demo)) => demo::run(&demo, common),
+        Some(Command::Climb(climb)) => climb::run(&climb, common),
+        Some(Command::Resume(resume)) => resume::run(&resume, common),
+        Some(Command::Prove(prove)) => prove::run(&prove, common),
+        Some(Command::Check(check)) => check::run(&check),
+        Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
+        Some(Command::Report(report)) => report::run(&report, common),
+        Some(Command::Load(load)) => load::run(&load),
+    }
+}
+
+/// The usual ledger's file name.
+const LEDGER: &str = "periculum.ledger";
+
+/// The file name of the ledger that the demo keeps for itself.
+const DEMO_LEDGER: &str = "demo.ledger";

@@ -1,0 +1,263 @@
+//! Carries out what the engine decides: the one place where a climb meets a rig, a ledger, a clock and an operator.
+
+use std::collections::{BTreeMap, VecDeque};
+use std::time::{Duration, Instant};
+
+use anyhow::{Context, Result};
+use periculum_core::engine::{Climb, Command, Event, Said, Step};
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::PassReport;
+use periculum_ledger::{Ledger, Line};
+use periculum_rigs::bench::{Bench, PassNews};
+use periculum_rigs::machine::wall_clock;
+
+use crate::ask::{Heard, Operator};
+use crate::cli::Pace;
+use crate::notice::Notice;
+
+/// How often sensors are read, by the rig's clock.
+const SAMPLING: Span = Span::from_millis(500);
+
+/// How long the driver sits still at most before it looks around again.
+const LOOKING: Duration = Duration::from_millis(200);
+
+/// So many samples are written together.
+const SAMPLES_AT_ONCE: usize = 64;
+
+/// Samples never wait longer than this to be written.
+const OLDEST_SAMPLE: Duration = Duration::from_millis(500);
+
+/// A climb on its way.
+pub(crate) struct Driver<L> {
+    pub(crate) climb: Climb,
+    pub(crate) bench: Box<dyn Bench + Send>,
+    pub(crate) ledger: Ledger,
+    /// The climb's number in the ledger.
+    pub(crate) number: i64,
+    /// The boot identifier of the operating system.
+    pub(crate) boot: String,
+    pub(crate) operator: Operator,
+    pub(crate) pacer: Pacer,
+    pub(crate) listener: L,
+    pub(crate) readings: Readings,
+}
+
+/// Why a driver stopped driving.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Parting {
+    /// The climb is over.
+    Ended,
+    /// The climb waits to be taken up again.
+    Waiting,
+}
+
+impl<L: FnMut(Notice)> Driver<L> {
+    /// Drives from this event on until the climb ends, waits for another day, or `until` says so.
+    pub(crate) fn drive(&mut self, first: Event, until: impl Fn(&Climb) -> bool) -> Result<Parting> {
+        self.take(first)?;
+        self.go_on(until)
+    }
+
+    /// Drives on.
+    pub(crate) fn go_on(&mut self, until: impl Fn(&Climb) -> bool) -> Result<Parting> {
+        let mut is_leaving = false;
+        while !self.climb.is_ended() && !until(&self.climb) {
+            if is_leaving && self.climb.is_paused() {
+                break;
+            }
+            let patience = self.pacer.due(self.bench.now(), self.climb.is_passing());
+            match self.operator.listen(patience) {
+                Heard::Word(said) => {
+                    is_leaving |= said == Said::Leave;
+                    self.take(Event::OperatorSaid { said })?;
+                    continue;
+                }
+                Heard::Gone if !is_leaving => {
+                    is_leaving = true;
+                    self.take(Event::OperatorSaid { said: Said::Leave })?;
+                    continue;
+                }
+                Heard::Gone | Heard::Nothing => {}
+            }
+            if self.climb.is_passing() {
+                self.let_pass()?;
+            } else if self.climb.question().is_some() && is_leaving {
+                break;
+            }
+        }
+        self.write_samples()?;
+        Ok(if self.climb.is_ended() { Parting::Ended } else { Parting::Waiting })
+    }
+
+    /// Lets the running pass run for a moment.
+    fn let_pass(&mut self) -> Result<()> {
+        for news in self.bench.wait(SAMPLING) {
+            match news {
+                PassNews::Progress(progress) => self.take(Event::PassProgress { progress })?,
+                PassNews::Ended(mut report) => {
+                    self.readings.move_peaks_to(&mut report);
+                    self.write_samples()?;
+                    return self.take(Event::PassEnded { report });
+                }
+            }
+        }
+        self.sample()?;
+        self.take(Event::TimePassed)
+    }
+
+    fn sample(&mut self) -> Result<()> {
+        let now = self.bench.now();
+        if !self.readings.is_due(now) {
+            return Ok(());
+        }
+        let readings = self.bench.sense();
+        self.readings.keep(now, &readings);
+        if self.readings.should_be_written() {
+            self.write_samples()?;
+        }
+        self.take(Event::Sample { readings })
+    }
+
+    fn write_samples(&mut self) -> Result<()> {
+        let waiting = self.readings.take_waiting();
+        if !waiting.is_empty() {
+            self.ledger.add_samples(self.number, &waiting).context("can't write sensor readings")?;
+        }
+        Ok(())
+    }
+
+    /// Takes an event, and every event that carrying out its command leads to.
+    fn take(&mut self, event: Event) -> Result<()> {
+        let mut events = VecDeque::from([event]);
+        while let Some(event) = events.pop_front() {
+            let step = self.climb.next(self.bench.now(), &event);
+            self.record(&event, &step)?;
+            self.tell(event, &step);
+            events.extend(step.command.and_then(|command| self.carry_out(command)));
+        }
+        Ok(())
+    }
+
+    /// Commits the step; only then may its command be carried out.
+    fn record(&mut self, event: &Event, step: &Step) -> Result<()> {
+        if event.is_telemetry() && step.is_silent() {
+            return Ok(());
+        }
+        let line = Line {
+            at: step.at,
+            wall: wall_clock(),
+            boot: self.boot.clone(),
+            event: event.clone(),
+            entries: step.entries.clone(),
+        };
+        self.ledger.append(self.number, &line).context("can't write to the ledger, so nothing more is applied")
+    }
+
+    fn tell(&mut self, event: Event, step: &Step) {
+        let at = step.at;
+        match event {
+            Event::PassProgress { progress } => (self.listener)(Notice::Progress { at, progress }),
+            Event::Sample { readings } => (self.listener)(Notice::Sample { at, readings }),
+            _ => {}
+        }
+        if step.entries.is_empty() {
+            return;
+        }
+        for entry in &step.entries {
+            (self.listener)(Notice::Told { at, entry: entry.clone() });
+        }
+        (self.listener)(Notice::Outlook(self.climb.outlook().map(Box::new)));
+    }
+
+    /// Carries out a command, and tells what came of it where that is known at once.
+    fn carry_out(&mut self, command: Command) -> Option<Event> {
+        tracing::debug!(?command, "carrying out");
+        match command {
+            Command::Apply(change) => Some(match self.bench.apply(&change) {
+                Ok(()) => Event::Applied { reported: self.bench.read_back() },
+                Err(incident) => Event::ApplyFailed { incident },
+            }),
+            Command::Ask(_) => self.operator.scripted_answer().map(|said| Event::OperatorSaid { said }),
+            Command::RunPass(order) => {
+                self.readings.forget_peaks();
+                self.bench.start(&order);
+                None
+            }
+            Command::StopPass => {
+                self.bench.stop();
+                None
+            }
+        }
+    }
+}
+
+/// Sensor readings on their way to the ledger, and the highest of each during the running pass.
+#[derive(Default)]
+pub(crate) struct Readings {
+    waiting: Vec<(Moment, BTreeMap<String, f64>)>,
+    oldest: Option<Instant>,
+    last: Option<Moment>,
+    peaks: BTreeMap<String, f64>,
+}
+
+impl Readings {
+    fn is_due(&self, now: Moment) -> bool {
+        self.last.is_none_or(|last| now.since(last) >= SAMPLING || now < last)
+    }
+
+    fn keep(&mut self, now: Moment, readings: &BTreeMap<String, f64>) {
+        self.last = Some(now);
+        self.oldest.get_or_insert_with(Instant::now);
+        self.waiting.push((now, readings.clone()));
+        for (sensor, value) in readings {
+            let peak = self.peaks.entry(sensor.clone()).or_insert(*value);
+            *peak = peak.max(*value);
+        }
+    }
+
+    fn should_be_written(&self) -> bool {
+        self.waiting.len() >= SAMPLES_AT_ONCE || self.oldest.is_some_and(|oldest| oldest.elapsed() >= OLDEST_SAMPLE)
+    }
+
+    fn take_waiting(&mut self) -> Vec<(Moment, BTreeMap<String, f64>)> {
+        self.oldest = None;
+        std::mem::take(&mut self.waiting)
+    }
+
+    fn forget_peaks(&mut self) {
+        self.peaks.clear();
+    }
+
+    fn move_peaks_to(&mut self, report: &mut PassReport) {
+        report.peaks = std::mem::take(&mut self.peaks);
+    }
+}
+
+/// Keeps a virtual clock in step with the wall's.
+pub(crate) struct Pacer {
+    pace: Option<Pace>,
+    anchor: Option<(Instant, Moment)>,
+}
+
+impl Pacer {
+    /// A pacer for a virtual clock; none is needed for the wall's.
+    pub(crate) fn new(pace: Option<Pace>) -> Self {
+        Self { pace, anchor: None }
+    }
+
+    /// How long to wait before the rig's time goes on.
+    fn due(&mut self, now: Moment, is_passing: bool) -> Duration {
+        if !is_passing {
+            self.anchor = None;
+            return LOOKING;
+        }
+        let Some(Pace::Times(times)) = self.pace else { return Duration::ZERO };
+        let (wall, virtual_time) = *self.anchor.get_or_insert_with(|| (Instant::now(), now));
+        let ahead = now.since(virtual_time).seconds() / times - wall.elapsed().as_secs_f64();
+        if ahead > LOOKING.as_secs_f64() {
+            // A long stride, such as a restart, is shown shorter than it is.
+            self.anchor = Some((Instant::now(), now));
+        }
+        Duration::from_secs_f64(ahead.clamp(0.0, LOOKING.as_secs_f64()))
+    }
+}

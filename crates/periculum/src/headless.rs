@@ -1,0 +1,192 @@
+//! A climb without the interface: one line a trial, or one JSON object an entry.
+
+use std::io::{IsTerminal, Write};
+use std::process::ExitCode;
+use std::sync::Arc;
+
+use anyhow::Result;
+use periculum_core::engine::{ClimbEnd, Entry};
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::Progress;
+use periculum_core::quantity::measured;
+use periculum_core::rig::Rig;
+use periculum_core::story::Story;
+use periculum_core::telling::{ask, mark_sentence};
+use periculum_core::verdict::Verdict;
+use serde::Serialize;
+
+use crate::ask::{self as asking, Operator};
+use crate::cli::{Output, Pace};
+use crate::climbing::{Prepared, tell_past};
+use crate::complaint::FAILED;
+use crate::driver::Parting;
+use crate::interrupt;
+use crate::notice::{self, Notice};
+
+/// How a shell says that somebody interrupted.
+const INTERRUPTED: u8 = 130;
+
+/// How the lines look.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Style {
+    /// One line a trial, and a moving line of progress where it would be seen.
+    Lines,
+    /// One JSON object a line.
+    Json,
+}
+
+/// Drives a climb to its end and tells its exit code: success when every stage was done and nothing fell at stock.
+pub(crate) fn drive(prepared: Prepared, output: &Output, pace: Option<Pace>) -> Result<ExitCode> {
+    let (words, mut operator) = Operator::new();
+    interrupt::listen(words.clone())?;
+    let is_by_hand = prepared.briefing.simulated.is_none() && !prepared.briefing.rig.settings.is_empty();
+    match &output.answers {
+        Some(path) => operator.read_script(path)?,
+        None if is_by_hand => asking::listen_to_stdin(words.clone()),
+        None => {}
+    }
+    let style = if output.json { Style::Json } else { Style::Lines };
+    let mut printer = Printer::new(style, Arc::clone(&prepared.briefing.rig), tell_past(&prepared.past));
+    let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(&notice));
+    let parting = driver.drive(first, |_| false)?;
+    drop((driver, words));
+    Ok(printer.finish(parting))
+}
+
+struct Printer {
+    style: Style,
+    rig: Arc<Rig>,
+    story: Story,
+    /// Whether a line of progress stands on the terminal and has to be written over.
+    has_progress: bool,
+    shows_progress: bool,
+    length: Span,
+}
+
+#[derive(Serialize)]
+struct JsonEntry<'a> {
+    at: Moment,
+    #[serde(flatten)]
+    entry: &'a Entry,
+}
+
+#[derive(Serialize)]
+struct JsonProgress<'a> {
+    at: Moment,
+    kind: &'static str,
+    #[serde(flatten)]
+    progress: &'a Progress,
+}
+
+impl Printer {
+    fn new(style: Style, rig: Arc<Rig>, story: Story) -> Self {
+        let shows_progress = style == Style::Lines && std::io::stdout().is_terminal();
+        Self { style, rig, story, has_progress: false, shows_progress, length: Span::ZERO }
+    }
+
+    fn take(&mut self, notice: &Notice) {
+        notice::take(&mut self.story, notice);
+        match (notice, self.style) {
+            (Notice::Told { at, entry }, Style::Json) => print_json(&JsonEntry { at: *at, entry }),
+            (Notice::Progress { at, progress }, Style::Json) => {
+                print_json(&JsonProgress { at: *at, kind: "progress", progress });
+            }
+            (Notice::Told { entry, .. }, Style::Lines) => self.print_entry(entry),
+            (Notice::Progress { progress, .. }, Style::Lines) if self.shows_progress => self.print_progress(progress),
+            _ => {}
+        }
+    }
+
+    fn print_entry(&mut self, entry: &Entry) {
+        match entry {
+            Entry::TrialEnded { verdict, .. } => self.print_trial(*verdict),
+            Entry::MarkSet { mark } => self.print(&format!("  ⚑  mark: {}", mark_sentence(mark, &self.rig))),
+            Entry::MarkWithdrawn { mark, trial } => {
+                self.print(&format!("     mark withdrawn in trial {trial}: {}", mark_sentence(mark, &self.rig)));
+            }
+            Entry::StageEnded { stage, end } => {
+                self.print(&format!("     stage {} is over: {}", stage + 1, end.sentence(&self.rig)));
+            }
+            Entry::Asked { question, .. } => self.print(&format!(
+                "  ?  {}; then say done, or no-start, defaults, stop, leave",
+                ask(question, &self.rig)
+            )),
+            Entry::Incident { trial: None, incident, .. } => self.print(&format!("     {incident}")),
+            Entry::PassBegan { order, .. } => self.length = order.length,
+            Entry::Ended { end, trials, falls, tested, .. } => {
+                self.print(&format!("     {}: {trials} trials, {falls} fell, {tested} of passes", end.sentence()));
+            }
+            _ => {}
+        }
+    }
+
+    fn print_trial(&mut self, verdict: Verdict) {
+        let Some(trial) = self.story.trials.last() else { return };
+        let rung = self.rig.written(&trial.rung);
+        let worst = self.story.incidents.iter().rev().find(|told| told.trial == Some(trial.number));
+        let score = trial.passes.iter().filter_map(|pass| pass.report.as_ref()?.score.as_ref()).next_back();
+        let ending = match (worst, score) {
+            (Some(told), _) => told.incident.to_string(),
+            (None, Some(score)) => format!("{} {}", measured(score.value, 1), score.unit),
+            (None, None) => String::new(),
+        };
+        let line = format!(
+            "{:>4} {} {verdict:<7} {rung}  {}  {}  {ending}",
+            trial.number,
+            verdict.sign(),
+            trial.proof,
+            trial.tested
+        );
+        self.print(line.trim_end());
+    }
+
+    fn print_progress(&mut self, progress: &Progress) {
+        let rate =
+            progress.rate.as_ref().map_or("–".into(), |rate| format!("{} {}", measured(rate.value, 1), rate.unit));
+        print!(
+            "\r\x1b[K     {} of {}   {rate}   {} rounds   {} errors   {} left",
+            progress.done.clock(),
+            self.length.clock(),
+            progress.rounds,
+            progress.errors,
+            (self.length - progress.done).clock()
+        );
+        self.has_progress = true;
+        flush();
+    }
+
+    fn print(&mut self, line: &str) {
+        if std::mem::take(&mut self.has_progress) {
+            print!("\r\x1b[K");
+        }
+        println!("{line}");
+        flush();
+    }
+
+    fn finish(&mut self, parting: Parting) -> ExitCode {
+        if parting == Parting::Waiting {
+            if self.style == Style::Lines {
+                self.print("     the climb waits; `periculum resume` goes on with it");
+            }
+            return ExitCode::from(INTERRUPTED);
+        }
+        match self.story.ended.as_ref().map(|ended| &ended.end) {
+            Some(ClimbEnd::Completed) => ExitCode::SUCCESS,
+            Some(ClimbEnd::Stopped) => ExitCode::from(INTERRUPTED),
+            _ => ExitCode::from(FAILED),
+        }
+    }
+}
+
+fn print_json(line: &impl Serialize) {
+    match serde_json::to_string(line) {
+        Ok(text) => println!("{text}"),
+        Err(error) => tracing::error!(%error, "a line can't be written as JSON"),
+    }
+    flush();
+}
+
+/// Nobody being there to read is no reason to stop a climb.
+fn flush() {
+    let _ = std::io::stdout().flush();
+}

@@ -1,0 +1,36 @@
+//! The binary of Periculum: its command line and its terminal interface.
+//!
+//! Everything here is glue. [`driver`] carries out what the engine decides, [`commands`] are one file each, and
+//! [`tui`] shows what the engine states. Start reading at [`run`].
+
+mod ask;
+mod briefing;
+mod cli;
+mod climbing;
+mod commands;
+mod complaint;
+mod driver;
+mod headless;
+mod interrupt;
+mod load_runner;
+mod notice;
+mod places;
+mod tui;
+
+use std::process::ExitCode;
+
+use clap::Parser;
+
+use crate::cli::Arguments;
+
+/// Runs the command that the arguments ask for and tells how it ended.
+pub fn run() -> ExitCode {
+    let arguments = Arguments::parse();
+    match commands::run(arguments) {
+        Ok(code) => code,
+        Err(error) => {
+            complaint::tell(&error);
+            complaint::exit_code(&error)
+        }
+    }
+}

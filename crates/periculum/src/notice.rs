@@ -1,0 +1,31 @@
+//! What a driver tells its listeners: screen, lines and log hear the same.
+
+use std::collections::BTreeMap;
+
+use periculum_core::engine::{Entry, Outlook};
+use periculum_core::moment::Moment;
+use periculum_core::pass::Progress;
+use periculum_core::story::Story;
+
+/// Something a listener should know.
+#[derive(Clone, Debug)]
+pub(crate) enum Notice {
+    /// The engine stated something, and it is on the disk.
+    Told { at: Moment, entry: Entry },
+    /// The running pass came further.
+    Progress { at: Moment, progress: Progress },
+    /// Sensors were read.
+    Sample { at: Moment, readings: BTreeMap<String, f64> },
+    /// What comes next has changed.
+    Outlook(Option<Box<Outlook>>),
+}
+
+/// Lets a story take in a notice.
+pub(crate) fn take(story: &mut Story, notice: &Notice) {
+    match notice {
+        Notice::Told { at, entry } => story.tell(*at, entry),
+        Notice::Progress { at, progress } => story.progress(*at, progress.clone()),
+        Notice::Sample { at, readings } => story.sample(*at, readings.clone()),
+        Notice::Outlook(_) => {}
+    }
+}
