@@ -1,13 +1,11 @@
-//! x
-pub fn ascent_svg(_: &periculum_core::profile::AscentProfile) -> Result<String, std::fmt::Error> {
-    Ok(String::new())
-}
-pub fn report_markdown(
-    _: &periculum_core::story::Story,
-    _: &periculum_core::rig::Rig,
-    _: &periculum_core::plan::Plan,
-    _: i64,
-    _: Option<u64>,
-) -> String {
-    String::new()
-}
+//! Charts and reports of a climb, for people who were not there.
+//!
+//! [`ascent_svg`] draws the ascent profile, [`report_markdown`] writes the short report. The crate knows the core
+//! and nothing else; it returns text and writes no file.
+
+mod ascent;
+mod palette;
+mod report;
+
+pub use ascent::{ChartError, ascent_svg};
+pub use report::report_markdown;

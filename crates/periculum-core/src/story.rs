@@ -197,6 +197,8 @@ impl Story {
                 self.under_way = None;
                 self.question = None;
                 self.is_paused = false;
+                // Nothing runs and nobody reads sensors any more.
+                self.readings.clear();
                 self.ended = Some(EndStory { end: end.clone(), falls: *falls, tested: *tested });
             }
             Entry::Began { .. } | Entry::GoingHome { .. } => {}

@@ -1,0 +1,357 @@
+//! A rig, an operator and a machine that do whatever luck has in store, and random plans to try on them.
+
+use std::collections::{BTreeMap, VecDeque};
+use std::sync::Arc;
+
+use periculum_core::Decimal;
+use periculum_core::ending::Ending;
+use periculum_core::engine::{Climb, Command, Event, Question, Said, Step};
+use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::ladder::{Direction, Ladder};
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::{Pass, PassReport, Progress, Threads};
+use periculum_core::plan::{Plan, Proof, Stage, Steps, Strategy as Way};
+use periculum_core::rig::{Rig, Sensor};
+use periculum_core::rung::{Change, InForce};
+use periculum_core::setting::{Setting, TakesEffect};
+use proptest::prelude::*;
+
+/// A rig and a plan for it.
+#[derive(Clone, Debug)]
+pub(crate) struct Course {
+    pub(crate) rig: Arc<Rig>,
+    pub(crate) plan: Arc<Plan>,
+}
+
+fn setting(name: &str, values: (i64, i64, i64), harder: Direction, jump: Option<i64>, by_hand: bool) -> Setting {
+    let (from, stock, to) = values;
+    let ladder = Ladder::steps(from.into(), 1.into(), to.into()).expect("a ladder");
+    Setting {
+        name: name.into(),
+        label: name.into(),
+        unit: String::new(),
+        floor: Decimal::from(from + 1),
+        ceilings: [("daily".to_owned(), Decimal::from(to - 1))].into(),
+        ladder,
+        stock: stock.into(),
+        largest_jump: jump.map(Decimal::from),
+        tolerance: Decimal::ZERO,
+        harder,
+        takes_effect: if by_hand { TakesEffect::ByHand } else { TakesEffect::AtOnce },
+        adapter: String::new(),
+    }
+}
+
+fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> Course {
+    let pass = Pass { load: "dense".into(), length: Span::from_seconds(60), threads: Threads::All };
+    let sensor = Sensor {
+        name: "core".into(),
+        label: "core".into(),
+        unit: "°C".into(),
+        decimals: 1,
+        cut_off: Some(Decimal::from(95)),
+        adapter: String::new(),
+        source: String::new(),
+    };
+    let rig = Rig {
+        name: "rig".into(),
+        summary: String::new(),
+        parts: vec![],
+        settings: vec![clock, volts],
+        derived: vec![],
+        sensors: vec![sensor],
+    };
+    let proof = Proof { name: "quick".into(), passes: vec![pass; passes] };
+    let plan = Plan { name: "plan".into(), use_name: "daily".into(), proofs: vec![proof], stages };
+    Course { rig: Arc::new(rig), plan: Arc::new(plan) }
+}
+
+fn steps(setting: &str, step: i64, back: u32) -> Steps {
+    Steps { setting: setting.into(), step: Some(step.into()), back }
+}
+
+impl Course {
+    /// Baseline, ascend by one, trim by one.
+    pub(crate) fn plain() -> Self {
+        let clock = setting("clock", (38, 42, 60), Direction::Up, Some(10), false);
+        let volts = setting("volts", (100, 125, 140), Direction::Down, None, false);
+        let stages = [Way::Baseline { repeats: 1 }, Way::Ascend(steps("clock", 1, 1)), Way::Trim(steps("volts", 1, 1))];
+        course(clock, volts, stages.map(|strategy| Stage { strategy, proof: 0 }).to_vec(), 1)
+    }
+}
+
+/// Random rigs and plans.
+pub(crate) fn courses() -> impl Strategy<Value = Course> {
+    let jump = || prop_oneof![Just(None), (1i64..9).prop_map(Some)];
+    let stage = prop_oneof![
+        (1u32..4).prop_map(|repeats| Way::Baseline { repeats }),
+        (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Ascend(steps("clock", step, back))),
+        (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Trim(steps("volts", step, back))),
+    ];
+    let stages = proptest::collection::vec(stage, 1..5);
+    (jump(), jump(), any::<bool>(), any::<bool>(), 2i64..14, stages, 1usize..4).prop_map(
+        |(clock_jump, volts_jump, clock_by_hand, volts_by_hand, room, stages, passes)| {
+            let clock = setting("clock", (38, 42, 43 + room), Direction::Up, clock_jump, clock_by_hand);
+            let volts = setting("volts", (124 - room, 125, 130), Direction::Down, volts_jump, volts_by_hand);
+            let stages = stages.into_iter().map(|strategy| Stage { strategy, proof: 0 }).collect();
+            course(clock, volts, stages, passes)
+        },
+    )
+}
+
+type Border = fn(i64, i64) -> bool;
+
+/// Drives a climb as a driver would, with a record that survives, and luck.
+pub(crate) struct Chaos {
+    course: Course,
+    climb: Climb,
+    /// What is really in force.
+    in_force: InForce,
+    now: i64,
+    luck: u64,
+    /// Where there is a border instead of luck: which clock and voltage hold.
+    border: Option<Border>,
+    waiting: VecDeque<Event>,
+    is_passing: bool,
+    question: Option<Change>,
+    record: Vec<(Moment, Event, Step)>,
+    last_event: Event,
+    events: usize,
+    skipped: usize,
+}
+
+impl Chaos {
+    pub(crate) fn new(course: &Course, luck: u64) -> Self {
+        Self::with(course, luck, None)
+    }
+
+    /// A rig that holds what lies inside a border, and falls outside it.
+    pub(crate) fn sharp(course: &Course, border: Border) -> Self {
+        Self::with(course, 0, Some(border))
+    }
+
+    fn with(course: &Course, luck: u64, border: Option<Border>) -> Self {
+        let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
+        let started = Event::Started { in_force: in_force.clone() };
+        Self {
+            course: course.clone(),
+            climb: Climb::new(course.rig.clone(), course.plan.clone()),
+            in_force,
+            now: 0,
+            luck,
+            border,
+            waiting: [started.clone()].into(),
+            is_passing: false,
+            question: None,
+            record: Vec::new(),
+            last_event: started,
+            events: 0,
+            skipped: 0,
+        }
+    }
+
+    pub(crate) fn climb(&self) -> &Climb {
+        &self.climb
+    }
+
+    pub(crate) fn events(&self) -> usize {
+        self.events
+    }
+
+    pub(crate) fn last_event(&self) -> &Event {
+        &self.last_event
+    }
+
+    pub(crate) fn has_skipped_telemetry(&self) -> bool {
+        self.skipped > 0
+    }
+
+    /// One event and what the engine makes of it, with what was in force before; none when the climb is over.
+    pub(crate) fn step(&mut self) -> Option<(Step, InForce)> {
+        if self.climb.is_ended() || self.events > 20_000 {
+            return None;
+        }
+        let event = self.waiting.pop_front().unwrap_or_else(|| self.happening());
+        self.now += 1 + i64::try_from(self.draw(400)).expect("small");
+        let at = Moment::from_millis(self.now);
+        let step = self.climb.next(at, &event);
+        self.events += 1;
+        if event.is_telemetry() && step.is_silent() {
+            self.skipped += 1;
+        } else {
+            self.record.push((at, event.clone(), step.clone()));
+        }
+        self.last_event = event;
+        let before = self.in_force.clone();
+        if let Some(command) = step.command.clone() {
+            self.carry_out(command);
+        }
+        Some((step, before))
+    }
+
+    /// A fresh climb after the recorded events, which must say again what was recorded.
+    pub(crate) fn replay(&self) -> Climb {
+        let mut climb = Climb::new(self.course.rig.clone(), self.course.plan.clone());
+        for (at, event, step) in &self.record {
+            assert_eq!(&climb.next(*at, event), step);
+        }
+        climb
+    }
+
+    fn draw(&mut self, below: u64) -> u64 {
+        self.luck = self.luck.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        (self.luck >> 33) % below
+    }
+
+    fn carry_out(&mut self, command: Command) {
+        match command {
+            Command::Apply(change) => self.apply(&change),
+            Command::Ask(Question::Change { change }) => self.question = Some(change),
+            Command::RunPass(_) => self.is_passing = true,
+            Command::StopPass => {
+                self.is_passing = false;
+                let ran = Span::from_seconds(self.draw(60));
+                self.waiting
+                    .push_back(Event::PassEnded { report: PassReport { ran, stopped: true, ..PassReport::default() } });
+            }
+        }
+    }
+
+    fn apply(&mut self, change: &Change) {
+        let luck = if self.border.is_some() { 99 } else { self.draw(100) };
+        let event = match luck {
+            0..4 => {
+                self.machine_down();
+                Event::ApplyFailed { incident: Incident::new(IncidentKind::Freeze, "luck") }
+            }
+            4..7 => {
+                // Something else than what was asked for, but something that may be.
+                let setting = self.course.rig.setting(&change.setting).expect("a setting").clone();
+                self.in_force.insert(change.setting.clone(), setting.stock);
+                Event::Applied { reported: self.readable() }
+            }
+            7..9 => Event::ApplyFailed { incident: Incident::new(IncidentKind::NotTaken, "luck") },
+            _ => {
+                self.in_force.insert(change.setting.clone(), change.to);
+                Event::Applied { reported: self.readable() }
+            }
+        };
+        self.waiting.push_back(event);
+    }
+
+    /// What happens when nothing is due: the operator, the pass, the power company.
+    fn happening(&mut self) -> Event {
+        if let Some(border) = self.border {
+            return self.pass_at_border(border);
+        }
+        match self.draw(100) {
+            0..6 => self.death(),
+            6..14 => self.word(),
+            _ if self.question.is_some() => self.answer(),
+            14..30 => Event::Sample { readings: BTreeMap::from([("core".to_owned(), 40.0 + self.draw(56) as f64)]) },
+            30..34 => Event::TimePassed,
+            34..42 => Event::PassProgress { progress: Progress::default() },
+            _ if self.is_passing => self.pass_end(),
+            _ => Event::OperatorSaid { said: Said::Resume },
+        }
+    }
+
+    fn word(&mut self) -> Event {
+        let said = match self.draw(24) {
+            0..8 => Said::Pause,
+            8..14 => Said::Resume,
+            14..17 => Said::Note { text: "n".into() },
+            17..20 => Said::Saw { text: String::new() },
+            20..22 => Said::Leave,
+            22 => Said::Stop,
+            _ => Said::Done,
+        };
+        if said == Said::Done {
+            return self.answer();
+        }
+        if said == Said::Leave || said == Said::Stop {
+            // The question, if there was one, is off the table.
+            self.question = None;
+        }
+        Event::OperatorSaid { said }
+    }
+
+    fn answer(&mut self) -> Event {
+        let Some(change) = self.question.take() else { return Event::OperatorSaid { said: Said::Done } };
+        let said = match self.draw(12) {
+            0 => Said::NoStart,
+            1 => {
+                self.in_force = self.stock();
+                Said::Defaults
+            }
+            _ => {
+                self.in_force.insert(change.setting, change.to);
+                Said::Done
+            }
+        };
+        Event::OperatorSaid { said }
+    }
+
+    fn pass_end(&mut self) -> Event {
+        self.is_passing = false;
+        let kinds = [
+            IncidentKind::WrongResult,
+            IncidentKind::LoadDied,
+            IncidentKind::Restart,
+            IncidentKind::Throttled,
+            IncidentKind::CorrectedError,
+        ];
+        let mut report = PassReport { ran: Span::from_seconds(60), ..PassReport::default() };
+        let drawn = self.draw(20) as usize;
+        if let Some(kind) = kinds.get(drawn) {
+            if kind.takes_machine_down() {
+                self.machine_down();
+            }
+            report.incidents.push(Incident::new(*kind, "luck"));
+        }
+        report.stopped = drawn == 19;
+        Event::PassEnded { report }
+    }
+
+    fn pass_at_border(&mut self, border: Border) -> Event {
+        self.is_passing = false;
+        let value = |name: &str| i64::try_from(self.in_force[name]).expect("a whole number");
+        let mut report = PassReport { ran: Span::from_seconds(60), ..PassReport::default() };
+        if !border(value("clock"), value("volts")) {
+            report.incidents.push(Incident::new(IncidentKind::WrongResult, "beyond the border"));
+        }
+        Event::PassEnded { report }
+    }
+
+    /// The program or the machine dies, and the climb is taken up again from the record.
+    fn death(&mut self) -> Event {
+        let ending = if self.draw(2) == 0 { Ending::ProgramDied } else { Ending::MachineRestarted };
+        if ending == Ending::MachineRestarted {
+            self.machine_down();
+        }
+        self.climb = self.replay();
+        let lived = self.is_passing.then(|| Span::from_millis(self.draw(60_000)));
+        self.is_passing = false;
+        self.question = None;
+        Event::Restarted { ending, lived, in_force: self.readable() }
+    }
+
+    fn machine_down(&mut self) {
+        self.is_passing = false;
+        for setting in &self.course.rig.settings {
+            if setting.takes_effect == TakesEffect::AtOnce {
+                self.in_force.insert(setting.name.clone(), setting.stock);
+            }
+        }
+    }
+
+    fn stock(&self) -> InForce {
+        self.course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect()
+    }
+
+    /// What the rig reports: nobody can read back what is set by hand.
+    fn readable(&self) -> InForce {
+        let at_once = self.course.rig.settings.iter().filter(|setting| setting.takes_effect == TakesEffect::AtOnce);
+        at_once.map(|setting| (setting.name.clone(), self.in_force[&setting.name])).collect()
+    }
+}

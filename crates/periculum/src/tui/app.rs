@@ -1,0 +1,177 @@
+//! What the interface shows and where the operator is in it; events go in, words for the driver come out.
+
+use std::sync::Arc;
+
+use periculum_core::engine::{Outlook, Said};
+use periculum_core::plan::Plan;
+use periculum_core::rig::Rig;
+use periculum_core::story::Story;
+use ratatui::crossterm::event::{Event, KeyEventKind};
+use tui_input::Input;
+use tui_input::backend::crossterm::EventHandler;
+
+use super::keys::{self, Action};
+use super::theme::Theme;
+use crate::notice::{self, Notice};
+
+/// The climb's place in the ledger.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Heading {
+    pub(super) number: i64,
+    pub(super) seed: Option<u64>,
+}
+
+/// What the operator is in the middle of.
+#[derive(Debug)]
+pub(super) enum Mode {
+    /// Nothing but watching.
+    Watching,
+    /// Reading what the view means.
+    Help,
+    /// Writing a note.
+    Note(Input),
+    /// Writing what was seen.
+    Saw(Input),
+    /// Asked whether to stop.
+    Stopping,
+    /// Asked whether to leave.
+    Leaving,
+}
+
+impl Mode {
+    pub(super) fn is_text(&self) -> bool {
+        matches!(self, Self::Note(_) | Self::Saw(_))
+    }
+}
+
+/// The interface.
+pub(super) struct App {
+    pub(super) heading: Heading,
+    pub(super) rig: Arc<Rig>,
+    pub(super) plan: Arc<Plan>,
+    pub(super) story: Story,
+    pub(super) outlook: Option<Outlook>,
+    pub(super) theme: Theme,
+    pub(super) mode: Mode,
+    /// Whether a pause was asked for and has not come.
+    pub(super) pause_wanted: bool,
+    /// Whether the driver has nothing more to tell.
+    pub(super) is_driver_gone: bool,
+    /// Whether the interface closes.
+    pub(super) is_done: bool,
+    is_leaving: bool,
+}
+
+impl App {
+    pub(super) fn new(heading: Heading, rig: Arc<Rig>, plan: Arc<Plan>, story: Story, theme: Theme) -> Self {
+        Self {
+            heading,
+            rig,
+            plan,
+            story,
+            outlook: None,
+            theme,
+            mode: Mode::Watching,
+            pause_wanted: false,
+            is_driver_gone: false,
+            is_done: false,
+            is_leaving: false,
+        }
+    }
+
+    /// Whether the climb has ended.
+    pub(super) fn is_over(&self) -> bool {
+        self.story.ended.is_some()
+    }
+
+    /// Whether the next word from the operator is to go on.
+    pub(super) fn waits_for_go(&self) -> bool {
+        !self.is_over() && (self.story.is_paused || self.pause_wanted)
+    }
+
+    /// Takes in what the driver tells.
+    pub(super) fn hear(&mut self, notice: Notice) {
+        notice::take(&mut self.story, &notice);
+        match notice {
+            Notice::Outlook(outlook) => self.outlook = outlook.map(|outlook| *outlook),
+            Notice::Told { .. } => self.pause_wanted &= !self.story.is_paused && !self.is_over(),
+            Notice::Progress { .. } | Notice::Sample { .. } => {}
+        }
+    }
+
+    /// The driver has told all: the climb is over and stays on the screen, or the operator has left.
+    pub(super) fn driver_is_gone(&mut self) {
+        self.is_driver_gone = true;
+        self.is_done |= self.is_leaving || !self.is_over();
+    }
+
+    /// Takes in what the terminal tells, and answers with what the operator says to the driver.
+    pub(super) fn press(&mut self, event: &Event) -> Vec<Said> {
+        let Event::Key(pressed) = event else { return Vec::new() };
+        if pressed.kind == KeyEventKind::Release {
+            return Vec::new();
+        }
+        match keys::action(self, *pressed) {
+            Some(action) => self.act(action).into_iter().collect(),
+            None => {
+                if let Mode::Note(input) | Mode::Saw(input) = &mut self.mode {
+                    input.handle_event(event);
+                }
+                Vec::new()
+            }
+        }
+    }
+
+    fn act(&mut self, action: Action) -> Option<Said> {
+        match action {
+            Action::PauseOrGoOn => return Some(self.pause_or_go_on()),
+            Action::SawSomething => self.mode = Mode::Saw(Input::default()),
+            Action::AddNote => self.mode = Mode::Note(Input::default()),
+            Action::Stop => self.mode = Mode::Stopping,
+            Action::Leave => return self.leave(),
+            Action::Help => self.mode = Mode::Help,
+            Action::AnswerDone => return Some(Said::Done),
+            Action::AnswerNoStart => return Some(Said::NoStart),
+            Action::AnswerDefaults => return Some(Said::Defaults),
+            Action::Confirm => return self.confirm(),
+            Action::StopFromLeaving => {
+                self.mode = Mode::Watching;
+                return Some(Said::Stop);
+            }
+            Action::Back => self.mode = Mode::Watching,
+        }
+        None
+    }
+
+    fn pause_or_go_on(&mut self) -> Said {
+        if self.waits_for_go() {
+            self.pause_wanted = false;
+            return Said::Resume;
+        }
+        self.pause_wanted = true;
+        Said::Pause
+    }
+
+    fn leave(&mut self) -> Option<Said> {
+        if self.is_over() {
+            self.is_done = true;
+        } else {
+            self.mode = Mode::Leaving;
+        }
+        None
+    }
+
+    fn confirm(&mut self) -> Option<Said> {
+        match std::mem::replace(&mut self.mode, Mode::Watching) {
+            Mode::Note(input) if input.value().trim().is_empty() => None,
+            Mode::Note(input) => Some(Said::Note { text: input.value().trim().to_owned() }),
+            Mode::Saw(input) => Some(Said::Saw { text: input.value().trim().to_owned() }),
+            Mode::Stopping => Some(Said::Stop),
+            Mode::Leaving => {
+                self.is_leaving = true;
+                Some(Said::Leave)
+            }
+            Mode::Watching | Mode::Help => None,
+        }
+    }
+}

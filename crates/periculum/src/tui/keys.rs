@@ -1,0 +1,90 @@
+//! The one table of keys: what is pressed, what it does, and when it can be pressed.
+
+use ratatui::crossterm::event::{KeyCode, KeyEvent, KeyModifiers};
+
+use super::app::{App, Mode};
+
+/// Something the operator can do with a key.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Action {
+    PauseOrGoOn,
+    SawSomething,
+    AddNote,
+    Stop,
+    Leave,
+    Help,
+    AnswerDone,
+    AnswerNoStart,
+    AnswerDefaults,
+    Confirm,
+    StopFromLeaving,
+    Back,
+}
+
+/// A key and what it does.
+pub(super) struct Key {
+    pub(super) code: KeyCode,
+    pub(super) shown: &'static str,
+    pub(super) does: &'static str,
+    pub(super) action: Action,
+    is_offered: fn(&App) -> bool,
+}
+
+const fn key(
+    code: KeyCode,
+    shown: &'static str,
+    does: &'static str,
+    action: Action,
+    is_offered: fn(&App) -> bool,
+) -> Key {
+    Key { code, shown, does, action, is_offered }
+}
+
+/// Every key, in the order in which it is shown.
+pub(super) const KEYS: &[Key] = &[
+    key(KeyCode::Char('d'), "d", "done, it runs", Action::AnswerDone, is_asked),
+    key(KeyCode::Char('x'), "x", "it did not start", Action::AnswerNoStart, is_asked),
+    key(KeyCode::Char('b'), "b", "it came back with defaults", Action::AnswerDefaults, is_asked),
+    key(KeyCode::Char(' '), "space", "go on", Action::PauseOrGoOn, |app| is_plain(app) && app.waits_for_go()),
+    key(KeyCode::Char(' '), "space", "pause", Action::PauseOrGoOn, |app| {
+        is_climbing(app) && !app.waits_for_go() && app.story.question.is_none()
+    }),
+    key(KeyCode::Char('w'), "w", "saw something", Action::SawSomething, is_climbing),
+    key(KeyCode::Char('n'), "n", "note", Action::AddNote, is_climbing),
+    key(KeyCode::Char('s'), "s", "stop", Action::Stop, is_climbing),
+    key(KeyCode::Char('?'), "?", "help", Action::Help, is_plain),
+    key(KeyCode::Char('q'), "q", "leave", Action::Leave, is_plain),
+    key(KeyCode::Enter, "enter", "write it down", Action::Confirm, |app| app.mode.is_text()),
+    key(KeyCode::Char('y'), "y", "stop and go back to stock", Action::Confirm, |app| {
+        matches!(app.mode, Mode::Stopping)
+    }),
+    key(KeyCode::Char('l'), "l", "leave; it waits at stock", Action::Confirm, |app| matches!(app.mode, Mode::Leaving)),
+    key(KeyCode::Char('s'), "s", "stop it for good", Action::StopFromLeaving, |app| matches!(app.mode, Mode::Leaving)),
+    key(KeyCode::Esc, "esc", "back", Action::Back, |app| !matches!(app.mode, Mode::Watching)),
+];
+
+/// The keys that can be pressed now.
+pub(super) fn offered(app: &App) -> impl Iterator<Item = &'static Key> {
+    KEYS.iter().filter(|key| (key.is_offered)(app))
+}
+
+/// What a key press means now; none where it means nothing.
+pub(super) fn action(app: &App, pressed: KeyEvent) -> Option<Action> {
+    if pressed.modifiers.contains(KeyModifiers::CONTROL) {
+        let leaves = pressed.code == KeyCode::Char('c') && matches!(app.mode, Mode::Watching);
+        return leaves.then_some(Action::Leave);
+    }
+    offered(app).find(|key| key.code == pressed.code).map(|key| key.action)
+}
+
+fn is_plain(app: &App) -> bool {
+    matches!(app.mode, Mode::Watching)
+}
+
+fn is_climbing(app: &App) -> bool {
+    is_plain(app) && !app.is_over()
+}
+
+fn is_asked(app: &App) -> bool {
+    is_climbing(app) && app.story.question.is_some()
+}

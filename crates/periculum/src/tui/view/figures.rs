@@ -1,0 +1,102 @@
+//! The highest value that held, large enough to be read from across the room.
+
+use periculum_core::quantity::grouped;
+use periculum_core::verdict::Verdict;
+use ratatui::Frame;
+use ratatui::layout::Rect;
+use ratatui::style::Style;
+use ratatui::text::{Line, Span};
+
+use crate::tui::app::App;
+
+/// Three rows for each sign that a number can have, drawn with lines like the profile beside it.
+const SIGNS: [(char, [&str; 3]); 13] = [
+    ('0', ["┏━┓", "┃ ┃", "┗━┛"]),
+    ('1', [" ╻ ", " ┃ ", " ╹ "]),
+    ('2', ["╺━┓", "┏━┛", "┗━╸"]),
+    ('3', ["╺━┓", "╺━┫", "╺━┛"]),
+    ('4', ["╻ ╻", "┗━┫", "  ╹"]),
+    ('5', ["┏━╸", "┗━┓", "╺━┛"]),
+    ('6', ["┏━╸", "┣━┓", "┗━┛"]),
+    ('7', ["╺━┓", "  ┃", "  ╹"]),
+    ('8', ["┏━┓", "┣━┫", "┗━┛"]),
+    ('9', ["┏━┓", "┗━┫", "╺━┛"]),
+    ('.', [" ", " ", "▪"]),
+    (' ', [" ", " ", " "]),
+    ('-', ["   ", "╺━╸", "   "]),
+];
+
+pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
+    let theme = &app.theme;
+    let Some(setting) = app.plan.climbed_setting().and_then(|name| app.rig.setting(name)) else { return };
+    let held = app.story.trials.iter().filter(|trial| trial.verdict == Some(Verdict::Held));
+    let mark = app.story.marks.last();
+    // Once there is a mark, it is what counts: a rung that held once may have fallen since.
+    let (title, rung, evidence) = match (mark, held.max_by_key(|trial| trial.rung.get(&setting.name))) {
+        (Some(mark), _) => ("mark", &mark.rung, format!("held {} in trial {}", mark.proof, mark.trial)),
+        (None, Some(trial)) => {
+            ("highest so far", &trial.rung, format!("held {} in trial {}", trial.proof, trial.number))
+        }
+        (None, None) => {
+            let lines = vec![
+                Line::styled("highest so far", theme.muted),
+                Line::default(),
+                Line::styled("nothing has held so far", theme.text),
+            ];
+            frame.render_widget(ratatui::text::Text::from(lines), area);
+            return;
+        }
+    };
+    let number = rung.get(&setting.name).map(grouped).unwrap_or_default();
+    let mut lines = vec![Line::styled(title, theme.muted)];
+    lines.extend(large(&number, theme.text.bold()));
+    if let Some(last) = lines.last_mut() {
+        last.push_span(Span::styled(format!(" {}", setting.unit), theme.muted));
+    }
+    let others = app.rig.settings.iter().filter(|other| other.name != setting.name);
+    let others = others.filter_map(|other| Some(other.written(rung.get(&other.name)?)));
+    lines.push(Line::styled(others.map(|value| format!("at {value}, ")).collect::<String>() + &evidence, theme.text));
+    lines.extend(gain(app).map(|gain| Line::styled(gain, theme.muted)));
+    frame.render_widget(ratatui::text::Text::from(lines), area);
+}
+
+/// The number in three lines.
+fn large(number: &str, style: Style) -> Vec<Line<'static>> {
+    let row = |index: usize| {
+        let signs = number.chars().filter_map(|sign| SIGNS.iter().find(|(known, _)| *known == sign));
+        signs.map(|(_, rows)| rows[index]).collect::<Vec<_>>().join(" ")
+    };
+    (0..3).map(|index| Line::styled(row(index), style)).collect()
+}
+
+/// How the last score compares with the baseline's.
+fn gain(app: &App) -> Option<String> {
+    let scores = |stage: &dyn Fn(usize) -> bool| {
+        let trials = app.story.trials.iter().filter(|trial| stage(trial.stage)).collect::<Vec<_>>();
+        let scores = trials.into_iter().filter_map(|trial| trial.passes.last()?.report.as_ref()?.score.clone());
+        scores.collect::<Vec<_>>()
+    };
+    let baseline = scores(&|stage| stage == 0);
+    let last = scores(&|stage| stage > 0).pop()?;
+    if baseline.is_empty() {
+        return None;
+    }
+    let mean = baseline.iter().map(|score| score.value).sum::<f64>() / baseline.len() as f64;
+    let percent = 100.0 * (last.value / mean - 1.0);
+    Some(format!("last score {:.1} {}, {percent:+.1} %", last.value, last.unit))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_sign_has_three_rows_of_one_width() {
+        for (sign, rows) in SIGNS {
+            let widths = rows.map(|row| row.chars().count());
+            assert!(widths[0] == widths[1] && widths[1] == widths[2], "{sign}");
+        }
+        let lines = large("-12.5 0", Style::new());
+        assert!(lines.iter().all(|line| line.width() == lines[0].width()));
+    }
+}

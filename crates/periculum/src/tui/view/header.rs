@@ -1,0 +1,76 @@
+//! The first line, which says what is climbed and how it stands, and the last, which says what can be pressed.
+
+use periculum_core::verdict::Verdict;
+use ratatui::Frame;
+use ratatui::layout::{Alignment, Rect};
+use ratatui::style::Style;
+use ratatui::text::{Line, Span};
+
+use crate::tui::app::App;
+use crate::tui::keys;
+
+pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
+    let theme = &app.theme;
+    let (state, style) = state(app);
+    let right = Line::from(vec![Span::styled(state, style.bold())]).alignment(Alignment::Right);
+    let room = usize::from(area.width).saturating_sub(right.width() + 2);
+    frame.render_widget(right, area);
+
+    let mut left = vec![Span::styled(app.rig.name.clone(), theme.text.bold())];
+    let mut facts = vec![app.rig.specimens(), format!("{}, for {} use", app.plan.name, app.plan.use_name)];
+    facts.push(match app.heading.seed {
+        Some(seed) => format!("climb {}, simulated specimen {seed}", app.heading.number),
+        None => format!("climb {}", app.heading.number),
+    });
+    facts.push(tally(app));
+    for fact in facts.into_iter().filter(|fact| !fact.is_empty()) {
+        let fact = format!("   {fact}");
+        if Line::from(left.clone()).width() + fact.chars().count() > room {
+            break;
+        }
+        left.push(Span::styled(fact, theme.muted));
+    }
+    frame.render_widget(Line::from(left), area);
+}
+
+/// How many trials there were, what became of them, and how long passes ran.
+fn tally(app: &App) -> String {
+    let story = &app.story;
+    let fell = story.count(Verdict::Fell) + story.count(Verdict::Slipped);
+    format!("{} held, {fell} did not, {} of passes", story.count(Verdict::Held), story.tested())
+}
+
+fn state(app: &App) -> (&'static str, Style) {
+    let (story, theme) = (&app.story, &app.theme);
+    if let Some(ended) = &story.ended {
+        return match ended.end {
+            periculum_core::engine::ClimbEnd::Completed => ("done", theme.good),
+            periculum_core::engine::ClimbEnd::Stopped => ("stopped, back at stock", theme.warning),
+            _ => ("over, back at stock", theme.bad),
+        };
+    }
+    if story.question.is_some() {
+        return ("asks you", theme.warning);
+    }
+    if story.is_paused {
+        return ("paused", theme.warning);
+    }
+    if app.pause_wanted {
+        return ("pausing after this pass", theme.warning);
+    }
+    ("climbing", theme.accent)
+}
+
+pub(super) fn draw_keys(frame: &mut Frame, app: &App, area: Rect) {
+    let theme = &app.theme;
+    let mut line = Line::default();
+    for key in keys::offered(app) {
+        let width = line.width() + key.shown.chars().count() + key.does.chars().count() + 4;
+        if width > usize::from(area.width) {
+            break;
+        }
+        line.push_span(Span::styled(key.shown, theme.accent.bold()));
+        line.push_span(Span::styled(format!(" {}   ", key.does), theme.muted));
+    }
+    frame.render_widget(line, area);
+}

@@ -1,0 +1,100 @@
+//! Draws the climb: where we are, whether it is all right, what comes next, what went wrong last.
+
+mod figures;
+mod header;
+mod logbook;
+mod overlay;
+mod profile;
+mod sensors;
+mod stages;
+mod trial;
+
+use ratatui::Frame;
+use ratatui::layout::{Constraint, Layout, Margin, Rect};
+use ratatui::style::Style;
+use ratatui::text::{Line, Span};
+
+use super::app::App;
+
+/// From here up there is room for a column of figures beside the profile.
+const WIDE: (u16, u16) = (120, 30);
+
+/// How wide that column is.
+const FIGURES: u16 = 46;
+
+/// Draws the whole screen.
+pub(super) fn draw(frame: &mut Frame, app: &App) {
+    let area = frame.area();
+    frame.buffer_mut().set_style(area, app.theme.text);
+    let [head, body, foot] =
+        Layout::vertical([Constraint::Length(1), Constraint::Min(0), Constraint::Length(1)]).areas(area);
+    header::draw(frame, app, head.inner(Margin::new(1, 0)));
+    header::draw_keys(frame, app, foot.inner(Margin::new(1, 0)));
+    let body = body.inner(Margin::new(1, 1));
+    if area.width >= WIDE.0 && area.height >= WIDE.1 {
+        draw_wide(frame, app, body);
+    } else {
+        draw_narrow(frame, app, body);
+    }
+    overlay::draw(frame, app, area);
+}
+
+fn draw_wide(frame: &mut Frame, app: &App, area: Rect) {
+    let [upper, lower] =
+        Layout::vertical([Constraint::Min(0), Constraint::Length(lower_height(area.height))]).spacing(1).areas(area);
+    let columns = Layout::horizontal([Constraint::Min(0), Constraint::Length(FIGURES)]).spacing(3);
+    let [profile, figures] = columns.areas(upper);
+    profile::draw(frame, app, profile);
+    let sensors_height = u16::try_from(app.rig.sensors.len()).unwrap_or(u16::MAX);
+    let rows = [Constraint::Length(7), Constraint::Length(sensors_height), Constraint::Min(0)];
+    let [best, readings, stages] = Layout::vertical(rows).spacing(1).areas(figures);
+    figures::draw(frame, app, best);
+    sensors::draw_list(frame, app, readings);
+    stages::draw(frame, app, stages);
+    let [trial, log] =
+        Layout::vertical([Constraint::Length(trial::HEIGHT), Constraint::Min(0)]).spacing(1).areas(lower);
+    trial::draw(frame, app, trial);
+    logbook::draw(frame, app, log);
+}
+
+/// The trial and as much of the logbook as leaves most of the screen to the profile.
+fn lower_height(height: u16) -> u16 {
+    trial::HEIGHT + 2 + (height / 7).clamp(4, 12)
+}
+
+fn draw_narrow(frame: &mut Frame, app: &App, area: Rect) {
+    let readings = sensors::compact_height(app, area.width);
+    let [profile, sensors, trial, log] = Layout::vertical([
+        Constraint::Min(6),
+        Constraint::Length(readings),
+        Constraint::Length(trial::HEIGHT),
+        Constraint::Length(area.height.saturating_sub(26).min(12)),
+    ])
+    .areas(area);
+    profile::draw(frame, app, profile);
+    sensors::draw_compact(frame, app, sensors);
+    trial::draw(frame, app, trial);
+    logbook::draw(frame, app, log);
+}
+
+/// The line, or as much of it as there is room for and a sign that there is more.
+fn fit(line: Line<'static>, width: u16, more: Style) -> Line<'static> {
+    let width = usize::from(width);
+    if line.width() <= width {
+        return line;
+    }
+    let mut room = width.saturating_sub(1);
+    let mut fitted = Line::default();
+    for span in line.spans {
+        if span.width() <= room {
+            room -= span.width();
+            fitted.push_span(span);
+            continue;
+        }
+        let kept: String = span.content.chars().take(room).collect();
+        fitted.push_span(Span::styled(kept, span.style));
+        break;
+    }
+    fitted.push_span(Span::styled("…", more));
+    fitted
+}

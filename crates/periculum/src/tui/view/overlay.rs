@@ -1,0 +1,155 @@
+//! What lies over the view: the card that asks the operator, questions, text entry and help.
+
+use periculum_core::engine::Question;
+use periculum_core::telling::change_words;
+use ratatui::Frame;
+use ratatui::layout::{Constraint, Flex, Layout, Margin, Rect};
+use ratatui::text::{Line, Span, Text};
+use ratatui::widgets::{Block, BorderType, Clear, Padding, Paragraph, Wrap};
+use tui_input::Input;
+
+use crate::tui::app::{App, Mode};
+use crate::tui::keys::KEYS;
+
+pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
+    match &app.mode {
+        Mode::Watching => {
+            if let Some(question) = &app.story.question {
+                card(frame, app, area, "by hand", ask(app, question));
+            }
+        }
+        Mode::Help => card(frame, app, area, "what this view shows", help(app)),
+        Mode::Note(input) => entry(frame, app, area, "a note for the record", input),
+        Mode::Saw(input) => entry(frame, app, area, "what did you see? the trial ends with it", input),
+        Mode::Stopping => card(frame, app, area, "stop?", stop_words(app)),
+        Mode::Leaving => card(frame, app, area, "a climb is running", leave_words(app)),
+    }
+}
+
+fn ask(app: &App, question: &Question) -> Text<'static> {
+    let theme = &app.theme;
+    let Question::Change { change } = question;
+    let (label, from, to) = change_words(change, &app.rig);
+    let from = from.unwrap_or_else(|| "whatever it is".into());
+    let why = match app.story.open_trial() {
+        Some(trial) => format!("For trial {}, because {}.", trial.number, trial.reason.because(&app.rig)),
+        None => "To take the rig back to stock.".into(),
+    };
+    let mut lines = vec![
+        Line::styled(format!("Change {label}, and start the machine again if that takes a start."), theme.text),
+        Line::default(),
+        Line::from(vec![
+            Span::styled(format!("    {label}    "), theme.muted),
+            Span::styled(from, theme.text),
+            Span::styled("   →   ", theme.muted),
+            Span::styled(to, theme.accent.bold()),
+        ]),
+        Line::default(),
+        Line::styled(why, theme.muted),
+        Line::styled("Nothing is lost if this machine goes down meanwhile.", theme.muted),
+    ];
+    lines.push(Line::default());
+    for (key, does) in [("d", "done, it runs"), ("x", "it did not start"), ("b", "it came back with defaults")] {
+        lines.push(Line::from(vec![
+            Span::styled(format!("    {key}  "), theme.accent.bold()),
+            Span::styled(does, theme.text),
+        ]));
+    }
+    Text::from(lines)
+}
+
+fn stop_words(app: &App) -> Text<'static> {
+    Text::styled(
+        "The pass is broken off, the rig goes back to stock, and the climb is over.\n\
+         What it found so far stays in the ledger.",
+        app.theme.text,
+    )
+}
+
+fn leave_words(app: &App) -> Text<'static> {
+    Text::styled(
+        "Leave it to wait: the rig goes back to stock, and `periculum resume` tries the open trial again.\n\
+         Or stop it for good: what it found so far stays in the ledger.",
+        app.theme.text,
+    )
+}
+
+fn help(app: &App) -> Text<'static> {
+    let theme = &app.theme;
+    let sign = |sign: &'static str, style, what: &'static str| {
+        Line::from(vec![Span::styled(format!("  {sign}  "), style), Span::styled(what, theme.text)])
+    };
+    let mut lines = vec![
+        Line::styled(
+            "Trials from left to right; the value of the climbed setting is the height. A trial puts one rung, \
+             a whole combination of settings, to one proof: passes of loads that know right from wrong.",
+            theme.text,
+        ),
+        Line::default(),
+        sign("●", theme.good, "held: it survived the whole proof"),
+        sign("◐", theme.warning, "slipped: it runs, but throttled, lost score, or did not take"),
+        sign("✕", theme.bad, "fell: anything wrong, lost or dead"),
+        sign("–", theme.muted, "broken off: it says nothing, and the rung is tried again"),
+        sign("○", theme.accent, "on trial now"),
+        sign("◇", theme.muted, "next, if this one holds"),
+        sign("⚑", theme.accent, "mark: the hardest rung that held, and to which proof"),
+        sign("┄", theme.bad, "ceiling: never crossed"),
+        Line::default(),
+    ];
+    let mut shown = Vec::new();
+    for key in KEYS.iter().filter(|key| key.shown != "esc" && key.shown != "enter") {
+        let text = format!("  {:<6} {}", key.shown, key.does);
+        if !shown.contains(&key.does) && !["y", "l"].contains(&key.shown) && key.does != "stop it for good" {
+            shown.push(key.does);
+            lines.push(Line::styled(text, theme.muted));
+        }
+    }
+    Text::from(lines)
+}
+
+/// A frame in the middle with a title and text in it.
+fn card(frame: &mut Frame, app: &App, area: Rect, title: &str, text: Text<'static>) {
+    let width = area.width.saturating_sub(4).min(84);
+    let inner = usize::from(width.saturating_sub(6)).max(1);
+    let rows: usize = text.lines.iter().map(|line| line.width().div_ceil(inner).max(1)).sum();
+    let height = u16::try_from(rows + 4).unwrap_or(u16::MAX).min(area.height.saturating_sub(2));
+    let place = centred(area, width, height);
+    frame.render_widget(Clear, place);
+    frame.render_widget(
+        Paragraph::new(text).style(app.theme.text).wrap(Wrap { trim: false }).block(block(app, title)),
+        place,
+    );
+}
+
+/// A line to write in, at the foot of the screen.
+fn entry(frame: &mut Frame, app: &App, area: Rect, title: &str, input: &Input) {
+    let place =
+        Rect { y: area.bottom().saturating_sub(6), height: 5.min(area.height), ..area }.inner(Margin::new(2, 0));
+    frame.render_widget(Clear, place);
+    let block = block(app, title);
+    let inside = block.inner(place);
+    frame.render_widget(block, place);
+    let scroll = input.visual_scroll(usize::from(inside.width.saturating_sub(1)));
+    let scroll_columns = u16::try_from(scroll).unwrap_or(u16::MAX);
+    frame.render_widget(
+        Paragraph::new(input.value().to_owned()).style(app.theme.text).scroll((0, scroll_columns)),
+        inside,
+    );
+    let cursor = u16::try_from(input.visual_cursor().saturating_sub(scroll)).unwrap_or(u16::MAX);
+    frame.set_cursor_position((inside.x.saturating_add(cursor).min(inside.right()), inside.y));
+}
+
+fn block<'a>(app: &App, title: &'a str) -> Block<'a> {
+    Block::bordered()
+        .border_type(BorderType::Rounded)
+        .border_style(app.theme.faint)
+        .title(Span::styled(format!(" {title} "), app.theme.accent.bold()))
+        .padding(Padding::new(2, 2, 1, 1))
+        .style(app.theme.text)
+}
+
+fn centred(area: Rect, width: u16, height: u16) -> Rect {
+    let [row] = Layout::vertical([Constraint::Length(height)]).flex(Flex::Center).areas(area);
+    let [place] = Layout::horizontal([Constraint::Length(width)]).flex(Flex::Center).areas(row);
+    place
+}
