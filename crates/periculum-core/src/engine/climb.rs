@@ -1,6 +1,6 @@
 //! The state machine: what happens in which state, and what is recorded and done about it.
 
-use std::collections::VecDeque;
+use std::collections::BTreeSet;
 use std::mem;
 use std::sync::Arc;
 
@@ -228,18 +228,20 @@ impl Climb {
             proof: self.plan.proof_of(self.stage).name.clone(),
             reason,
         });
-        let way = route(&self.rig, &self.in_force, &rung);
         let trial = Trial { number: self.trials, rung, incidents: Vec::new(), tested: Span::ZERO };
-        self.set_for(trial, way, step);
+        self.set_for(trial, step);
     }
 
     /// Applies the next change on the way to a trial's rung, or begins its first pass when it is there.
-    fn set_for(&mut self, trial: Trial, mut way: VecDeque<Change>, step: &mut Step) {
-        match way.pop_front() {
+    ///
+    /// The way is found anew each time: a machine that restarted while its operator changed something by hand
+    /// has lost what was set before.
+    fn set_for(&mut self, trial: Trial, step: &mut Step) {
+        match route(&self.rig, &self.in_force, &trial.rung).pop_front() {
             None => self.begin_pass(trial, 0, step),
-            Some(change) => {
-                self.order(Some(trial.number), &change, step);
-                self.state = State::Trying(trial, Doing::Setting { under_way: change, rest: way });
+            Some(under_way) => {
+                self.order(Some(trial.number), &under_way, step);
+                self.state = State::Trying(trial, Doing::Setting { under_way });
             }
         }
     }
@@ -278,21 +280,25 @@ impl Climb {
 
     fn on_applied(&mut self, reported: &InForce, step: &mut Step) {
         match mem::replace(&mut self.state, State::Ended) {
-            State::Trying(mut trial, Doing::Setting { under_way, rest }) => {
+            State::Trying(mut trial, Doing::Setting { under_way }) => {
                 let incidents = self.compare(&under_way, reported);
                 if incidents.is_empty() {
-                    return self.set_for(trial, rest, step);
+                    return self.set_for(trial, step);
                 }
                 for incident in incidents {
                     blame(&mut trial, None, incident, step);
                 }
                 self.end_trial(&trial, step);
             }
-            State::GoingHome { then, under_way, rest } => {
-                for incident in self.compare(&under_way, reported) {
+            State::GoingHome { then, under_way, mut given_up } => {
+                let incidents = self.compare(&under_way, reported);
+                if !incidents.is_empty() {
+                    self.doubt(under_way, &mut given_up);
+                }
+                for incident in incidents {
                     step.entries.push(Entry::Incident { trial: None, pass: None, incident });
                 }
-                self.walk_home(then, rest, step);
+                self.walk_home(then, given_up, step);
             }
             other => self.state = other,
         }
@@ -327,15 +333,22 @@ impl Climb {
                 blame(&mut trial, None, incident, step);
                 self.end_trial(&trial, step);
             }
-            State::GoingHome { then, under_way, rest } => {
-                self.in_force.remove(&under_way.setting);
-                let down = incident.kind.takes_machine_down();
+            State::GoingHome { then, under_way, mut given_up } => {
+                self.doubt(under_way, &mut given_up);
                 self.after_machine_down(incident.kind);
                 step.entries.push(Entry::Incident { trial: None, pass: None, incident });
-                let rest = if down { route(&self.rig, &self.in_force, &self.rig.stock()) } else { rest };
-                self.walk_home(then, rest, step);
+                self.walk_home(then, given_up, step);
             }
             other => self.state = other,
+        }
+    }
+
+    /// A setting that did not take on the way home counts as unknown and gets one more try, straight to stock;
+    /// after that it is left as it is.
+    fn doubt(&mut self, failed: Change, given_up: &mut BTreeSet<String>) {
+        self.in_force.remove(&failed.setting);
+        if failed.from.is_none() {
+            given_up.insert(failed.setting);
         }
     }
 
@@ -604,14 +617,13 @@ impl Climb {
                 };
                 self.leave_pause(next, step);
             }
-            State::GoingHome { then, under_way, rest } if asked.is_some() => {
+            State::GoingHome { then, under_way, given_up } if asked.is_some() => {
                 self.ask_again(None, asked, ending, incident, step);
-                self.state = State::GoingHome { then, under_way, rest };
+                self.state = State::GoingHome { then, under_way, given_up };
             }
-            State::GoingHome { then, .. } => {
+            State::GoingHome { then, given_up, .. } => {
                 step.entries.push(Entry::Incident { trial: None, pass: None, incident });
-                let rest = route(&self.rig, &self.in_force, &self.rig.stock());
-                self.walk_home(then, rest, step);
+                self.walk_home(then, given_up, step);
             }
             State::Ended | State::Ready => self.state = State::Ended,
         }
@@ -677,24 +689,24 @@ impl Climb {
     }
 
     fn head_home(&mut self, then: Then, step: &mut Step) {
-        let rest = route(&self.rig, &self.in_force, &self.rig.stock());
-        if !rest.is_empty() {
+        if !route(&self.rig, &self.in_force, &self.rig.stock()).is_empty() {
             let end = match &then {
                 Then::End(end) => Some(end.clone()),
                 Then::Wait(_) => None,
             };
             step.entries.push(Entry::GoingHome { end });
         }
-        self.walk_home(then, rest, step);
+        self.walk_home(then, BTreeSet::new(), step);
     }
 
-    fn walk_home(&mut self, then: Then, mut rest: VecDeque<Change>, step: &mut Step) {
-        match (rest.pop_front(), then) {
+    fn walk_home(&mut self, then: Then, given_up: BTreeSet<String>, step: &mut Step) {
+        let way = route(&self.rig, &self.in_force, &self.rig.stock());
+        match (way.into_iter().find(|change| !given_up.contains(&change.setting)), then) {
             (None, Then::End(end)) => self.finish(end, step),
             (None, Then::Wait(next)) => self.pause(next, step),
             (Some(under_way), then) => {
                 self.order(None, &under_way, step);
-                self.state = State::GoingHome { then, under_way, rest };
+                self.state = State::GoingHome { then, under_way, given_up };
             }
         }
     }

@@ -1,6 +1,6 @@
 //! What the engine is in the middle of; each state holds just the data that is valid in it.
 
-use std::collections::VecDeque;
+use std::collections::BTreeSet;
 
 use crate::engine::entry::ClimbEnd;
 use crate::incident::IncidentKind;
@@ -17,8 +17,8 @@ pub(super) enum State {
     Trying(Trial, Doing),
     /// The operator asked for a pause, and this comes next.
     Paused(Next),
-    /// The rig goes back to stock: the change that is under way, and the ones behind it.
-    GoingHome { then: Then, under_way: Change, rest: VecDeque<Change> },
+    /// The rig goes back to stock: the change that is under way, and the settings that would not go.
+    GoingHome { then: Then, under_way: Change, given_up: BTreeSet<String> },
     /// The climb is over.
     Ended,
 }
@@ -44,8 +44,8 @@ pub(super) struct Trial {
 /// What a trial is doing.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Doing {
-    /// Waiting for the change that is under way, with the ones behind it.
-    Setting { under_way: Change, rest: VecDeque<Change> },
+    /// Waiting for the change that is under way.
+    Setting { under_way: Change },
     /// Waiting for a pass to end.
     Passing { index: usize, began: Moment, stopping: Option<Stopping> },
 }

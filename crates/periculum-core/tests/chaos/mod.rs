@@ -113,11 +113,9 @@ pub(crate) struct Chaos {
     border: Option<Border>,
     waiting: VecDeque<Event>,
     is_passing: bool,
-    question: Option<Change>,
     record: Vec<(Moment, Event, Step)>,
     last_event: Event,
     events: usize,
-    skipped: usize,
 }
 
 impl Chaos {
@@ -142,11 +140,9 @@ impl Chaos {
             border,
             waiting: [started.clone()].into(),
             is_passing: false,
-            question: None,
             record: Vec::new(),
             last_event: started,
             events: 0,
-            skipped: 0,
         }
     }
 
@@ -162,8 +158,12 @@ impl Chaos {
         &self.last_event
     }
 
-    pub(crate) fn has_skipped_telemetry(&self) -> bool {
-        self.skipped > 0
+    /// The last commands and what led to them, for whoever reads a failure.
+    pub(crate) fn trail(&self) -> String {
+        let telling = self.record.iter().filter(|(_, _, step)| step.command.is_some());
+        let lines = telling.map(|(_, event, step)| format!("{event:?}\n      {:?}", step.command));
+        let lines: Vec<String> = lines.collect();
+        lines[lines.len().saturating_sub(12)..].join("\n   ")
     }
 
     /// One event and what the engine makes of it, with what was in force before; none when the climb is over.
@@ -176,9 +176,7 @@ impl Chaos {
         let at = Moment::from_millis(self.now);
         let step = self.climb.next(at, &event);
         self.events += 1;
-        if event.is_telemetry() && step.is_silent() {
-            self.skipped += 1;
-        } else {
+        if !event.is_telemetry() || !step.is_silent() {
             self.record.push((at, event.clone(), step.clone()));
         }
         self.last_event = event;
@@ -206,7 +204,7 @@ impl Chaos {
     fn carry_out(&mut self, command: Command) {
         match command {
             Command::Apply(change) => self.apply(&change),
-            Command::Ask(Question::Change { change }) => self.question = Some(change),
+            Command::Ask(_) => {}
             Command::RunPass(_) => self.is_passing = true,
             Command::StopPass => {
                 self.is_passing = false;
@@ -247,7 +245,7 @@ impl Chaos {
         match self.draw(100) {
             0..6 => self.death(),
             6..14 => self.word(),
-            _ if self.question.is_some() => self.answer(),
+            _ if self.climb.question().is_some() => self.answer(),
             14..30 => Event::Sample { readings: BTreeMap::from([("core".to_owned(), 40.0 + self.draw(56) as f64)]) },
             30..34 => Event::TimePassed,
             34..42 => Event::PassProgress { progress: Progress::default() },
@@ -269,17 +267,18 @@ impl Chaos {
         if said == Said::Done {
             return self.answer();
         }
-        if said == Said::Leave || said == Said::Stop {
-            // The question, if there was one, is off the table.
-            self.question = None;
-        }
         Event::OperatorSaid { said }
     }
 
     fn answer(&mut self) -> Event {
-        let Some(change) = self.question.take() else { return Event::OperatorSaid { said: Said::Done } };
+        let Some(Question::Change { change }) = self.climb.question() else {
+            return Event::OperatorSaid { said: Said::Done };
+        };
         let said = match self.draw(12) {
-            0 => Said::NoStart,
+            0 => {
+                self.machine_down();
+                Said::NoStart
+            }
             1 => {
                 self.in_force = self.stock();
                 Said::Defaults
@@ -332,7 +331,6 @@ impl Chaos {
         self.climb = self.replay();
         let lived = self.is_passing.then(|| Span::from_millis(self.draw(60_000)));
         self.is_passing = false;
-        self.question = None;
         Event::Restarted { ending, lived, in_force: self.readable() }
     }
 
