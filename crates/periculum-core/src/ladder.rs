@@ -86,6 +86,21 @@ impl Ladder {
         }
     }
 
+    /// How many decimals its values are written with.
+    fn decimals(&self) -> u32 {
+        match self {
+            Self::Steps { from, step, to } => from.scale().max(step.scale()).max(to.scale()),
+            Self::Values(values) => values.iter().map(Decimal::scale).max().unwrap_or(0),
+        }
+    }
+
+    /// The same value with as many decimals as the others have; a value off the ladder keeps more of its own.
+    pub fn rescaled(&self, value: Decimal) -> Decimal {
+        let mut rescaled = value;
+        rescaled.rescale(self.decimals().max(value.normalize().scale()));
+        rescaled
+    }
+
     /// Whether the value is allowed, exactly.
     pub fn contains(&self, value: Decimal) -> bool {
         self.nearest(value) == value

@@ -54,8 +54,8 @@ impl AscentProfile {
         let point = |trial: &TrialStory| {
             Some(Point {
                 trial: trial.number,
-                height: trial.rung.get(&climbed.name)?,
-                second: second.and_then(|setting| trial.rung.get(&setting.name)),
+                height: climbed.ladder.rescaled(trial.rung.get(&climbed.name)?),
+                second: second.and_then(|setting| Some(setting.ladder.rescaled(trial.rung.get(&setting.name)?))),
                 verdict: trial.verdict,
                 is_mark: story.marks.iter().any(|mark| mark.trial == trial.number),
             })
@@ -64,7 +64,7 @@ impl AscentProfile {
             height: Axis::of(climbed),
             second: second.map(Axis::of),
             points: story.trials.iter().filter_map(point).collect(),
-            ceiling: climbed.ceiling(&plan.use_name),
+            ceiling: climbed.ladder.rescaled(climbed.ceiling(&plan.use_name)),
         })
     }
 }

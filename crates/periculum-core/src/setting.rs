@@ -66,6 +66,6 @@ impl Setting {
 
     /// The value and its unit, as people read them.
     pub fn written(&self, value: Decimal) -> String {
-        with_unit(value, &self.unit)
+        with_unit(self.ladder.rescaled(value), &self.unit)
     }
 }

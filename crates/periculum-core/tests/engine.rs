@@ -34,7 +34,7 @@ proptest! {
             };
             let is_asked_again = step.entries.iter().any(|entry| matches!(entry, Entry::Asked { .. }))
                 && matches!(chaos.last_event(), Event::Restarted { .. });
-            prop_assert!(is_asked_again || announced.last() == Some(change), "done and not announced: {:?}", step);
+            prop_assert!(is_asked_again || announced.into_iter().next_back() == Some(change), "done and not announced: {:?}", step);
             let setting = course.rig.setting(&change.setting).expect("a setting of the rig");
             prop_assert!(setting.ladder.contains(change.to), "off the ladder: {:?}", change);
             prop_assert!(change.to >= setting.floor && change.to <= setting.ceiling("daily"), "beyond a limit: {:?}", change);

@@ -18,6 +18,7 @@ pub(crate) struct Operator {
     words: Receiver<Said>,
     /// Answers that were written down beforehand; none where the operator is asked for real.
     script: Option<VecDeque<Said>>,
+    is_gone: bool,
 }
 
 /// What a driver hears while it waits.
@@ -33,7 +34,7 @@ impl Operator {
     /// An operator whose words come through a channel.
     pub(crate) fn new() -> (Sender<Said>, Self) {
         let (sender, words) = unbounded();
-        (sender, Self { words, script: None })
+        (sender, Self { words, script: None, is_gone: false })
     }
 
     /// Takes answers from a file, one a line.
@@ -46,13 +47,19 @@ impl Operator {
         Ok(())
     }
 
-    /// The answer to a question from the script; leaving, where it has no more.
+    /// The answer to a question from the script; an operator whose script is over is gone.
     pub(crate) fn scripted_answer(&mut self) -> Option<Said> {
-        self.script.as_mut().map(|script| script.pop_front().unwrap_or(Said::Leave))
+        let script = self.script.as_mut()?;
+        let answer = script.pop_front();
+        self.is_gone = answer.is_none();
+        answer
     }
 
     /// Waits for a word, at most this long.
     pub(crate) fn listen(&self, at_most: Duration) -> Heard {
+        if self.is_gone {
+            return Heard::Gone;
+        }
         match self.words.recv_timeout(at_most) {
             Ok(said) => Heard::Word(said),
             Err(RecvTimeoutError::Timeout) => Heard::Nothing,

@@ -143,24 +143,20 @@ impl Printer {
     fn print_progress(&mut self, progress: &Progress) {
         let rate =
             progress.rate.as_ref().map_or("–".into(), |rate| format!("{} {}", measured(rate.value, 1), rate.unit));
-        print!(
+        write(&format!(
             "\r\x1b[K     {} of {}   {rate}   {} rounds   {} errors   {} left",
             progress.done.clock(),
             self.length.clock(),
             progress.rounds,
             progress.errors,
             (self.length - progress.done).clock()
-        );
+        ));
         self.has_progress = true;
-        flush();
     }
 
     fn print(&mut self, line: &str) {
-        if std::mem::take(&mut self.has_progress) {
-            print!("\r\x1b[K");
-        }
-        println!("{line}");
-        flush();
+        let wiped = if std::mem::take(&mut self.has_progress) { "\r\x1b[K" } else { "" };
+        write(&format!("{wiped}{line}\n"));
     }
 
     fn finish(&mut self, parting: Parting) -> ExitCode {
@@ -180,13 +176,13 @@ impl Printer {
 
 fn print_json(line: &impl Serialize) {
     match serde_json::to_string(line) {
-        Ok(text) => println!("{text}"),
+        Ok(text) => write(&(text + "\n")),
         Err(error) => tracing::error!(%error, "a line can't be written as JSON"),
     }
-    flush();
 }
 
 /// Nobody being there to read is no reason to stop a climb.
-fn flush() {
-    let _ = std::io::stdout().flush();
+fn write(text: &str) {
+    let mut out = std::io::stdout().lock();
+    let _ = out.write_all(text.as_bytes()).and_then(|()| out.flush());
 }

@@ -173,6 +173,10 @@ fn check_windows_at_stock(rig: &Rig, top: &Section) {
     let stock = rig.stock();
     for (name, section) in top.named_sections("derived") {
         let Some(derived) = rig.derived.iter().find(|derived| derived.name == name.value) else { continue };
+        // A name that nobody knows is told where it stands in the formula.
+        if derived.formula.names().iter().any(|(used, _)| rig.setting(used).is_none()) {
+            continue;
+        }
         let inside = derived.value(&stock).is_some_and(|value| {
             derived.lowest.is_none_or(|lowest| value >= lowest)
                 && derived.highest.is_none_or(|highest| value <= highest)

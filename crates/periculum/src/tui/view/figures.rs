@@ -47,7 +47,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
             return;
         }
     };
-    let number = rung.get(&setting.name).map(grouped).unwrap_or_default();
+    let number = rung.get(&setting.name).map(|value| grouped(setting.ladder.rescaled(value))).unwrap_or_default();
     let mut lines = vec![Line::styled(title, theme.muted)];
     lines.extend(large(&number, theme.text.bold()));
     if let Some(last) = lines.last_mut() {

@@ -1,15 +1,17 @@
 //! The state machine: what happens in which state, and what is recorded and done about it.
 
-use std::collections::BTreeSet;
+mod home;
+mod operator;
+mod restart;
+
 use std::mem;
 use std::sync::Arc;
 
-use crate::ending::Ending;
 use crate::engine::course::{Course, Ground, Move, Outcome};
 use crate::engine::entry::{ClimbEnd, Entry, Mark};
-use crate::engine::event::{Command, Event, Question, Said, Step};
+use crate::engine::event::{Command, Event, Question, Step};
 use crate::engine::outlook::{Outlook, Prospect};
-use crate::engine::state::{Doing, Next, State, Stopping, Then, Trial};
+use crate::engine::state::{Doing, Next, State, Stopping, Trial};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
 use crate::pass::{PassOrder, PassReport};
@@ -20,9 +22,6 @@ use crate::route::route;
 use crate::rung::{Change, InForce, Rung};
 use crate::setting::TakesEffect;
 use crate::verdict::{Verdict, judge};
-
-/// After this many deaths of the program in a row at one rung the rung is to blame, not the operator.
-const DEATHS_THAT_CONDEMN: u32 = 3;
 
 /// A pass that has not ended this long after its time is stalled.
 const GRACE: Span = Span::from_seconds(60);
@@ -343,15 +342,6 @@ impl Climb {
         }
     }
 
-    /// A setting that did not take on the way home counts as unknown and gets one more try, straight to stock;
-    /// after that it is left as it is.
-    fn doubt(&mut self, failed: Change, given_up: &mut BTreeSet<String>) {
-        self.in_force.remove(&failed.setting);
-        if failed.from.is_none() {
-            given_up.insert(failed.setting);
-        }
-    }
-
     /// What is in force after the machine went down, where the incident says that it did.
     fn after_machine_down(&mut self, kind: IncidentKind) {
         if !kind.takes_machine_down() {
@@ -456,271 +446,6 @@ impl Climb {
         blame(trial, Some(*index), incident, step);
         *stopping = Some(Stopping::ForCause);
         step.command = Some(Command::StopPass);
-    }
-
-    fn on_operator(&mut self, said: &Said, step: &mut Step) {
-        let answers = matches!(said, Said::Done | Said::NoStart | Said::Defaults);
-        if self.is_ended() && !matches!(said, Said::Note { .. }) || answers && self.question().is_none() {
-            return;
-        }
-        step.entries.push(Entry::Operator { said: said.clone() });
-        match said {
-            Said::Note { .. } => {}
-            Said::Pause => self.pause_wanted = matches!(self.state, State::Trying(..)),
-            Said::Resume => self.go_on(step),
-            Said::Saw { text } => self.on_seen(text, step),
-            Said::Stop => self.on_stop(step),
-            Said::Leave => self.on_leave(step),
-            Said::Done => self.on_applied(&InForce::new(), step),
-            Said::NoStart => self.on_apply_failed(self.told(IncidentKind::NoStart, "the rig did not start"), step),
-            Said::Defaults => {
-                self.on_apply_failed(
-                    self.told(IncidentKind::SafeDefaults, "the rig came back with its defaults"),
-                    step,
-                );
-            }
-        }
-    }
-
-    fn told(&self, kind: IncidentKind, what: &str) -> Incident {
-        let incident = Incident::new(kind, format!("the operator says: {what}"));
-        match self.question() {
-            Some(Question::Change { change }) => incident.at(change.setting),
-            None => incident,
-        }
-    }
-
-    fn go_on(&mut self, step: &mut Step) {
-        self.pause_wanted = false;
-        match mem::replace(&mut self.state, State::Ended) {
-            State::Paused(next) => self.leave_pause(next, step),
-            other => self.state = other,
-        }
-    }
-
-    fn leave_pause(&mut self, next: Next, step: &mut Step) {
-        step.entries.push(Entry::Resumed);
-        match next {
-            Next::Pass(trial, _) if !trial.incidents.is_empty() => self.end_trial(&trial, step),
-            Next::Pass(trial, index) => self.begin_pass(trial, index, step),
-            Next::Trial(rung, reason) => self.begin_trial(rung, reason, step),
-        }
-    }
-
-    fn on_seen(&mut self, text: &str, step: &mut Step) {
-        let incident =
-            Incident::new(IncidentKind::Seen, if text.is_empty() { "the operator saw something" } else { text });
-        match &mut self.state {
-            State::Trying(trial, Doing::Passing { index, began, stopping }) => {
-                let incident = incident.into_pass(step.at.since(*began));
-                blame(trial, Some(*index), incident, step);
-                if stopping.is_none() {
-                    *stopping = Some(Stopping::ForCause);
-                    step.command = Some(Command::StopPass);
-                }
-            }
-            State::Trying(trial, Doing::Setting { .. }) | State::Paused(Next::Pass(trial, _)) => {
-                blame(trial, None, incident, step);
-            }
-            _ => step.entries.push(Entry::Incident { trial: None, pass: None, incident }),
-        }
-    }
-
-    fn on_stop(&mut self, step: &mut Step) {
-        let stopped = Incident::new(IncidentKind::Stopped, "the operator stopped the climb");
-        match mem::replace(&mut self.state, State::Ended) {
-            State::Trying(mut trial, Doing::Passing { index, began, .. }) => {
-                blame(&mut trial, Some(index), stopped.into_pass(step.at.since(began)), step);
-                step.command = Some(Command::StopPass);
-                let stopping = Some(Stopping::ByOperator);
-                self.state = State::Trying(trial, Doing::Passing { index, began, stopping });
-            }
-            State::Trying(mut trial, Doing::Setting { under_way, .. }) => {
-                self.in_force.remove(&under_way.setting);
-                blame(&mut trial, None, stopped, step);
-                self.close_void(&trial, Some(IncidentKind::Stopped), step);
-                self.go_home(ClimbEnd::Stopped, step);
-            }
-            State::Paused(next) => {
-                if let Next::Pass(mut trial, _) = next {
-                    blame(&mut trial, None, stopped, step);
-                    self.close_void(&trial, Some(IncidentKind::Stopped), step);
-                }
-                self.go_home(ClimbEnd::Stopped, step);
-            }
-            // Told to stop on the way home, the rig is left as it is.
-            State::GoingHome { then: Then::End(end), .. } => self.finish(end, step),
-            State::GoingHome { then: Then::Wait(_), .. } | State::Ready | State::Ended => {
-                self.finish(ClimbEnd::Stopped, step)
-            }
-        }
-    }
-
-    fn on_leave(&mut self, step: &mut Step) {
-        match mem::replace(&mut self.state, State::Ended) {
-            State::Trying(trial, Doing::Passing { index, began, stopping: None }) => {
-                step.command = Some(Command::StopPass);
-                let stopping = Some(Stopping::ToLeave);
-                self.state = State::Trying(trial, Doing::Passing { index, began, stopping });
-            }
-            State::Trying(trial, Doing::Setting { under_way, .. }) => {
-                self.in_force.remove(&under_way.setting);
-                self.wait_at_home(&trial, step);
-            }
-            State::Paused(Next::Pass(trial, _)) => self.wait_at_home(&trial, step),
-            State::Paused(next) => self.head_home(Then::Wait(next), step),
-            other => self.state = other,
-        }
-    }
-
-    /// Breaks a trial off and waits at stock to try its rung again.
-    fn wait_at_home(&mut self, trial: &Trial, step: &mut Step) {
-        self.close_void(trial, None, step);
-        let again = Next::Trial(trial.rung.clone(), Reason::Again { trial: trial.number });
-        self.head_home(Then::Wait(again), step);
-    }
-
-    fn on_restarted(&mut self, ending: Ending, lived: Option<Span>, in_force: &InForce, step: &mut Step) {
-        if self.is_ready() {
-            return self.on_started(in_force, step);
-        }
-        self.pause_wanted = false;
-        let asked = self.question();
-        self.believe_after(ending, in_force);
-        let mut incident = Incident::new(ending.incident(), ending.evidence());
-        match mem::replace(&mut self.state, State::Ended) {
-            State::Trying(trial, doing @ Doing::Setting { .. }) if asked.is_some() => {
-                self.ask_again(Some(trial.number), asked, ending, incident, step);
-                self.state = State::Trying(trial, doing);
-            }
-            State::Trying(mut trial, doing) => {
-                let pass = match doing {
-                    Doing::Passing { index, .. } => Some(index),
-                    Doing::Setting { .. } => None,
-                };
-                if let Some(lived) = lived.filter(|_| pass.is_some()) {
-                    incident = incident.into_pass(lived);
-                    trial.tested += lived;
-                    self.tested += lived;
-                }
-                blame(&mut trial, pass, incident, step);
-                self.after_death(trial, ending, step);
-            }
-            State::Paused(next) => {
-                // A climb that waits may be left and taken up again; only the machine has no business to die.
-                if ending != Ending::ProgramDied {
-                    step.entries.push(Entry::Incident { trial: None, pass: None, incident });
-                }
-                let next = match next {
-                    Next::Pass(trial, index) => return self.back_to_rung(trial, index, step),
-                    next @ Next::Trial(..) => next,
-                };
-                self.leave_pause(next, step);
-            }
-            State::GoingHome { then, under_way, given_up } if asked.is_some() => {
-                self.ask_again(None, asked, ending, incident, step);
-                self.state = State::GoingHome { then, under_way, given_up };
-            }
-            State::GoingHome { then, given_up, .. } => {
-                step.entries.push(Entry::Incident { trial: None, pass: None, incident });
-                self.walk_home(then, given_up, step);
-            }
-            State::Ended | State::Ready => self.state = State::Ended,
-        }
-    }
-
-    /// What is in force after a restart: what is reported, and otherwise stock where it does not outlive a machine.
-    /// A value that may not be applied, or that was being changed, counts as unknown.
-    fn believe_after(&mut self, ending: Ending, reported: &InForce) {
-        if ending != Ending::ProgramDied {
-            self.after_machine_down(IncidentKind::Restart);
-        } else if let State::Trying(_, Doing::Setting { under_way, .. }) | State::GoingHome { under_way, .. } =
-            &self.state
-        {
-            self.in_force.remove(&under_way.setting);
-        }
-        self.in_force.extend(reported.iter().map(|(name, value)| (name.clone(), *value)));
-        let (rig, use_name) = (&self.rig, &self.plan.use_name);
-        self.in_force.retain(|name, value| {
-            rig.setting(name).is_some_and(|setting| *value >= setting.floor && *value <= setting.ceiling(use_name))
-        });
-    }
-
-    /// A machine that restarts while its operator changes something by hand does what it should.
-    fn ask_again(
-        &self,
-        trial: Option<u32>,
-        asked: Option<Question>,
-        ending: Ending,
-        incident: Incident,
-        step: &mut Step,
-    ) {
-        if ending == Ending::ProgramDied {
-            step.entries.push(Entry::Incident { trial, pass: None, incident });
-        }
-        step.entries.extend(asked.clone().map(|question| Entry::Asked { trial, question }));
-        step.command = asked.map(Command::Ask);
-    }
-
-    /// Judges a trial that the program or the machine died in, or gives it another try.
-    fn after_death(&mut self, trial: Trial, ending: Ending, step: &mut Step) {
-        let deaths = self.deaths_in_a_row + 1;
-        if ending != Ending::ProgramDied || deaths >= DEATHS_THAT_CONDEMN {
-            return self.end_trial(&trial, step);
-        }
-        self.deaths_in_a_row = deaths;
-        self.close_void(&trial, Some(IncidentKind::LoadDied), step);
-        self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step);
-    }
-
-    /// Takes up a trial that was paused between two passes: its rung has to be in force again.
-    fn back_to_rung(&mut self, trial: Trial, index: usize, step: &mut Step) {
-        let way = route(&self.rig, &self.in_force, &trial.rung);
-        if way.is_empty() {
-            return self.leave_pause(Next::Pass(trial, index), step);
-        }
-        step.entries.push(Entry::Resumed);
-        self.close_void(&trial, None, step);
-        self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step);
-    }
-
-    fn go_home(&mut self, end: ClimbEnd, step: &mut Step) {
-        self.head_home(Then::End(end), step);
-    }
-
-    fn head_home(&mut self, then: Then, step: &mut Step) {
-        if !route(&self.rig, &self.in_force, &self.rig.stock()).is_empty() {
-            let end = match &then {
-                Then::End(end) => Some(end.clone()),
-                Then::Wait(_) => None,
-            };
-            step.entries.push(Entry::GoingHome { end });
-        }
-        self.walk_home(then, BTreeSet::new(), step);
-    }
-
-    fn walk_home(&mut self, then: Then, given_up: BTreeSet<String>, step: &mut Step) {
-        let way = route(&self.rig, &self.in_force, &self.rig.stock());
-        match (way.into_iter().find(|change| !given_up.contains(&change.setting)), then) {
-            (None, Then::End(end)) => self.finish(end, step),
-            (None, Then::Wait(next)) => self.pause(next, step),
-            (Some(under_way), then) => {
-                self.order(None, &under_way, step);
-                self.state = State::GoingHome { then, under_way, given_up };
-            }
-        }
-    }
-
-    fn finish(&mut self, end: ClimbEnd, step: &mut Step) {
-        step.entries.push(Entry::Ended {
-            end,
-            marks: self.marks.clone(),
-            trials: self.trials,
-            falls: self.falls,
-            tested: self.tested,
-            test_hours: self.tested.hours(),
-        });
-        self.state = State::Ended;
     }
 }
 

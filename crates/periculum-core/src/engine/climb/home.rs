@@ -1,0 +1,60 @@
+//! The way back to stock, and the end.
+
+use std::collections::BTreeSet;
+
+use super::Climb;
+use crate::engine::entry::{ClimbEnd, Entry};
+use crate::engine::event::Step;
+use crate::engine::state::{State, Then};
+use crate::route::route;
+use crate::rung::Change;
+
+impl Climb {
+    /// A setting that did not take on the way home counts as unknown and gets one more try, straight to stock;
+    /// after that it is left as it is.
+    pub(super) fn doubt(&mut self, failed: Change, given_up: &mut BTreeSet<String>) {
+        self.in_force.remove(&failed.setting);
+        if failed.from.is_none() {
+            given_up.insert(failed.setting);
+        }
+    }
+
+    pub(super) fn go_home(&mut self, end: ClimbEnd, step: &mut Step) {
+        self.head_home(Then::End(end), step);
+    }
+
+    pub(super) fn head_home(&mut self, then: Then, step: &mut Step) {
+        if !route(&self.rig, &self.in_force, &self.rig.stock()).is_empty() {
+            let end = match &then {
+                Then::End(end) => Some(end.clone()),
+                Then::Wait(_) => None,
+            };
+            step.entries.push(Entry::GoingHome { end });
+        }
+        self.walk_home(then, BTreeSet::new(), step);
+    }
+
+    pub(super) fn walk_home(&mut self, then: Then, given_up: BTreeSet<String>, step: &mut Step) {
+        let way = route(&self.rig, &self.in_force, &self.rig.stock());
+        match (way.into_iter().find(|change| !given_up.contains(&change.setting)), then) {
+            (None, Then::End(end)) => self.finish(end, step),
+            (None, Then::Wait(next)) => self.pause(next, step),
+            (Some(under_way), then) => {
+                self.order(None, &under_way, step);
+                self.state = State::GoingHome { then, under_way, given_up };
+            }
+        }
+    }
+
+    pub(super) fn finish(&mut self, end: ClimbEnd, step: &mut Step) {
+        step.entries.push(Entry::Ended {
+            end,
+            marks: self.marks.clone(),
+            trials: self.trials,
+            falls: self.falls,
+            tested: self.tested,
+            test_hours: self.tested.hours(),
+        });
+        self.state = State::Ended;
+    }
+}

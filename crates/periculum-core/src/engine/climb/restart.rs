@@ -1,0 +1,126 @@
+//! Going on after the program or the machine went down.
+
+use std::mem;
+
+use super::{Climb, blame};
+use crate::ending::Ending;
+use crate::engine::entry::Entry;
+use crate::engine::event::{Command, Question, Step};
+use crate::engine::state::{Doing, Next, State, Then, Trial};
+use crate::incident::{Incident, IncidentKind};
+use crate::moment::Span;
+use crate::reason::Reason;
+use crate::route::route;
+use crate::rung::InForce;
+
+/// After this many deaths of the program in a row at one rung the rung is to blame, not the operator.
+const DEATHS_THAT_CONDEMN: u32 = 3;
+
+impl Climb {
+    pub(super) fn on_restarted(&mut self, ending: Ending, lived: Option<Span>, in_force: &InForce, step: &mut Step) {
+        if self.is_ready() {
+            return self.on_started(in_force, step);
+        }
+        self.pause_wanted = false;
+        let asked = self.question();
+        self.believe_after(ending, in_force);
+        let mut incident = Incident::new(ending.incident(), ending.evidence());
+        match mem::replace(&mut self.state, State::Ended) {
+            State::Trying(trial, doing @ Doing::Setting { .. }) if asked.is_some() => {
+                self.ask_again(Some(trial.number), asked, ending, incident, step);
+                self.state = State::Trying(trial, doing);
+            }
+            State::Trying(mut trial, doing) => {
+                let pass = match doing {
+                    Doing::Passing { index, .. } => Some(index),
+                    Doing::Setting { .. } => None,
+                };
+                if let Some(lived) = lived.filter(|_| pass.is_some()) {
+                    incident = incident.into_pass(lived);
+                    trial.tested += lived;
+                    self.tested += lived;
+                }
+                blame(&mut trial, pass, incident, step);
+                self.after_death(trial, ending, step);
+            }
+            State::Paused(next) => {
+                // A climb that waits may be left and taken up again; only the machine has no business to die.
+                if ending != Ending::ProgramDied {
+                    step.entries.push(Entry::Incident { trial: None, pass: None, incident });
+                }
+                let next = match next {
+                    Next::Pass(trial, index) => return self.back_to_rung(trial, index, step),
+                    next @ Next::Trial(..) => next,
+                };
+                self.leave_pause(next, step);
+            }
+            // Taken up again, there is nothing to wait for at home.
+            State::GoingHome { then: Then::Wait(next), .. } => self.leave_pause(next, step),
+            State::GoingHome { then, under_way, given_up } if asked.is_some() => {
+                self.ask_again(None, asked, ending, incident, step);
+                self.state = State::GoingHome { then, under_way, given_up };
+            }
+            State::GoingHome { then, given_up, .. } => {
+                step.entries.push(Entry::Incident { trial: None, pass: None, incident });
+                self.walk_home(then, given_up, step);
+            }
+            State::Ended | State::Ready => self.state = State::Ended,
+        }
+    }
+
+    /// What is in force after a restart: what is reported, and otherwise stock where it does not outlive a machine.
+    /// A value that may not be applied, or that was being changed, counts as unknown.
+    pub(super) fn believe_after(&mut self, ending: Ending, reported: &InForce) {
+        if ending != Ending::ProgramDied {
+            self.after_machine_down(IncidentKind::Restart);
+        } else if let State::Trying(_, Doing::Setting { under_way, .. }) | State::GoingHome { under_way, .. } =
+            &self.state
+        {
+            self.in_force.remove(&under_way.setting);
+        }
+        self.in_force.extend(reported.iter().map(|(name, value)| (name.clone(), *value)));
+        let (rig, use_name) = (&self.rig, &self.plan.use_name);
+        self.in_force.retain(|name, value| {
+            rig.setting(name).is_some_and(|setting| *value >= setting.floor && *value <= setting.ceiling(use_name))
+        });
+    }
+
+    /// A machine that restarts while its operator changes something by hand does what it should, and a program
+    /// that ends while it waits on the way home was left.
+    pub(super) fn ask_again(
+        &self,
+        trial: Option<u32>,
+        asked: Option<Question>,
+        ending: Ending,
+        incident: Incident,
+        step: &mut Step,
+    ) {
+        if ending == Ending::ProgramDied && trial.is_some() {
+            step.entries.push(Entry::Incident { trial, pass: None, incident });
+        }
+        step.entries.extend(asked.clone().map(|question| Entry::Asked { trial, question }));
+        step.command = asked.map(Command::Ask);
+    }
+
+    /// Judges a trial that the program or the machine died in, or gives it another try.
+    pub(super) fn after_death(&mut self, trial: Trial, ending: Ending, step: &mut Step) {
+        let deaths = self.deaths_in_a_row + 1;
+        if ending != Ending::ProgramDied || deaths >= DEATHS_THAT_CONDEMN {
+            return self.end_trial(&trial, step);
+        }
+        self.deaths_in_a_row = deaths;
+        self.close_void(&trial, Some(IncidentKind::LoadDied), step);
+        self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step);
+    }
+
+    /// Takes up a trial that was paused between two passes: its rung has to be in force again.
+    pub(super) fn back_to_rung(&mut self, trial: Trial, index: usize, step: &mut Step) {
+        let way = route(&self.rig, &self.in_force, &trial.rung);
+        if way.is_empty() {
+            return self.leave_pause(Next::Pass(trial, index), step);
+        }
+        step.entries.push(Entry::Resumed);
+        self.close_void(&trial, None, step);
+        self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step);
+    }
+}

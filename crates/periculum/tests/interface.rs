@@ -1,0 +1,213 @@
+//! The real interface in a real terminal: tmux types the keys and reads the screen.
+
+mod common;
+
+use std::process::Command;
+use std::thread::sleep;
+use std::time::{Duration, Instant};
+
+use common::{Home, demo, output, short_by_hand};
+
+/// A machine that is busy with other tests is given this long for what takes moments.
+const PATIENCE: Duration = Duration::from_secs(30);
+
+/// A terminal with a shell in it, of which the shell's own prompt is `ready>`.
+struct Terminal {
+    socket: String,
+}
+
+impl Terminal {
+    fn new(home: &Home, columns: u16, rows: u16) -> Self {
+        let socket = format!("periculum-{}-{:?}", std::process::id(), std::thread::current().id());
+        let terminal = Self { socket: socket.replace(['(', ')'], "") };
+        let periculum = home.periculum();
+        let folder = std::path::Path::new(periculum.get_program()).parent().expect("a folder").to_owned();
+        let mut rc = format!("PS1='ready> '\nexport PATH={}:/usr/bin:/bin\n", folder.display());
+        for (name, value) in periculum.get_envs() {
+            if let (Some(name), Some(value)) = (name.to_str(), value.and_then(|value| value.to_str())) {
+                rc += &format!("export {name}={value}\n");
+            }
+        }
+        let rc = home.write("rc", &rc);
+        let mut start = terminal.tmux(&["-f", "/dev/null", "new-session", "-d"]);
+        start.args(["-x", &columns.to_string(), "-y", &rows.to_string(), "-c"]).arg(home.path(""));
+        start.arg(format!("bash --rcfile {}", rc.display()));
+        assert!(start.status().expect("tmux is installed").success());
+        terminal.wait_for("ready>");
+        terminal
+    }
+
+    fn tmux(&self, arguments: &[&str]) -> Command {
+        let mut command = Command::new("tmux");
+        command.env_remove("TMUX").args(["-L", &self.socket]).args(arguments);
+        command
+    }
+
+    /// Types a line.
+    fn run(&self, line: &str) {
+        assert!(self.tmux(&["send-keys", "-l", line]).status().expect("tmux").success());
+        self.press("Enter");
+    }
+
+    fn press(&self, key: &str) {
+        assert!(self.tmux(&["send-keys", key]).status().expect("tmux").success());
+    }
+
+    fn screen(&self) -> String {
+        output(&mut self.tmux(&["capture-pane", "-p"]))
+    }
+
+    /// The screen, once this can be read on it.
+    fn wait_for(&self, text: &str) -> String {
+        self.wait_until(text, |screen| screen.contains(text))
+    }
+
+    fn wait_until(&self, what: &str, is_so: impl Fn(&str) -> bool) -> String {
+        let deadline = Instant::now() + PATIENCE;
+        loop {
+            let screen = self.screen();
+            if is_so(&screen) {
+                return screen;
+            }
+            assert!(Instant::now() < deadline, "waited for {what}, and see:\n{screen}");
+            sleep(Duration::from_millis(50));
+        }
+    }
+}
+
+impl Drop for Terminal {
+    fn drop(&mut self) {
+        // A server that is gone already is what is wanted.
+        let _ = self.tmux(&["kill-server"]).status();
+    }
+}
+
+/// How many trials have ended, as the first line says.
+fn held(screen: &str) -> u32 {
+    let words: Vec<&str> = screen.lines().next().unwrap_or_default().split_whitespace().collect();
+    let at = words.iter().position(|word| *word == "held,").unwrap_or(0);
+    words.get(at.wrapping_sub(1)).and_then(|count| count.parse().ok()).unwrap_or(0)
+}
+
+#[test]
+fn the_demo_is_watched_paused_noted_and_left() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run("periculum demo --pace 60 --seed 11");
+    let first = terminal.wait_for("on trial");
+    for part in [
+        "dome",
+        "core clock, MHz",
+        "ceiling",
+        "highest so far",
+        "hottest core",
+        "cut-off 100",
+        "if it falls",
+        "logbook",
+    ] {
+        assert!(first.contains(part), "{part} is missing:\n{first}");
+    }
+    terminal.wait_until("the profile to grow", |screen| held(screen) > held(&first));
+
+    terminal.press("Space");
+    terminal.wait_until("the pause", |screen| screen.lines().next().is_some_and(|line| line.ends_with("paused")));
+    terminal.press("n");
+    terminal.wait_for("a note for the record");
+    terminal.run("the fan rattles");
+    terminal.wait_for("note: the fan rattles");
+    terminal.press("?");
+    terminal.wait_for("what this view shows");
+    terminal.press("Escape");
+    terminal.wait_until("help to close", |screen| !screen.contains("what this view shows"));
+    terminal.press("Space");
+    terminal.wait_until("the climb to go on", |screen| {
+        screen.lines().next().is_some_and(|line| line.ends_with("climbing"))
+    });
+
+    terminal.press("w");
+    terminal.wait_for("what did you see?");
+    terminal.run("snow on the picture");
+    terminal.wait_for("seen after");
+    terminal.wait_for("slipped");
+
+    let resize = terminal.tmux(&["resize-window", "-x", "80", "-y", "24"]).status();
+    assert!(resize.expect("tmux").success());
+    let small = terminal.wait_until("the small screen", |screen| screen.lines().all(|line| line.chars().count() <= 80));
+    for part in ["dome", "if it holds", "space pause", "? help", "q leave"] {
+        assert!(small.contains(part), "{part} is missing:\n{small}");
+    }
+
+    terminal.press("q");
+    terminal.wait_for("a climb is running");
+    terminal.press("l");
+    let after = terminal.wait_for("The climb waits");
+    assert!(!after.contains("if it holds"), "the screen is not cleared:\n{after}");
+    terminal.run("echo and the shell is $((40 + 2))");
+    terminal.wait_for("and the shell is 42");
+
+    terminal.run("periculum demo --pace 60");
+    terminal.wait_until("the climb to be taken up again", |screen| {
+        screen.contains("on trial") && screen.contains("if it holds")
+    });
+    terminal.press("s");
+    terminal.wait_for("stop?");
+    terminal.press("y");
+    terminal.wait_for("stopped, back at stock");
+    terminal.press("q");
+    terminal.wait_for("ready>");
+    let demo = home.path("data/periculum/demo.ledger");
+    let listed = output(home.periculum().args(["ledger", "--ledger"]).arg(&demo));
+    assert!(listed.contains("the operator stopped it"), "{listed}");
+}
+
+#[test]
+fn a_climb_in_the_interface_comes_to_its_mark() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run(&format!("periculum climb {} --pace max --seed 11", demo("dome.plan.toml").display()));
+    let end = terminal.wait_for("every stage is done; the rig is back at stock");
+    assert!(end.contains("4 700 MHz at 1.230 V, held quick"), "{end}");
+    assert!(end.contains('⚑') && end.contains('✕') && end.contains('◐'), "{end}");
+    terminal.press("q");
+    terminal.wait_for("ready>");
+}
+
+#[test]
+fn the_card_asks_for_changes_by_hand_and_is_answered() {
+    let home = Home::new();
+    short_by_hand(&home);
+    let terminal = Terminal::new(&home, 100, 30);
+    terminal.run("periculum climb by-hand.plan.toml");
+    let card = terminal.wait_for("it came back with defaults");
+    assert!(card.contains("whatever it is   →   36.0 ×"), "{card}");
+    terminal.press("d");
+    terminal.wait_for("→   100.0 MHz");
+    terminal.press("d");
+    terminal.wait_for("36.0 ×   →   36.5 ×");
+    terminal.press("x");
+    terminal.wait_for("no-start");
+    terminal.press("s");
+    terminal.wait_for("stop?");
+    terminal.press("y");
+    terminal.wait_for("To take the rig back to stock");
+    terminal.press("d");
+    terminal.wait_for("stopped, back at stock");
+    terminal.press("q");
+    terminal.wait_for("ready>");
+}
+
+#[test]
+fn killed_in_the_middle_it_goes_on_where_it_was() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run(&format!("periculum climb {} --pace 40 --seed 11", demo("dome.plan.toml").display()));
+    terminal.wait_until("two trials", |screen| held(screen) >= 2);
+    let shell = output(&mut terminal.tmux(&["list-panes", "-F", "#{pane_pid}"]));
+    let killed = Command::new("pkill").args(["-KILL", "-P", shell.trim()]).status();
+    assert!(killed.expect("started").success());
+    terminal.run("clear; stty sane");
+    terminal.run("periculum");
+    let screen = terminal.wait_for("load-died");
+    assert!(screen.contains("the program died") && held(&screen) >= 2, "{screen}");
+    terminal.wait_until("the climb to go on", |screen| held(screen) >= 3);
+}
