@@ -17,6 +17,8 @@ pub struct AscentProfile {
     pub second: Option<Axis>,
     /// The trials in order.
     pub points: Vec<Point>,
+    /// The stock value of the climbed setting.
+    pub stock: Decimal,
     /// The ceiling of the climbed setting for the plan's use.
     pub ceiling: Decimal,
 }
@@ -64,6 +66,7 @@ impl AscentProfile {
             height: Axis::of(climbed),
             second: second.map(Axis::of),
             points: story.trials.iter().filter_map(point).collect(),
+            stock: climbed.ladder.rescaled(climbed.stock),
             ceiling: climbed.ladder.rescaled(climbed.ceiling(&plan.use_name)),
         })
     }

@@ -7,11 +7,12 @@ use rust_decimal::Decimal;
 use crate::ladder::Direction;
 use crate::rig::Rig;
 use crate::rung::{Change, InForce, Rung};
-use crate::setting::Setting;
+use crate::setting::{Setting, TakesEffect};
 
 /// The changes that lead from what is in force to the rung, in order.
 ///
-/// A setting that nobody knows goes to its stock value first. Then comes every change that makes it easier
+/// A setting that nobody knows goes to its stock value first, unless it is changed by hand and may jump any
+/// distance: then nobody is sent twice. Then comes every change that makes it easier
 /// for the rig, and only then those that make it harder: a clock comes down before its voltage does, and a
 /// voltage goes up before its clock does.
 pub fn route(rig: &Rig, in_force: &InForce, rung: &Rung) -> VecDeque<Change> {
@@ -20,11 +21,16 @@ pub fn route(rig: &Rig, in_force: &InForce, rung: &Rung) -> VecDeque<Change> {
     let mut harder = Vec::new();
     for setting in &rig.settings {
         let Some(target) = rung.get(&setting.name) else { continue };
-        let from = in_force.get(&setting.name).copied().unwrap_or_else(|| {
-            unknown.push_back(Change { setting: setting.name.clone(), from: None, to: setting.stock });
-            setting.stock
-        });
+        let known = in_force.get(&setting.name).copied();
+        let from = known.unwrap_or(setting.stock);
         let changes = if setting.is_harder(from, target) { &mut harder } else { &mut easier };
+        if known.is_none() && setting.takes_effect == TakesEffect::ByHand && setting.largest_jump.is_none() {
+            changes.push(Change { setting: setting.name.clone(), from: None, to: target });
+            continue;
+        }
+        if known.is_none() {
+            unknown.push_back(Change { setting: setting.name.clone(), from: None, to: setting.stock });
+        }
         changes.extend(jumps(setting, from, target));
     }
     unknown.into_iter().chain(easier).chain(harder).collect()
@@ -62,7 +68,6 @@ fn farthest(setting: &Setting, from: Decimal, target: Decimal) -> Option<Decimal
 mod tests {
     use super::*;
     use crate::ladder::Ladder;
-    use crate::setting::TakesEffect;
     use proptest::prelude::*;
 
     fn setting(name: &str, ladder: Ladder, stock: Decimal, harder: Direction, jump: Option<Decimal>) -> Setting {

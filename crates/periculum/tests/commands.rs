@@ -89,6 +89,19 @@ fn files_are_checked_and_every_problem_is_told_where_it_is() {
     insta::assert_snapshot!(String::from_utf8(checked.stderr).expect("text"));
 }
 
+/// The blocks of a kind of file in the documentation, which together are one file.
+#[test]
+fn the_examples_in_the_documentation_are_right() {
+    let home = Home::new();
+    let text = std::fs::read_to_string(demo("../docs/files.md")).expect("read");
+    let blocks: Vec<&str> =
+        text.split("```toml\n").skip(1).map(|rest| rest.split("```").next().expect("a block")).collect();
+    let [rig, simulated, plan] = blocks[..] else { panic!("{} blocks", blocks.len()) };
+    home.write("dome.rig.toml", &format!("{rig}{simulated}"));
+    home.write("dome.plan.toml", plan);
+    assert_eq!(output(home.periculum().args(["check", "dome.rig.toml", "dome.plan.toml"])).lines().count(), 2);
+}
+
 #[test]
 fn a_plan_that_can_not_be_climbed_is_refused_before_anything_is_recorded() {
     let home = Home::new();
@@ -162,9 +175,9 @@ fn a_reader_that_goes_away_does_not_stop_a_climb() {
 fn a_climb_by_hand_follows_the_operators_answers() {
     let home = Home::new();
     let plan = short_by_hand(&home);
-    // Multiplier and base clock are at stock, 36.5 holds; 37 does not start, so it is set to stock and to 36.5,
-    // which holds again; and back to stock.
-    let answers = home.write("answers", "done\ndone\ndone\nno-start\ndone\ndone\ndone\n");
+    // Multiplier and base clock are at stock, 36.5 holds; 37 does not start, 36.5 holds again, and
+    // back to stock.
+    let answers = home.write("answers", "done\ndone\ndone\nno-start\ndone\ndone\n");
     let mut climb = home.periculum();
     climb.arg("climb").arg(&plan).args(["--headless", "--json", "--answers"]).arg(answers);
     let lines = json_lines(&output(&mut climb));

@@ -41,10 +41,10 @@ const fn key(
 }
 
 /// Every key, in the order in which it is shown.
-pub(super) const KEYS: &[Key] = &[
-    key(KeyCode::Char('d'), "d", "done, it runs", Action::AnswerDone, is_asked),
-    key(KeyCode::Char('x'), "x", "it did not start", Action::AnswerNoStart, is_asked),
-    key(KeyCode::Char('b'), "b", "it came back with defaults", Action::AnswerDefaults, is_asked),
+const KEYS: &[Key] = &[
+    key(KeyCode::Char('d'), "d", "done", Action::AnswerDone, is_asked),
+    key(KeyCode::Char('x'), "x", "no start", Action::AnswerNoStart, is_asked),
+    key(KeyCode::Char('b'), "b", "defaults", Action::AnswerDefaults, is_asked),
     key(KeyCode::Char(' '), "space", "go on", Action::PauseOrGoOn, |app| is_plain(app) && app.waits_for_go()),
     key(KeyCode::Char(' '), "space", "pause", Action::PauseOrGoOn, |app| {
         is_climbing(app) && !app.waits_for_go() && app.story.question.is_none()
@@ -62,6 +62,11 @@ pub(super) const KEYS: &[Key] = &[
     key(KeyCode::Char('s'), "s", "stop it for good", Action::StopFromLeaving, |app| matches!(app.mode, Mode::Leaving)),
     key(KeyCode::Esc, "esc", "back", Action::Back, |app| !matches!(app.mode, Mode::Watching)),
 ];
+
+/// The keys of the view itself, which its help lists: all but those of questions and text entry.
+pub(super) fn of_view() -> impl Iterator<Item = &'static Key> {
+    KEYS.iter().filter(|key| !matches!(key.action, Action::Confirm | Action::StopFromLeaving | Action::Back))
+}
 
 /// The keys that can be pressed now.
 pub(super) fn offered(app: &App) -> impl Iterator<Item = &'static Key> {

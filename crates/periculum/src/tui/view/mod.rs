@@ -9,6 +9,9 @@ mod sensors;
 mod stages;
 mod trial;
 
+#[cfg(test)]
+mod tests;
+
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Margin, Rect};
 use ratatui::style::Style;

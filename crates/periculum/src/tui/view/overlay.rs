@@ -9,7 +9,7 @@ use ratatui::widgets::{Block, BorderType, Clear, Padding, Paragraph, Wrap};
 use tui_input::Input;
 
 use crate::tui::app::{App, Mode};
-use crate::tui::keys::KEYS;
+use crate::tui::keys;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     match &app.mode {
@@ -96,14 +96,8 @@ fn help(app: &App) -> Text<'static> {
         sign("┄", theme.bad, "ceiling: never crossed"),
         Line::default(),
     ];
-    let mut shown = Vec::new();
-    for key in KEYS.iter().filter(|key| key.shown != "esc" && key.shown != "enter") {
-        let text = format!("  {:<6} {}", key.shown, key.does);
-        if !shown.contains(&key.does) && !["y", "l"].contains(&key.shown) && key.does != "stop it for good" {
-            shown.push(key.does);
-            lines.push(Line::styled(text, theme.muted));
-        }
-    }
+    let keys: Vec<String> = keys::of_view().map(|key| format!("  {:<6} {:<26}", key.shown, key.does)).collect();
+    lines.extend(keys.chunks(2).map(|pair| Line::styled(pair.concat(), theme.muted)));
     Text::from(lines)
 }
 

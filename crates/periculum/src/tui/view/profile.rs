@@ -30,7 +30,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let upper = Rect { height, ..area };
 
     let heights: Vec<Decimal> = profile.points.iter().map(|point| point.height).collect();
-    let lowest = heights.iter().copied().min().unwrap_or(profile.ceiling);
+    let lowest = heights.iter().copied().fold(profile.stock, Decimal::min);
     let range =
         Range { lowest, highest: profile.ceiling.max(heights.iter().copied().max().unwrap_or(profile.ceiling)) };
     let plot = Plot::new(upper, &profile, predicted.is_some());

@@ -113,7 +113,7 @@ fn between(app: &App) -> Line<'static> {
             format!("on the way back to stock: {label} to {to}")
         }
         None if app.story.is_paused => "paused between two trials; the rig stays as it is until you go on".into(),
-        None => "between two trials".into(),
+        None => "about to begin".into(),
     };
     Line::from(vec![lead(app, "now"), Span::styled(what, app.theme.text)])
 }

@@ -1,0 +1,136 @@
+//! The view as pictures of characters, in the states that matter.
+
+use std::path::{Path, PathBuf};
+use std::sync::Arc;
+
+use periculum_core::engine::{Climb, Said};
+use periculum_core::story::Story;
+use ratatui::Terminal;
+use ratatui::backend::TestBackend;
+use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyModifiers};
+use ratatui::style::Color;
+
+use super::draw;
+use crate::ask::Operator;
+use crate::briefing::{Briefing, SourceFile};
+use crate::cli::Pace;
+use crate::climbing::{Prepared, open_ledger};
+use crate::tui::app::{App, Heading};
+use crate::tui::theme::{Depth, Theme};
+
+/// The interface after a climb of this demo plan was driven up to here.
+fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
+    let folder = tempfile::tempdir().expect("a folder");
+    let plan = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(plan);
+    let briefing = Briefing::read(&plan).expect("a plan");
+    let mut app = app(&briefing);
+    let ledger = open_ledger(&folder.path().join("test.ledger")).expect("a ledger");
+    let prepared = Prepared::new(briefing, ledger, Path::new("/"), Some(11)).expect("a climb");
+    let (_words, operator) = Operator::new();
+    let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |notice| app.hear(notice));
+    driver.drive(first, until).expect("driven");
+    drop(driver);
+    app
+}
+
+fn app(briefing: &Briefing) -> App {
+    let heading = Heading { number: 1, seed: briefing.simulated.as_ref().map(|_| 11) };
+    let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
+    App::new(heading, rig, plan, Story::default(), Theme::new(Depth::True))
+}
+
+fn picture(app: &App, columns: u16, rows: u16) -> String {
+    let mut terminal = Terminal::new(TestBackend::new(columns, rows)).expect("a terminal");
+    terminal.draw(|frame| draw(frame, app)).expect("drawn");
+    terminal.backend().to_string()
+}
+
+fn press(app: &mut App, code: KeyCode) -> Vec<Said> {
+    app.press(&Event::Key(KeyEvent::new(code, KeyModifiers::NONE)))
+}
+
+#[test]
+fn in_the_middle_of_a_climb() {
+    let app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    insta::assert_snapshot!("climbing-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("climbing-narrow", picture(&app, 80, 24));
+}
+
+#[test]
+fn at_the_end_of_a_climb() {
+    let app = app_at("dome.plan.toml", Climb::is_ended);
+    insta::assert_snapshot!("ended-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("ended-narrow", picture(&app, 80, 24));
+}
+
+#[test]
+fn before_anything_happened() {
+    let rig = include_str!("../../../../../demo/dome.rig.toml");
+    let plan = include_str!("../../../../../demo/dome.plan.toml");
+    let file = |text: &str| SourceFile { path: PathBuf::from("file"), text: text.to_owned() };
+    let app = app(&Briefing::of(file(rig), file(plan)).expect("a plan"));
+    insta::assert_snapshot!("empty-narrow", picture(&app, 80, 24));
+}
+
+#[test]
+fn a_change_by_hand_is_asked_for_and_answered() {
+    let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
+    insta::assert_snapshot!("by-hand-narrow", picture(&app, 80, 24));
+    assert_eq!(press(&mut app, KeyCode::Char('x')), [Said::NoStart]);
+    assert_eq!(press(&mut app, KeyCode::Char('d')), [Said::Done]);
+}
+
+#[test]
+fn help_fits_the_smallest_screen() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    press(&mut app, KeyCode::Char('?'));
+    insta::assert_snapshot!("help-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Esc);
+    assert!(!picture(&app, 80, 24).contains("what this view shows"));
+}
+
+#[test]
+fn no_size_breaks_the_view() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    for mode in [None, Some('?'), Some('n'), Some('q')] {
+        if let Some(key) = mode {
+            press(&mut app, KeyCode::Esc);
+            press(&mut app, KeyCode::Char(key));
+        }
+        for (columns, rows) in [(1, 1), (5, 3), (20, 8), (80, 24), (119, 29), (120, 30), (400, 120)] {
+            picture(&app, columns, rows);
+        }
+    }
+}
+
+#[test]
+fn without_colours_nothing_is_coloured() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    app.theme = Theme::new(Depth::None);
+    let mut terminal = Terminal::new(TestBackend::new(160, 40)).expect("a terminal");
+    terminal.draw(|frame| draw(frame, &app)).expect("drawn");
+    let is_plain = |colour| colour == Color::Reset;
+    assert!(terminal.backend().buffer().content().iter().all(|cell| is_plain(cell.fg) && is_plain(cell.bg)));
+}
+
+#[test]
+fn keys_do_what_the_key_line_offers() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    assert_eq!(press(&mut app, KeyCode::Char(' ')), [Said::Pause]);
+    assert_eq!(press(&mut app, KeyCode::Char(' ')), [Said::Resume]);
+    assert_eq!(press(&mut app, KeyCode::Char('d')), []);
+    press(&mut app, KeyCode::Char('n'));
+    for letter in "q? ok".chars() {
+        assert_eq!(press(&mut app, KeyCode::Char(letter)), []);
+    }
+    press(&mut app, KeyCode::Backspace);
+    assert_eq!(press(&mut app, KeyCode::Enter), [Said::Note { text: "q? o".into() }]);
+    press(&mut app, KeyCode::Char('n'));
+    assert_eq!(press(&mut app, KeyCode::Enter), [], "an empty note is none");
+    press(&mut app, KeyCode::Char('s'));
+    assert_eq!(press(&mut app, KeyCode::Esc), []);
+    press(&mut app, KeyCode::Char('s'));
+    assert_eq!(press(&mut app, KeyCode::Char('y')), [Said::Stop]);
+    press(&mut app, KeyCode::Char('q'));
+    assert_eq!(press(&mut app, KeyCode::Char('l')), [Said::Leave]);
+}
