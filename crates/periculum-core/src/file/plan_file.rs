@@ -87,6 +87,8 @@ fn read_threads(section: &Section) -> Threads {
 fn read_stage(section: Section, rig: &Rig, proofs: &[Located<Proof>]) -> Option<Stage> {
     let kind = section.choice("strategy", &STRATEGIES);
     let proof = section.text("proof");
+    // Which keys belong to a stage can't be told without its strategy.
+    let kind_is_known = kind.is_some();
     let strategy = kind.and_then(|kind| match kind.value {
         Kind::Baseline => {
             Some(Strategy::Baseline { repeats: section.optional_count("repeats", 1).map_or(1, |count| count.value) })
@@ -95,7 +97,9 @@ fn read_stage(section: Section, rig: &Rig, proofs: &[Located<Proof>]) -> Option<
         Kind::Trim => read_steps(&section, rig, kind.at, Some(Direction::Down)).map(Strategy::Trim),
     });
     let problems = section.problems();
-    section.finish();
+    if kind_is_known {
+        section.finish();
+    }
     let proof = proof?;
     let index = proofs.iter().position(|known| known.value.name == proof.value);
     if index.is_none() {

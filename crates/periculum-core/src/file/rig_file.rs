@@ -20,9 +20,12 @@ pub fn read(top: &Section) -> Option<Rig> {
     let summary = head.optional_text("summary").map(|text| harmless(&text.value)).unwrap_or_default();
     head.finish();
     let parts = top.list("part").into_iter().filter_map(read_part).collect();
-    let settings: Vec<Setting> = top.named_sections("setting").into_iter().filter_map(read_setting).collect();
-    let derived: Vec<Derived> =
-        top.named_sections("derived").into_iter().filter_map(|section| read_derived(section, &settings)).collect();
+    let sections = top.named_sections("setting");
+    // A setting that can't be read is still one that formulas may name.
+    let names: Vec<String> = sections.iter().map(|(name, _)| name.value.clone()).collect();
+    let settings = sections.into_iter().filter_map(read_setting).collect();
+    let derived = top.named_sections("derived");
+    let derived = derived.into_iter().filter_map(|section| read_derived(section, &names)).collect();
     let sensors = top.named_sections("sensor").into_iter().filter_map(read_sensor).collect();
     let rig = Rig { name: harmless(&name?.value), summary, parts, settings, derived, sensors };
     check_windows_at_stock(&rig, top);
@@ -125,7 +128,7 @@ fn kept(ladder: Result<Ladder, String>, at: std::ops::Range<usize>, section: &Se
     ladder.map_err(|what| section.problems().add(at, what)).ok()
 }
 
-fn read_derived((name, section): (Located<String>, Section), settings: &[Setting]) -> Option<Derived> {
+fn read_derived((name, section): (Located<String>, Section), settings: &[String]) -> Option<Derived> {
     let unit = section.optional_text("unit").map(|text| harmless(&text.value)).unwrap_or_default();
     let text = section.text("formula");
     let window = section.optional_section("window");
@@ -142,7 +145,7 @@ fn read_derived((name, section): (Located<String>, Section), settings: &[Setting
     // A formula's own text starts behind the opening quote.
     let inside = |at: std::ops::Range<usize>| text.at.start + 1 + at.start..text.at.start + 1 + at.end;
     let formula = Formula::parse(&text.value).map_err(|error| problems.add(inside(error.at), error.what)).ok()?;
-    let known: Vec<&str> = settings.iter().map(|setting| setting.name.as_str()).collect();
+    let known: Vec<&str> = settings.iter().map(String::as_str).collect();
     for (used, at) in formula.names() {
         if !known.contains(&used) {
             problems.unknown(inside(at), "setting", used, &known);

@@ -1,5 +1,7 @@
 //! A rig, an operator and a machine that do whatever luck has in store, and random plans to try on them.
 
+#![allow(dead_code, reason = "each test file uses its own part")]
+
 use std::collections::{BTreeMap, VecDeque};
 use std::sync::Arc;
 

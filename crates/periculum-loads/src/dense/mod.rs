@@ -1,7 +1,7 @@
 //! `dense`: linear systems solved over and over, for heat and vector units.
 //!
 //! Every thread solves the same system `Ax = b` by LU factorisation with partial pivoting and checks each
-//! solution twice: its scaled residual, as the High Performance Linpack benchmark defines it, and that every
+//! solution twice: its scaled residual, as benchmarks of linear systems define it, and that every
 //! bit of factors, pivots and solution is the same as in every other round on every core.
 
 mod kernel;

@@ -5,7 +5,7 @@ use super::lu::{factor, solve};
 use super::matrix::{Columns, digest, fill};
 use super::multiply::Workspace;
 
-/// A scaled residual from here up is wrong (the bound of the High Performance Linpack benchmark).
+/// A scaled residual from here up is wrong, as in the usual acceptance test of dense linear solvers.
 pub const WORST_RESIDUAL: f64 = 16.0;
 
 /// A linear system of fixed order, solved in memory that is allocated once.

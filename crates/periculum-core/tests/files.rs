@@ -1,0 +1,211 @@
+//! Rig and plan files: what is read, what is refused and where, whatever the text.
+
+use periculum_core::Decimal;
+use periculum_core::file::{Document, Problem, Problems, plan_file, rig_file};
+use periculum_core::ladder::Direction;
+use periculum_core::moment::Span;
+use periculum_core::pass::Threads;
+use periculum_core::plan::{Plan, Strategy as Way};
+use periculum_core::rig::{Illegal, Rig};
+use periculum_core::setting::TakesEffect;
+use proptest::prelude::*;
+
+const RIG: &str = r#"
+format = 1
+[rig]
+name = "relic"
+[[part]]
+kind = "board"
+model = "Kestrel 486"
+[setting.bus_clock]
+unit = "MHz"
+values = [33.3, 25, 40, 50]
+stock = 33.3
+ceiling = { daily = 40, bench = 50 }
+harder = "up"
+takes_effect = "by-hand"
+[setting.wait_states]
+ladder = { from = 0, step = 1, to = 3 }
+stock = 2
+floor = 0
+ceiling = { daily = 3 }
+harder = "down"
+takes_effect = "by-hand"
+[derived.card_clock]
+unit = "MHz"
+formula = "bus_clock / 4"
+window = { from = 6, to = 10.5 }
+"#;
+
+const PLAN: &str = r#"
+format = 1
+[plan]
+name = "old iron"
+rig = "relic.rig.toml"
+use = "daily"
+[proof.short]
+passes = [{ load = "dense", for = "1min 30s" }, { load = "dense", for = "5min", threads = 1 }]
+[[stage]]
+strategy = "baseline"
+proof = "short"
+[[stage]]
+strategy = "ascend"
+setting = "bus_clock"
+proof = "short"
+[[stage]]
+strategy = "trim"
+setting = "wait_states"
+step = 1
+back = 2
+proof = "short"
+"#;
+
+fn rig(text: &str) -> Result<Rig, Vec<Problem>> {
+    let document = Document::parse(text).map_err(|problem| vec![problem])?;
+    let problems = Problems::default();
+    let top = document.top(&problems);
+    let rig = rig_file::read(&top);
+    top.finish();
+    if problems.is_empty() { Ok(rig.expect("no problem, so a rig")) } else { Err(problems.into_sorted()) }
+}
+
+fn plan(text: &str, rig: &Rig) -> Result<Plan, Vec<Problem>> {
+    let document = Document::parse(text).map_err(|problem| vec![problem])?;
+    let problems = Problems::default();
+    let top = document.top(&problems);
+    let plan = plan_file::read(&top, rig, &["dense"]);
+    top.finish();
+    if problems.is_empty() { Ok(plan.expect("no problem, so a plan")) } else { Err(problems.into_sorted()) }
+}
+
+fn decimal(text: &str) -> Decimal {
+    text.parse().expect("a number")
+}
+
+/// What is wrong with the rig after a change of its text, and the text that it is wrong at.
+fn wrong_rig(from: &str, to: &str) -> Vec<(String, String)> {
+    assert!(RIG.contains(from), "{from}");
+    let text = RIG.replacen(from, to, 1);
+    told(rig(&text).expect_err("something is wrong"), &text)
+}
+
+fn wrong_plan(from: &str, to: &str) -> Vec<(String, String)> {
+    assert!(PLAN.contains(from), "{from}");
+    let text = PLAN.replacen(from, to, 1);
+    told(plan(&text, &rig(RIG).expect("a rig")).expect_err("something is wrong"), &text)
+}
+
+fn told(problems: Vec<Problem>, text: &str) -> Vec<(String, String)> {
+    problems.into_iter().map(|problem| (text[problem.at].to_owned(), problem.what)).collect()
+}
+
+fn at(problems: &[(String, String)]) -> Vec<&str> {
+    problems.iter().map(|(at, _)| at.as_str()).collect()
+}
+
+#[test]
+fn a_rig_is_read_exactly() {
+    let rig = rig(RIG).expect("a rig");
+    let bus = rig.setting("bus_clock").expect("a setting");
+    assert_eq!((bus.label.as_str(), bus.floor, bus.ceiling("daily")), ("bus clock", decimal("25"), decimal("40")));
+    assert_eq!((bus.harder, bus.takes_effect), (Direction::Up, TakesEffect::ByHand));
+    assert_eq!(bus.ceiling("nothing known"), decimal("33.3"), "without a ceiling, stock is all there is");
+    assert_eq!(
+        rig.settings.iter().map(|setting| setting.name.as_str()).collect::<Vec<_>>(),
+        ["bus_clock", "wait_states"]
+    );
+    assert_eq!(rig.written(&rig.stock()), "33.3 MHz at 2");
+    assert_eq!(rig.derived[0].value(&rig.stock()), Some(decimal("8.325")));
+}
+
+#[test]
+fn a_rung_is_permitted_only_within_every_limit() {
+    let rig = rig(RIG).expect("a rig");
+    let with = |clock: &str| rig.stock().with("bus_clock", decimal(clock));
+    assert_eq!(rig.permit(&with("40"), "daily"), Ok(()));
+    assert!(matches!(rig.permit(&with("50"), "daily"), Err(Illegal::OutOfReach { .. })));
+    assert!(matches!(rig.permit(&with("34"), "daily"), Err(Illegal::OutOfReach { .. })));
+    let refused = rig.permit(&with("40").with("wait_states", decimal("3")), "bench").expect_err("beyond stock");
+    assert_eq!(refused.to_string(), "wait_states = 3 is off its ladder or outside 0 … 2");
+}
+
+#[test]
+fn a_derived_value_outside_its_window_is_never_tried() {
+    let text = RIG.replace("ceiling = { daily = 3 }", "ceiling = { daily = 3, bench = 3 }");
+    let rig = rig(&text).expect("a rig");
+    let refused = rig.permit(&rig.stock().with("bus_clock", decimal("50")), "bench").expect_err("too fast");
+    assert_eq!(refused.to_string(), "card_clock would be 12.5, outside its window 6 … 10.5");
+}
+
+#[test]
+fn a_plan_is_read_against_its_rig() {
+    let plan = plan(PLAN, &rig(RIG).expect("a rig")).expect("a plan");
+    assert_eq!(plan.proofs[0].length(), Span::from_seconds(390));
+    assert_eq!(plan.proofs[0].passes[1].threads, Threads::Count(1));
+    assert_eq!(plan.climbed_setting(), Some("bus_clock"));
+    let Way::Ascend(ascend) = &plan.stages[1].strategy else { panic!("an ascent") };
+    assert_eq!((ascend.step, ascend.back), (None, 1));
+    let Way::Trim(trim) = &plan.stages[2].strategy else { panic!("a trim") };
+    assert_eq!((trim.step, trim.back), (Some(decimal("1")), 2));
+}
+
+#[test]
+fn problems_of_a_rig_point_at_their_place() {
+    assert_eq!(at(&wrong_rig("stock = 33.3", "stock = 33.4")), ["33.4"]);
+    assert_eq!(at(&wrong_rig("daily = 40", "daily = 25")), ["25"]);
+    assert_eq!(at(&wrong_rig("harder = \"up\"", "harder = \"faster\"")), ["\"faster\""]);
+    assert_eq!(at(&wrong_rig("step = 1", "step = 0")), ["{ from = 0, step = 0, to = 3 }"]);
+    assert_eq!(at(&wrong_rig("step = 1", "step = 2")), ["{ from = 0, step = 2, to = 3 }"]);
+    assert_eq!(at(&wrong_rig("values = [33.3, 25", "values = [33.3, 33.3")), ["[33.3, 33.3, 40, 50]"]);
+    assert_eq!(at(&wrong_rig("bus_clock / 4", "bus_clock / / 4")), ["/"]);
+    assert_eq!(at(&wrong_rig("bus_clock / 4", "buss_clock / 4")), ["buss_clock"]);
+    assert_eq!(at(&wrong_rig("from = 6, to = 10.5", "from = 9, to = 10.5")), ["card_clock"]);
+    assert_eq!(at(&wrong_rig("format = 1", "format = 7")), ["7"]);
+    assert_eq!(at(&wrong_rig("floor = 0", "flor = 0")), ["flor"]);
+    let missing = wrong_rig("harder = \"up\"\n", "");
+    assert_eq!((at(&missing), missing[0].1.as_str()), (vec!["bus_clock"], "[setting] › bus_clock needs `harder`"));
+    let both = wrong_rig("stock = 33.3", "stock = 33.3\nladder = { from = 25, step = 5, to = 50 }");
+    assert!(both[0].1.contains("either `ladder` or `values`"));
+}
+
+#[test]
+fn problems_of_a_plan_point_at_their_place() {
+    assert_eq!(at(&wrong_plan("use = \"daily\"", "use = \"nightly\"")), ["\"nightly\"", "\"nightly\""]);
+    assert_eq!(at(&wrong_plan("\"1min 30s\"", "\"-1s\"")), ["\"-1s\""]);
+    assert_eq!(at(&wrong_plan("\"1min 30s\"", "\"0s\"")), ["\"0s\""]);
+    assert_eq!(at(&wrong_plan("load = \"dense\"", "load = \"dens\"")), ["\"dens\""]);
+    assert_eq!(at(&wrong_plan("threads = 1", "threads = \"some\"")), ["\"some\""]);
+    assert_eq!(at(&wrong_plan("threads = 1", "threads = 0.5")), ["0.5"]);
+    assert_eq!(at(&wrong_plan("setting = \"bus_clock\"", "setting = \"wait_states\"")), ["\"ascend\""]);
+    assert_eq!(at(&wrong_plan("step = 1", "step = -1")), ["-1"]);
+    assert_eq!(at(&wrong_plan("back = 2", "back = 0")), ["0"]);
+    assert_eq!(at(&wrong_plan("strategy = \"trim\"", "strategy = \"trimm\"")), ["\"trimm\""]);
+    let listed = wrong_plan("setting = \"bus_clock\"", "setting = \"bus_clock\"\nstep = 5");
+    assert!(listed[0].1.contains("is a list, which has no even step"));
+}
+
+#[test]
+fn a_plan_without_stages_or_passes_is_refused() {
+    let rig = rig(RIG).expect("a rig");
+    let head = PLAN.split("[[stage]]").next().expect("a head");
+    assert!(plan(head, &rig).expect_err("no stage")[0].what.contains("at least one stage"));
+    let empty = PLAN.replacen("passes = [{", "passes = []\nunused = [{", 1);
+    let problems = plan(&empty, &rig).expect_err("no pass");
+    assert!(problems.iter().any(|problem| problem.what == "proof `short` has no pass"), "{problems:?}");
+}
+
+proptest! {
+    #[test]
+    fn no_change_of_a_byte_makes_reading_panic(place in any::<prop::sample::Index>(), with in "[\\[\\]{}=\"'.a-z0-9é\n#-]{0,3}") {
+        for text in [RIG, PLAN] {
+            let at = place.index(text.len());
+            let changed = format!("{}{with}{}", &text[..at], text.get(at + 1..).unwrap_or_default());
+            for problem in rig(&changed).err().into_iter().flatten() {
+                prop_assert!(changed.get(problem.at.clone()).is_some(), "{:?}", problem);
+            }
+            for problem in plan(&changed, &rig(RIG).expect("a rig")).err().into_iter().flatten() {
+                prop_assert!(changed.get(problem.at.clone()).is_some(), "{:?}", problem);
+            }
+        }
+    }
+}

@@ -1,0 +1,282 @@
+//! What the engine does in the situations that an operator knows, told as its logbook tells them.
+
+mod chaos;
+
+use std::collections::BTreeMap;
+
+use chaos::Course;
+use periculum_core::Decimal;
+use periculum_core::ending::Ending;
+use periculum_core::engine::{Climb, Command, Entry, Event, Prospect, Said};
+use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::{PassReport, Progress};
+use periculum_core::rung::InForce;
+use periculum_core::story::Story;
+use periculum_core::telling::tell;
+
+/// A climb of the plain course, second by second, with everything that is applied taking at once.
+struct Play {
+    course: Course,
+    climb: Climb,
+    in_force: InForce,
+    now: i64,
+    story: Story,
+    command: Option<Command>,
+}
+
+impl Play {
+    fn begun() -> Self {
+        let course = Course::plain();
+        let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
+        let climb = Climb::new(course.rig.clone(), course.plan.clone());
+        let mut play = Self { course, climb, in_force, now: 0, story: Story::default(), command: None };
+        play.event(&Event::Started { in_force: play.in_force.clone() });
+        play
+    }
+
+    fn event(&mut self, event: &Event) {
+        let mut event = event.clone();
+        loop {
+            self.now += 1000;
+            let step = self.climb.next(Moment::from_millis(self.now), &event);
+            for entry in &step.entries {
+                self.story.tell(step.at, entry);
+            }
+            self.command = step.command;
+            let Some(Command::Apply(change)) = &self.command else { return };
+            self.in_force.insert(change.setting.clone(), change.to);
+            event = Event::Applied { reported: self.in_force.clone() };
+        }
+    }
+
+    fn say(&mut self, said: Said) {
+        self.event(&Event::OperatorSaid { said });
+    }
+
+    fn pass_ends(&mut self, incidents: &[IncidentKind]) {
+        let incidents = incidents.iter().map(|kind| Incident::new(*kind, "as played")).collect();
+        let report = PassReport { ran: Span::from_seconds(60), incidents, ..PassReport::default() };
+        self.event(&Event::PassEnded { report });
+    }
+
+    fn pass_is_stopped(&mut self) {
+        assert_eq!(self.command, Some(Command::StopPass));
+        let report = PassReport { ran: Span::from_seconds(5), stopped: true, ..PassReport::default() };
+        self.event(&Event::PassEnded { report });
+    }
+
+    fn restarted(&mut self, ending: Ending, lived: Option<Span>) {
+        if ending != Ending::ProgramDied {
+            self.in_force = self.course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
+        }
+        self.event(&Event::Restarted { ending, lived, in_force: self.in_force.clone() });
+    }
+
+    /// The last lines of the logbook.
+    fn log(&self, count: usize) -> String {
+        let lines: Vec<String> = self.story.log.iter().filter_map(|(_, entry)| tell(entry, &self.course.rig)).collect();
+        lines[lines.len().saturating_sub(count)..].join("\n")
+    }
+
+    fn runs_a_pass(&self) -> bool {
+        matches!(self.command, Some(Command::RunPass(_)))
+    }
+}
+
+#[test]
+fn a_whole_climb_is_told() {
+    let mut play = Play::begun();
+    for held in [true, true, true, false, true, true, false, true] {
+        play.pass_ends(if held { &[] } else { &[IncidentKind::WrongResult] });
+    }
+    assert!(play.climb.is_ended());
+    insta::assert_snapshot!(play.log(100));
+}
+
+#[test]
+fn a_pause_comes_after_the_pass_and_ends_when_the_operator_says_so() {
+    let mut play = Play::begun();
+    play.say(Said::Pause);
+    assert!(!play.climb.is_paused());
+    play.pass_ends(&[]);
+    assert!(play.climb.is_paused() && play.command.is_none());
+    play.say(Said::Resume);
+    assert!(play.runs_a_pass());
+    play.say(Said::Pause);
+    play.say(Said::Resume);
+    play.pass_ends(&[]);
+    assert!(!play.climb.is_paused(), "a pause that was taken back does not come");
+    insta::assert_snapshot!(play.log(12));
+}
+
+#[test]
+fn a_sensor_over_its_cut_off_stops_the_pass_and_the_rung_slipped() {
+    let mut play = Play::begun();
+    let sample = |reading: f64| Event::Sample { readings: BTreeMap::from([("core".to_owned(), reading)]) };
+    play.event(&sample(95.0));
+    assert_eq!(play.command, None, "at the cut-off is not over it");
+    play.event(&sample(95.1));
+    play.event(&sample(99.0));
+    assert_eq!(play.command, None, "it is told to stop once");
+    play.command = Some(Command::StopPass);
+    play.pass_is_stopped();
+    insta::assert_snapshot!(play.log(6));
+}
+
+#[test]
+fn a_pass_that_does_not_end_is_stalled() {
+    let mut play = Play::begun();
+    play.now += 119_000;
+    play.event(&Event::TimePassed);
+    assert_eq!(play.command, None);
+    play.now += 60_000;
+    play.event(&Event::TimePassed);
+    play.pass_is_stopped();
+    insta::assert_snapshot!(play.log(5));
+}
+
+#[test]
+fn what_the_operator_saw_ends_the_trial() {
+    let mut play = Play::begun();
+    play.pass_ends(&[]);
+    play.say(Said::Saw { text: "stripes".into() });
+    play.pass_is_stopped();
+    insta::assert_snapshot!(play.log(5));
+}
+
+#[test]
+fn a_stop_takes_the_rig_home_and_keeps_what_was_found() {
+    let mut play = Play::begun();
+    for held in [true, true, false, true] {
+        play.pass_ends(if held { &[] } else { &[IncidentKind::LoadDied] });
+    }
+    play.say(Said::Note { text: "the coolant is out".into() });
+    play.say(Said::Stop);
+    play.pass_is_stopped();
+    assert!(play.climb.is_ended());
+    assert_eq!(play.in_force["clock"], Decimal::from(42));
+    assert_eq!(play.story.marks.len(), 1);
+    insta::assert_snapshot!(play.log(8));
+}
+
+#[test]
+fn a_climb_that_was_left_waits_at_stock_and_tries_the_rung_again() {
+    let mut play = Play::begun();
+    play.pass_ends(&[]);
+    play.say(Said::Leave);
+    play.pass_is_stopped();
+    assert!(play.climb.is_paused());
+    assert_eq!(play.in_force["clock"], Decimal::from(42));
+    play.restarted(Ending::ProgramDied, None);
+    assert!(play.runs_a_pass());
+    assert_eq!(play.in_force["clock"], Decimal::from(43));
+    assert!(play.story.incidents.is_empty(), "leaving is no incident");
+    insta::assert_snapshot!(play.log(6));
+}
+
+#[test]
+fn a_machine_that_dies_in_a_pass_condemns_the_rung_and_a_program_does_not() {
+    let mut play = Play::begun();
+    play.pass_ends(&[]);
+    play.restarted(Ending::ProgramDied, Some(Span::from_seconds(20)));
+    play.restarted(Ending::MachineFroze, Some(Span::from_seconds(41)));
+    insta::assert_snapshot!(play.log(8));
+}
+
+#[test]
+fn three_deaths_of_the_program_in_a_row_condemn_the_rung() {
+    let mut play = Play::begun();
+    play.pass_ends(&[]);
+    for _ in 0..3 {
+        play.restarted(Ending::ProgramDied, Some(Span::from_seconds(1)));
+    }
+    let verdicts: String =
+        play.story.trials.iter().map(|trial| trial.verdict.map_or('○', |verdict| verdict.sign())).collect();
+    assert_eq!(verdicts, "●––✕○");
+}
+
+#[test]
+fn a_value_that_does_not_take_is_told_and_stepped_back_from() {
+    let mut play = Play::begun();
+    play.now += 1000;
+    let ended = Event::PassEnded { report: PassReport { ran: Span::from_seconds(60), ..PassReport::default() } };
+    let step = play.climb.next(Moment::from_millis(play.now), &ended);
+    for entry in &step.entries {
+        play.story.tell(step.at, entry);
+    }
+    // The clock was asked for, and the firmware changed the voltage.
+    let reported = [("clock".to_owned(), Decimal::from(43)), ("volts".to_owned(), Decimal::from(130))].into();
+    play.in_force.insert("volts".into(), Decimal::from(130));
+    play.event(&Event::Applied { reported });
+    assert_eq!(play.in_force["volts"], Decimal::from(125), "it is put back for the next trial");
+    insta::assert_snapshot!(play.log(4));
+}
+
+#[test]
+fn a_mark_whose_rung_falls_later_is_withdrawn() {
+    let mut play = Play::begun();
+    // Baseline, 43 holds, 44 falls, 43 again; trimmed to 124 it falls, and at 125, the mark, too; 126 holds.
+    for held in [true, true, false, true, false, false, true] {
+        play.pass_ends(if held { &[] } else { &[IncidentKind::WrongResult] });
+    }
+    let marks: Vec<_> = play.story.marks.iter().map(|mark| mark.rung.get("volts")).collect();
+    assert_eq!(marks, [Some(Decimal::from(126))]);
+    insta::assert_snapshot!(play.log(9));
+}
+
+#[test]
+fn what_comes_next_is_known_beforehand_and_comes_true() {
+    let mut play = Play::begun();
+    play.pass_ends(&[]);
+    for held in [true, false, true, true, false, true] {
+        let outlook = play.climb.outlook().expect("a trial is open");
+        let expected = if held { outlook.if_held } else { outlook.if_fell };
+        play.pass_ends(if held { &[] } else { &[IncidentKind::WrongResult] });
+        let last = play.story.trials.last().expect("a trial");
+        match expected {
+            Prospect::Try(rung, reason) => assert_eq!((&last.rung, &last.reason), (&rung, &reason)),
+            Prospect::StageDone(rung, _) => {
+                assert!(play.story.marks.iter().any(|mark| mark.rung == rung), "{rung:?}");
+            }
+            Prospect::NothingLeft => panic!("there is something left"),
+        }
+    }
+}
+
+#[test]
+fn nothing_is_said_to_events_that_do_not_fit() {
+    let mut play = Play::begun();
+    let before = play.climb.clone();
+    let stray = [
+        Event::Applied { reported: InForce::new() },
+        Event::ApplyFailed { incident: Incident::new(IncidentKind::Freeze, "stray") },
+        Event::Started { in_force: InForce::new() },
+        Event::PassProgress { progress: Progress::default() },
+        Event::OperatorSaid { said: Said::Done },
+        Event::OperatorSaid { said: Said::NoStart },
+    ];
+    for event in stray {
+        let step = play.climb.next(Moment::from_millis(play.now), &event);
+        assert!(step.is_silent(), "{event:?}: {step:?}");
+    }
+    assert_eq!(play.climb, before);
+}
+
+#[test]
+fn entries_and_events_survive_the_journal() {
+    let mut play = Play::begun();
+    for held in [true, true, false, true, true, false, true] {
+        play.pass_ends(if held { &[] } else { &[IncidentKind::Restart] });
+    }
+    for (_, entry) in &play.story.log {
+        let text = serde_json::to_string(entry).expect("text");
+        assert_eq!(&serde_json::from_str::<Entry>(&text).expect("an entry"), entry, "{text}");
+    }
+    let said = [Said::Saw { text: "é\n".into() }, Said::Leave, Said::Defaults, Said::Note { text: String::new() }];
+    for said in said {
+        let event = Event::OperatorSaid { said };
+        let text = serde_json::to_string(&event).expect("text");
+        assert_eq!(serde_json::from_str::<Event>(&text).expect("an event"), event, "{text}");
+    }
+}
