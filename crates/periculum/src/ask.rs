@@ -98,3 +98,41 @@ fn no_answer(line: &str) -> String {
     let line = periculum_core::quantity::harmless(line.trim());
     format!("`{line}` is no answer; say done, no-start, defaults, stop or leave")
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn answers_are_words_and_anything_else_is_told() {
+        assert_eq!(answer(" done "), Some(Said::Done));
+        assert_eq!(answer("no-start"), Some(Said::NoStart));
+        assert_eq!(answer("yes"), None);
+        assert!(no_answer("y\u{1b}[2J").starts_with("`y\u{fffd}[2J` is no answer"));
+    }
+
+    #[test]
+    fn a_script_is_read_to_its_end_and_then_nobody_is_there() {
+        let folder = tempfile::tempdir().expect("a folder");
+        let path = folder.path().join("answers");
+        std::fs::write(&path, "done\n\ndefaults\n").expect("written");
+        let (_words, mut operator) = Operator::new();
+        operator.read_script(&path).expect("answers");
+        assert_eq!(operator.scripted_answer(), Some(Said::Done));
+        assert_eq!(operator.scripted_answer(), Some(Said::Defaults));
+        assert_eq!(operator.listen(Duration::ZERO), Heard::Nothing);
+        assert_eq!(operator.scripted_answer(), None);
+        assert_eq!(operator.listen(Duration::ZERO), Heard::Gone);
+    }
+
+    #[test]
+    fn without_a_script_words_come_through_the_channel_until_it_closes() {
+        let (words, mut operator) = Operator::new();
+        assert_eq!(operator.scripted_answer(), None);
+        assert_eq!(operator.listen(Duration::ZERO), Heard::Nothing);
+        words.send(Said::Pause).expect("heard");
+        drop(words);
+        assert_eq!(operator.listen(Duration::ZERO), Heard::Word(Said::Pause));
+        assert_eq!(operator.listen(Duration::ZERO), Heard::Gone);
+    }
+}

@@ -261,3 +261,47 @@ impl Pacer {
         Duration::from_secs_f64(ahead.clamp(0.0, LOOKING.as_secs_f64()))
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_virtual_clock_is_kept_in_step_and_a_long_stride_is_shown_short() {
+        let mut pacer = Pacer::new(Some(Pace::Times(10.0)));
+        let at = Moment::from_millis;
+        assert_eq!(pacer.due(at(0), true), Duration::ZERO);
+        // Half a second of the rig's time is a twentieth of ours.
+        let due = pacer.due(at(500), true);
+        assert!(due <= Duration::from_millis(50) && due > Duration::from_millis(1), "{due:?}");
+        assert_eq!(pacer.due(at(75_000), true), LOOKING);
+        let after = pacer.due(at(75_500), true);
+        assert!(after <= Duration::from_millis(50), "{after:?}");
+    }
+
+    #[test]
+    fn without_a_pace_nothing_is_waited_for_while_a_pass_runs() {
+        for pace in [None, Some(Pace::Max)] {
+            let mut pacer = Pacer::new(pace);
+            assert_eq!(pacer.due(Moment::from_millis(0), true), Duration::ZERO);
+            assert_eq!(pacer.due(Moment::from_millis(9_000_000), true), Duration::ZERO);
+            assert_eq!(pacer.due(Moment::from_millis(0), false), LOOKING);
+        }
+    }
+
+    #[test]
+    fn readings_are_due_twice_a_second_and_their_peaks_belong_to_the_pass() {
+        let mut readings = Readings::default();
+        let at = Moment::from_millis;
+        assert!(readings.is_due(at(0)));
+        readings.keep(at(0), &[("core".to_owned(), 71.0)].into());
+        assert!(!readings.is_due(at(499)) && readings.is_due(at(500)));
+        assert!(readings.is_due(at(-10)), "a clock that was set back does not stop the sampling");
+        readings.keep(at(500), &[("core".to_owned(), 64.0)].into());
+        let mut report = PassReport::default();
+        readings.move_peaks_to(&mut report);
+        assert_eq!(report.peaks, [("core".to_owned(), 71.0)].into());
+        assert_eq!(readings.take_waiting().len(), 2);
+        assert!(readings.take_waiting().is_empty());
+    }
+}

@@ -70,14 +70,14 @@ fn pass(app: &App, trial: &TrialStory, width: u16) -> Line<'static> {
     line.push_span(Span::styled("━".repeat(bar as usize - full), theme.faint));
     let left = length - progress.done;
     line.push_span(Span::styled(format!("  {} left", left.clock()), theme.text));
-    let rest: Time = passes.iter().skip(index + 1).map(|pass| pass.length).sum();
-    if rest > Time::ZERO {
-        line.push_span(Span::styled(format!(", then {rest} more"), theme.muted));
-    }
     let errors = if progress.errors == 0 { theme.muted } else { theme.bad };
     line.push_span(Span::styled(format!("   {} errors", progress.errors), errors));
     if let Some(rate) = &progress.rate {
         line.push_span(Span::styled(format!("   {} {}", measured(rate.value, 1), rate.unit), theme.muted));
+    }
+    let rest: Time = passes.iter().skip(index + 1).map(|pass| pass.length).sum();
+    if rest > Time::ZERO {
+        line.push_span(Span::styled(format!("   then {rest} more"), theme.muted));
     }
     line
 }
