@@ -88,8 +88,7 @@ fn write_trials(text: &mut String, story: &Story, rig: &Rig) -> std::fmt::Result
 }
 
 fn score(trial: &TrialStory) -> String {
-    let mut scores = trial.passes.iter().rev().filter_map(|pass| pass.report.as_ref()?.score.as_ref());
-    scores.next().map_or(String::new(), |score| format!("{} {}", measured(score.value, 1), score.unit))
+    trial.score().map_or(String::new(), |score| format!("{} {}", measured(score.value, 1), score.unit))
 }
 
 fn write_incidents(text: &mut String, story: &Story, rig: &Rig) -> std::fmt::Result {

@@ -70,10 +70,13 @@ pub struct Steps {
 }
 
 impl Strategy {
+    /// The name of the strategy that proves the rig at stock.
+    pub const BASELINE: &str = "baseline";
+
     /// The strategy's name in plans.
     pub fn name(&self) -> &'static str {
         match self {
-            Self::Baseline { .. } => "baseline",
+            Self::Baseline { .. } => Self::BASELINE,
             Self::Ascend(_) => "ascend",
             Self::Trim(_) => "trim",
         }

@@ -5,7 +5,8 @@ use std::collections::BTreeMap;
 use crate::engine::{ClimbEnd, Entry, Mark, Question};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
-use crate::pass::{Pass, PassReport, Progress};
+use crate::pass::{Pass, PassReport, Progress, Score};
+use crate::plan::Strategy;
 use crate::reason::{Reason, StageEnd};
 use crate::rung::{Change, Rung};
 use crate::verdict::Verdict;
@@ -73,6 +74,13 @@ pub struct TrialStory {
     pub incident: Option<IncidentKind>,
     /// How long its passes ran, together.
     pub tested: Span,
+}
+
+impl TrialStory {
+    /// The score of its last pass, where it was run to its end.
+    pub fn score(&self) -> Option<&Score> {
+        self.passes.last()?.report.as_ref()?.score.as_ref()
+    }
 }
 
 /// One run of one load.
@@ -153,9 +161,20 @@ impl Story {
         self.trials.iter().map(|trial| trial.tested).sum()
     }
 
-    /// The last rung that held.
-    pub fn last_held(&self) -> Option<&TrialStory> {
-        self.trials.iter().rev().find(|trial| trial.verdict == Some(Verdict::Held))
+    /// The last score behind the baseline, and its gain over the baseline's mean, as a share of that mean.
+    ///
+    /// Only scores of the same pass of the proof are compared, and no interval is given: the baseline's few
+    /// repetitions show no more than their mean.
+    pub fn gain(&self) -> Option<(&Score, f64)> {
+        let is_baseline = |trial: &&TrialStory| {
+            self.stages.get(trial.stage).is_some_and(|stage| stage.strategy == Strategy::BASELINE)
+        };
+        let baseline: Vec<&Score> = self.trials.iter().filter(is_baseline).filter_map(TrialStory::score).collect();
+        let later = self.trials.iter().rev().filter(|trial| !is_baseline(trial));
+        let last = later.filter_map(TrialStory::score).next()?;
+        let same: Vec<f64> = baseline.iter().filter(|score| score.unit == last.unit).map(|score| score.value).collect();
+        let mean = same.iter().sum::<f64>() / same.len() as f64;
+        (mean > 0.0).then(|| (last, last.value / mean - 1.0))
     }
 
     fn take(&mut self, at: Moment, entry: &Entry) {

@@ -10,7 +10,7 @@ use periculum_core::ending::Ending;
 use periculum_core::engine::{Climb, Command, Entry, Event, Prospect, Said};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{PassReport, Progress};
+use periculum_core::pass::{PassReport, Progress, Score};
 use periculum_core::rung::InForce;
 use periculum_core::story::Story;
 use periculum_core::telling::tell;
@@ -279,4 +279,18 @@ fn entries_and_events_survive_the_journal() {
         let text = serde_json::to_string(&event).expect("text");
         assert_eq!(serde_json::from_str::<Event>(&text).expect("an event"), event, "{text}");
     }
+}
+
+#[test]
+fn a_gain_is_told_over_the_mean_of_the_baseline() {
+    let mut play = Play::begun();
+    assert_eq!(play.story.gain(), None);
+    for value in [200.0, 210.0, 230.0] {
+        let score = Some(Score { value, unit: "GFLOP/s".into() });
+        let report = PassReport { ran: Span::from_seconds(60), score, ..PassReport::default() };
+        play.event(&Event::PassEnded { report });
+    }
+    let (score, gain) = play.story.gain().expect("a gain");
+    assert_eq!(score.value, 230.0);
+    assert!((gain - 0.15).abs() < 1e-12, "{gain}");
 }

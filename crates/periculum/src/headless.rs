@@ -38,7 +38,7 @@ pub(crate) enum Style {
 /// Drives a climb to its end and tells its exit code: success when every stage was done and nothing fell at stock.
 pub(crate) fn drive(prepared: Prepared, output: &Output, pace: Option<Pace>) -> Result<ExitCode> {
     let (words, mut operator) = Operator::new();
-    interrupt::listen(words.clone())?;
+    interrupt::listen(words.clone(), None)?;
     let is_by_hand = prepared.briefing.simulated.is_none() && !prepared.briefing.rig.settings.is_empty();
     match &output.answers {
         Some(path) => operator.read_script(path)?,
@@ -124,8 +124,7 @@ impl Printer {
         let Some(trial) = self.story.trials.last() else { return };
         let rung = self.rig.written(&trial.rung);
         let worst = self.story.incidents.iter().rev().find(|told| told.trial == Some(trial.number));
-        let score = trial.passes.iter().filter_map(|pass| pass.report.as_ref()?.score.as_ref()).next_back();
-        let ending = match (worst, score) {
+        let ending = match (worst, trial.score()) {
             (Some(told), _) => told.incident.to_string(),
             (None, Some(score)) => format!("{} {}", measured(score.value, 1), score.unit),
             (None, None) => String::new(),

@@ -9,12 +9,16 @@ use signal_hook::consts::{SIGHUP, SIGINT, SIGTERM};
 use signal_hook::iterator::Signals;
 
 /// Turns signals into words of the operator: an interrupt stops the climb, anything else makes it wait.
-pub(crate) fn listen(words: Sender<Said>) -> Result<()> {
+///
+/// Whoever holds the other end of `ended` is told when this process is to end, even when the climb is over.
+pub(crate) fn listen(words: Sender<Said>, ended: Option<Sender<()>>) -> Result<()> {
     let mut signals = Signals::new([SIGINT, SIGTERM, SIGHUP])?;
     thread::spawn(move || {
         for signal in signals.forever() {
             let said = if signal == SIGINT { Said::Stop } else { Said::Leave };
-            if words.send(said).is_err() {
+            let hears = words.send(said).is_ok();
+            let waits = ended.as_ref().is_some_and(|ended| ended.send(()).is_ok());
+            if !hears && !waits {
                 return;
             }
         }

@@ -211,3 +211,23 @@ fn killed_in_the_middle_it_goes_on_where_it_was() {
     assert!(screen.contains("the program died") && held(&screen) >= 2, "{screen}");
     terminal.wait_until("the climb to go on", |screen| held(screen) >= 3);
 }
+
+#[test]
+fn a_terminal_that_is_closed_takes_the_interface_along() {
+    for (pace, shown) in [("40", "on trial"), ("max", "the rig is back at stock")] {
+        let home = Home::new();
+        let terminal = Terminal::new(&home, 100, 30);
+        terminal.run(&format!("periculum climb {} --pace {pace}", demo("dome.plan.toml").display()));
+        terminal.wait_for(shown);
+        let shell = output(&mut terminal.tmux(&["list-panes", "-F", "#{pane_pid}"]));
+        let process = output(Command::new("pgrep").args(["-P", shell.trim()]));
+        drop(terminal);
+        let deadline = Instant::now() + PATIENCE;
+        while std::path::Path::new("/proc").join(process.trim()).exists() {
+            assert!(Instant::now() < deadline, "it lives on without a terminal, having shown: {shown}");
+            sleep(Duration::from_millis(50));
+        }
+        let listed = output(home.periculum().arg("ledger"));
+        assert_eq!(listed.contains("not finished"), pace != "max", "{listed}");
+    }
+}

@@ -2,12 +2,10 @@
 
 mod common;
 
-use std::collections::BTreeSet;
-use std::path::Path;
 use std::process::Stdio;
 use std::time::Duration;
 
-use common::{Home, demo, json_lines, of_kind, output};
+use common::{Home, demo, json_lines, of_kind};
 use periculum_core::engine::{Entry, Event};
 use periculum_core::verdict::Verdict;
 use periculum_ledger::{Ledger, Line};
@@ -26,7 +24,7 @@ fn moments() -> impl Iterator<Item = Duration> {
 }
 
 /// Every trial has one beginning and one end, in order, and what the tables say is what the journal says.
-fn check_record(ledger: &Ledger, lines: &[Line]) {
+fn check_record(ledger: &Ledger, climb: i64, lines: &[Line]) {
     let (mut open, mut begun) = (None, 0);
     let mut verdicts = Vec::new();
     let mut incidents = 0;
@@ -44,66 +42,59 @@ fn check_record(ledger: &Ledger, lines: &[Line]) {
             _ => {}
         }
     }
-    let rows = ledger.trials(1).expect("trials");
+    let rows = ledger.trials(climb).expect("trials");
     assert_eq!(rows.len(), begun as usize);
     assert_eq!(rows.into_iter().filter_map(|row| row.verdict).collect::<Vec<_>>(), verdicts);
-    assert_eq!(ledger.incidents(1).expect("incidents").len(), incidents);
+    assert_eq!(ledger.incidents(climb).expect("incidents").len(), incidents);
 }
 
 #[test]
-fn a_climb_killed_a_hundred_times_comes_to_its_end() {
+fn climbs_killed_a_hundred_times_come_to_their_ends() {
     let home = Home::new();
     let plan = demo("dome.plan.toml");
     let climb = ["climb", plan.to_str().expect("a path"), "--headless", "--pace", "1500"];
     let resume = ["resume", "--headless", "--pace", "1500"];
+    let mut moments = moments();
     let mut killed = 0;
-    for (round, moment) in moments().take(KILLS).enumerate() {
-        let arguments: &[&str] = if home.ledger().exists() && has_climb(&home.ledger()) { &resume } else { &climb };
+    while killed < KILLS {
+        let is_begun = Ledger::open(&home.ledger()).expect("a ledger").unfinished().expect("read").is_some();
+        let arguments: &[&str] = if is_begun { &resume } else { &climb };
         let mut child =
             home.periculum().args(arguments).stdout(Stdio::null()).stderr(Stdio::null()).spawn().expect("started");
-        std::thread::sleep(moment);
+        std::thread::sleep(moments.next().expect("a moment"));
         child.kill().expect("killed");
-        if child.wait().expect("ended").code().is_some() {
-            assert!(round > 5, "it was over before it could be killed");
-            break;
-        }
-        killed += 1;
+        killed += usize::from(child.wait().expect("ended").code().is_none());
     }
-    assert!(killed > 5);
-    if Ledger::open(&home.ledger()).expect("a ledger").unfinished().expect("read").is_some() {
-        output(home.periculum().args(resume).args(["--pace", "max"]).env("PERICULUM_LOG", "warn"));
-    }
+    // Deaths may have condemned stock itself, which is no success.
+    home.periculum().args(["resume", "--headless"]).output().expect("started");
 
     let ledger = Ledger::open(&home.ledger()).expect("a ledger");
     assert_eq!(ledger.dropped(), []);
-    assert_eq!(ledger.climbs().expect("climbs").len(), 1);
-    let lines = ledger.lines(1).expect("lines");
-    check_record(&ledger, &lines);
-
-    // Every time the climb was taken up again it was told so, and every death in a trial is an incident of it.
-    let restarts = lines.iter().filter(|line| matches!(line.event, Event::Restarted { .. }));
-    for line in restarts {
-        let told = line
-            .entries
-            .iter()
-            .any(|entry| matches!(entry, Entry::Incident { incident, .. } if incident.evidence.contains("same boot")));
-        assert!(told, "{line:?}");
-    }
-    let Some(Entry::Ended { marks, trials, falls, .. }) = lines.last().and_then(|line| line.entries.last()) else {
-        panic!("it did not end");
-    };
-    let rows = ledger.trials(1).expect("trials");
-    let count = |verdict: Verdict| rows.iter().filter(|row| row.verdict.as_deref() == Some(verdict.name())).count();
-    assert_eq!((*trials as usize, *falls as usize), (rows.len(), count(Verdict::Fell)));
-    assert!(count(Verdict::Void) > 0, "no trial was ever broken off");
-    let proved: BTreeSet<u32> = marks.iter().map(|mark| mark.trial).collect();
-    for trial in proved {
-        assert_eq!(rows[trial as usize - 1].verdict.as_deref(), Some("held"));
-    }
+    let climbs = ledger.climbs().expect("climbs");
+    let taken_up: usize = climbs.iter().map(|row| check_climb(&ledger, row.climb)).sum();
+    assert!(taken_up > KILLS / 4, "only {taken_up} deaths came in the middle of a climb");
 }
 
-fn has_climb(ledger: &Path) -> bool {
-    Ledger::open(ledger).is_ok_and(|ledger| ledger.unfinished().is_ok_and(|climb| climb.is_some()))
+/// Checks a climb that has ended, and tells how often it was taken up again.
+fn check_climb(ledger: &Ledger, climb: i64) -> usize {
+    let lines = ledger.lines(climb).expect("lines");
+    check_record(ledger, climb, &lines);
+    // Every time the climb was taken up again it was told so, and every death is an incident.
+    let restarts: Vec<&Line> = lines.iter().filter(|line| matches!(line.event, Event::Restarted { .. })).collect();
+    for line in &restarts {
+        let is_told = |entry: &Entry| matches!(entry, Entry::Incident { incident, .. } if incident.evidence.contains("same boot"));
+        assert!(line.entries.iter().any(is_told), "{line:?}");
+    }
+    let Some(Entry::Ended { marks, trials, falls, .. }) = lines.last().and_then(|line| line.entries.last()) else {
+        panic!("climb {climb} did not end");
+    };
+    let rows = ledger.trials(climb).expect("trials");
+    let fell = rows.iter().filter(|row| row.verdict.as_deref() == Some(Verdict::Fell.name())).count();
+    assert_eq!((*trials as usize, *falls as usize), (rows.len(), fell));
+    for mark in marks {
+        assert_eq!(rows[mark.trial as usize - 1].verdict.as_deref(), Some("held"));
+    }
+    restarts.len()
 }
 
 /// Breaks a climb off in the middle of a pass and leaves the machine under this boot.

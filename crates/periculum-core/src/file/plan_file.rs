@@ -11,7 +11,8 @@ use crate::rig::Rig;
 use crate::setting::Setting;
 
 /// The names that a stage's `strategy` may have.
-const STRATEGIES: [(&str, Kind); 3] = [("baseline", Kind::Baseline), ("ascend", Kind::Ascend), ("trim", Kind::Trim)];
+const STRATEGIES: [(&str, Kind); 3] =
+    [(Strategy::BASELINE, Kind::Baseline), ("ascend", Kind::Ascend), ("trim", Kind::Trim)];
 
 #[derive(Clone, Copy)]
 enum Kind {

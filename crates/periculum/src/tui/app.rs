@@ -105,6 +105,12 @@ impl App {
         self.is_done |= self.is_leaving || !self.is_over();
     }
 
+    /// The interface is to close: at once when the climb is over, else when the driver has left it in good order.
+    pub(super) fn end(&mut self) {
+        self.is_leaving = true;
+        self.is_done |= self.is_driver_gone || self.is_over();
+    }
+
     /// Takes in what the terminal tells, and answers with what the operator says to the driver.
     pub(super) fn press(&mut self, event: &Event) -> Vec<Said> {
         let Event::Key(pressed) = event else { return Vec::new() };

@@ -58,7 +58,7 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char('y'), "y", "stop and go back to stock", Action::Confirm, |app| {
         matches!(app.mode, Mode::Stopping)
     }),
-    key(KeyCode::Char('l'), "l", "leave; it waits at stock", Action::Confirm, |app| matches!(app.mode, Mode::Leaving)),
+    key(KeyCode::Char('l'), "l", "leave, it waits", Action::Confirm, |app| matches!(app.mode, Mode::Leaving)),
     key(KeyCode::Char('s'), "s", "stop it for good", Action::StopFromLeaving, |app| matches!(app.mode, Mode::Leaving)),
     key(KeyCode::Esc, "esc", "back", Action::Back, |app| !matches!(app.mode, Mode::Watching)),
 ];

@@ -15,7 +15,7 @@ use std::thread::{self, JoinHandle};
 use std::time::{Duration, Instant};
 
 use anyhow::{Result, anyhow};
-use crossbeam_channel::{Receiver, Sender, select, unbounded};
+use crossbeam_channel::{Receiver, Sender, never, select, unbounded};
 use periculum_core::engine::Climb;
 use ratatui::DefaultTerminal;
 use ratatui::crossterm::event::{self, Event};
@@ -39,7 +39,8 @@ pub(crate) fn show(
     curtain: impl Fn(&Climb) -> bool + Send + 'static,
 ) -> Result<ExitCode> {
     let (words, operator) = Operator::new();
-    interrupt::listen(words.clone())?;
+    let (ending, ended) = unbounded();
+    interrupt::listen(words.clone(), Some(ending))?;
     let app = App::new(
         Heading { number: prepared.number, seed: prepared.seed },
         Arc::clone(&prepared.briefing.rig),
@@ -50,13 +51,13 @@ pub(crate) fn show(
     let (sender, notices) = unbounded();
     let driving = drive(prepared, operator, pace, curtain, sender);
     let mut terminal = ratatui::try_init()?;
-    let shown = Screen { app, words, notices }.run(&mut terminal);
+    let shown = Screen { app, words, notices, ended }.run(&mut terminal);
     ratatui::restore();
     let parting =
         driving.join().map_err(|_| anyhow!("the driver panicked; `periculum resume` goes on with the climb"))?;
     shown?;
     if parting? == Parting::Waiting {
-        println!("The climb waits, and the rig is back at stock. `periculum resume` goes on with it.");
+        println!("The climb waits; `periculum resume` goes on with it.");
     }
     Ok(ExitCode::SUCCESS)
 }
@@ -86,6 +87,8 @@ struct Screen {
     app: App,
     words: Sender<periculum_core::engine::Said>,
     notices: Receiver<Notice>,
+    /// Tells when this process is to end, as when its terminal is closed.
+    ended: Receiver<()>,
 }
 
 impl Screen {
@@ -112,22 +115,18 @@ impl Screen {
 
     /// Waits until there is something to show.
     fn wait(&mut self, input: &Receiver<Event>) {
-        if self.app.is_driver_gone {
-            match input.recv() {
-                Ok(event) => self.take_event(&event),
-                Err(_) => self.app.is_done = true,
-            }
-            return;
-        }
+        let silent = never();
+        let notices = if self.app.is_driver_gone { &silent } else { &self.notices };
         select! {
             recv(input) -> event => match event {
                 Ok(event) => self.take_event(&event),
                 Err(_) => self.app.is_done = true,
             },
-            recv(self.notices) -> notice => match notice {
+            recv(notices) -> notice => match notice {
                 Ok(notice) => self.app.hear(notice),
                 Err(_) => self.app.driver_is_gone(),
             },
+            recv(self.ended) -> _ => self.app.end(),
         }
     }
 

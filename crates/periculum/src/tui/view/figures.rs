@@ -1,6 +1,6 @@
 //! The highest value that held, large enough to be read from across the room.
 
-use periculum_core::quantity::grouped;
+use periculum_core::quantity::{grouped, measured};
 use periculum_core::verdict::Verdict;
 use ratatui::Frame;
 use ratatui::layout::Rect;
@@ -71,19 +71,8 @@ fn large(number: &str, style: Style) -> Vec<Line<'static>> {
 
 /// How the last score compares with the baseline's.
 fn gain(app: &App) -> Option<String> {
-    let scores = |stage: &dyn Fn(usize) -> bool| {
-        let trials = app.story.trials.iter().filter(|trial| stage(trial.stage)).collect::<Vec<_>>();
-        let scores = trials.into_iter().filter_map(|trial| trial.passes.last()?.report.as_ref()?.score.clone());
-        scores.collect::<Vec<_>>()
-    };
-    let baseline = scores(&|stage| stage == 0);
-    let last = scores(&|stage| stage > 0).pop()?;
-    if baseline.is_empty() {
-        return None;
-    }
-    let mean = baseline.iter().map(|score| score.value).sum::<f64>() / baseline.len() as f64;
-    let percent = 100.0 * (last.value / mean - 1.0);
-    Some(format!("last score {:.1} {}, {percent:+.1} %", last.value, last.unit))
+    let (score, gain) = app.story.gain()?;
+    Some(format!("last score {} {}, {:+.1} % on the baseline", measured(score.value, 1), score.unit, 100.0 * gain))
 }
 
 #[cfg(test)]

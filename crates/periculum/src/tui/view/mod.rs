@@ -23,7 +23,7 @@ use super::app::App;
 const WIDE: (u16, u16) = (120, 30);
 
 /// How wide that column is.
-const FIGURES: u16 = 46;
+const FIGURES: u16 = 48;
 
 /// Draws the whole screen.
 pub(super) fn draw(frame: &mut Frame, app: &App) {

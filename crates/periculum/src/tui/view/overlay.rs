@@ -1,6 +1,7 @@
 //! What lies over the view: the card that asks the operator, questions, text entry and help.
 
 use periculum_core::engine::Question;
+use periculum_core::setting::TakesEffect;
 use periculum_core::telling::change_words;
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Flex, Layout, Margin, Rect};
@@ -67,11 +68,13 @@ fn stop_words(app: &App) -> Text<'static> {
 }
 
 fn leave_words(app: &App) -> Text<'static> {
-    Text::styled(
-        "Leave it to wait: the rig goes back to stock, and `periculum resume` tries the open trial again.\n\
-         Or stop it for good: what it found so far stays in the ledger.",
-        app.theme.text,
-    )
+    let is_by_hand = app.rig.settings.iter().any(|setting| setting.takes_effect == TakesEffect::ByHand);
+    let rig = if is_by_hand { "what is set by hand stays as it is" } else { "the rig goes back to stock" };
+    let text = format!(
+        "Leave it to wait: {rig}, and `periculum resume` tries the open trial again.\n\
+         Or stop it for good: what it found so far stays in the ledger."
+    );
+    Text::styled(text, app.theme.text)
 }
 
 fn help(app: &App) -> Text<'static> {

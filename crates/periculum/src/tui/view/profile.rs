@@ -90,6 +90,12 @@ struct Range {
 }
 
 impl Range {
+    /// A value between, with as many decimals as the ends have.
+    fn rescaled(&self, mut value: Decimal) -> Decimal {
+        value.rescale(self.highest.scale().max(value.normalize().scale()));
+        value
+    }
+
     /// How far up a value lies, 0 to 1; all at the bottom where there is no range.
     fn share(&self, value: Decimal) -> f64 {
         let range = self.highest - self.lowest;
@@ -234,7 +240,7 @@ fn round_values(range: &Range, at_most: usize) -> Vec<Decimal> {
     let mut value = ((range.lowest / step).floor() + Decimal::ONE) * step;
     let mut values = Vec::new();
     while value < range.highest {
-        values.push(value.normalize());
+        values.push(range.rescaled(value));
         value += step;
     }
     values
