@@ -72,7 +72,7 @@ fn large(number: &str, style: Style) -> Vec<Line<'static>> {
 /// How the last score compares with the baseline's.
 fn gain(app: &App) -> Option<String> {
     let (score, gain) = app.story.gain()?;
-    Some(format!("last score {} {}, {:+.1} % on the baseline", measured(score.value, 1), score.unit, 100.0 * gain))
+    Some(format!("last score {} {}, {:+.1} % over stock", measured(score.value, 1), score.unit, 100.0 * gain))
 }
 
 #[cfg(test)]
