@@ -13,7 +13,6 @@ use rust_decimal::Decimal;
 /// A formula over named values.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Formula {
-    text: String,
     root: Node,
 }
 
@@ -57,12 +56,7 @@ impl Formula {
         if parser.at < text.len() {
             return Err(parser.wrong("expected an operator (+ - * /) or the end here"));
         }
-        Ok(Self { text: text.to_owned(), root })
-    }
-
-    /// The formula as it was written.
-    pub fn text(&self) -> &str {
-        &self.text
+        Ok(Self { root })
     }
 
     /// Every name in the formula and where it stands, in bytes from the start.

@@ -120,11 +120,6 @@ impl Rig {
         self.settings.iter().find(|setting| setting.name == name)
     }
 
-    /// The sensor of this name.
-    pub fn sensor(&self, name: &str) -> Option<&Sensor> {
-        self.sensors.iter().find(|sensor| sensor.name == name)
-    }
-
     /// Every setting at its stock value.
     pub fn stock(&self) -> Rung {
         self.settings.iter().map(|setting| (setting.name.clone(), setting.stock)).collect()

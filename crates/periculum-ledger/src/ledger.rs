@@ -70,11 +70,6 @@ impl Ledger {
         Ok(ledger)
     }
 
-    /// Where the ledger is.
-    pub fn path(&self) -> &Path {
-        &self.path
-    }
-
     /// The lines that had to be dropped when it was opened.
     pub fn dropped(&self) -> &[Dropped] {
         &self.dropped

@@ -95,11 +95,6 @@ impl LoadProcess {
         self.last_heard.elapsed()
     }
 
-    /// The process identifier.
-    pub fn id(&self) -> u32 {
-        self.child.id()
-    }
-
     /// Kills it and everything it started, at once; its death is told by [`LoadProcess::next`].
     pub fn kill(&mut self) {
         if self.is_reaped {
