@@ -116,6 +116,8 @@ pub struct EndStory {
     pub falls: u32,
     /// How long passes ran, together.
     pub tested: Span,
+    /// The settings that are not known to be back at stock.
+    pub not_at_stock: Vec<String>,
 }
 
 impl Story {
@@ -212,13 +214,18 @@ impl Story {
             Entry::Paused => self.is_paused = true,
             Entry::Resumed => self.is_paused = false,
             Entry::Operator { .. } => self.question = None,
-            Entry::Ended { end, falls, tested, .. } => {
+            Entry::Ended { end, falls, tested, not_at_stock, .. } => {
                 self.under_way = None;
                 self.question = None;
                 self.is_paused = false;
                 // Nothing runs and nobody reads sensors any more.
                 self.readings.clear();
-                self.ended = Some(EndStory { end: end.clone(), falls: *falls, tested: *tested });
+                self.ended = Some(EndStory {
+                    end: end.clone(),
+                    falls: *falls,
+                    tested: *tested,
+                    not_at_stock: not_at_stock.clone(),
+                });
             }
             Entry::Began { .. } | Entry::GoingHome { .. } => {}
         }

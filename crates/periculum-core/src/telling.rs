@@ -25,10 +25,21 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         Entry::Resumed => "going on".into(),
         Entry::GoingHome { end: Some(end) } => format!("going back to stock: {}", end.sentence()),
         Entry::GoingHome { end: None } => "going back to stock to wait there".into(),
-        Entry::Ended { end, .. } => format!("the climb is over: {}", end.sentence()),
+        Entry::Ended { end, not_at_stock, .. } => {
+            format!("the climb is over: {}; {}", end.sentence(), whereabouts(not_at_stock, rig))
+        }
         Entry::AboutToApply { .. } | Entry::PassBegan { .. } | Entry::PassEnded { .. } => return None,
     };
     Some(line)
+}
+
+/// Where the rig was left, as a sentence, given the settings that are not known to be back at stock.
+pub fn whereabouts(not_at_stock: &[String], rig: &Rig) -> String {
+    if not_at_stock.is_empty() {
+        return "the rig is back at stock".into();
+    }
+    let labels = not_at_stock.iter().map(|name| rig.setting(name).map_or(name.as_str(), |setting| &setting.label));
+    format!("not known to be at stock: {}", labels.collect::<Vec<_>>().join(", "))
 }
 
 /// A mark as a sentence: `4 700 MHz at 1.250 V, held quick`.

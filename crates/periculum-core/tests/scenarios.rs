@@ -294,3 +294,23 @@ fn a_gain_is_told_over_the_mean_of_the_baseline() {
     assert_eq!(score.value, 230.0);
     assert!((gain - 0.15).abs() < 1e-12, "{gain}");
 }
+
+#[test]
+fn a_setting_that_would_not_go_home_is_named_at_the_end() {
+    let mut play = Play::begun();
+    play.pass_ends(&[]);
+    play.say(Said::Stop);
+    let report = PassReport { stopped: true, ..PassReport::default() };
+    let mut event = Event::PassEnded { report };
+    // The way home is tried twice, from what is known and then straight, and is refused both times.
+    for _ in 0..3 {
+        play.now += 1000;
+        let step = play.climb.next(Moment::from_millis(play.now), &event);
+        for entry in &step.entries {
+            play.story.tell(step.at, entry);
+        }
+        event = Event::ApplyFailed { incident: Incident::new(IncidentKind::NotTaken, "stuck") };
+    }
+    assert!(play.climb.is_ended());
+    assert_eq!(play.log(1), "the climb is over: the operator stopped it; not known to be at stock: clock");
+}

@@ -71,6 +71,7 @@ fn climb_lines() -> Vec<Line> {
             falls: 1,
             tested: Span::from_seconds(41),
             test_hours: 41.0 / 3600.0,
+            not_at_stock: vec![],
         },
     ];
     let note = Said::Note { text: "smells warm".into() };

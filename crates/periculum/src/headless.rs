@@ -11,7 +11,7 @@ use periculum_core::pass::Progress;
 use periculum_core::quantity::measured;
 use periculum_core::rig::Rig;
 use periculum_core::story::Story;
-use periculum_core::telling::{ask, mark_sentence};
+use periculum_core::telling::{ask, mark_sentence, whereabouts};
 use periculum_core::verdict::Verdict;
 use serde::Serialize;
 
@@ -113,8 +113,9 @@ impl Printer {
             )),
             Entry::Incident { trial: None, incident, .. } => self.print(&format!("     {incident}")),
             Entry::PassBegan { order, .. } => self.length = order.length,
-            Entry::Ended { end, trials, falls, tested, .. } => {
-                self.print(&format!("     {}: {trials} trials, {falls} fell, {tested} of passes", end.sentence()));
+            Entry::Ended { end, trials, falls, tested, not_at_stock, .. } => {
+                let sums = format!("{trials} trials, {falls} fell, {tested} of passes");
+                self.print(&format!("     {}: {sums}; {}", end.sentence(), whereabouts(not_at_stock, &self.rig)));
             }
             _ => {}
         }

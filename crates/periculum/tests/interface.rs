@@ -152,7 +152,7 @@ fn the_demo_is_watched_paused_noted_and_left() {
     terminal.press("s");
     terminal.wait_for("stop?");
     terminal.press("y");
-    terminal.wait_for("stopped, back at stock");
+    terminal.wait_for("the operator stopped it; the rig is back at stock");
     terminal.press("q");
     terminal.wait_for("ready>");
     let demo = home.path("data/periculum/demo.ledger");
@@ -191,7 +191,7 @@ fn the_card_asks_for_changes_by_hand_and_is_answered() {
     terminal.press("y");
     terminal.wait_for("To take the rig back to stock");
     terminal.press("d");
-    terminal.wait_for("stopped, back at stock");
+    terminal.wait_for("the operator stopped it; the rig is back at stock");
     terminal.press("q");
     terminal.wait_for("ready>");
 }

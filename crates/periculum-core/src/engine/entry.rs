@@ -188,5 +188,8 @@ pub enum Entry {
         tested: Span,
         /// The same in hours.
         test_hours: f64,
+        /// The settings that are not known to be back at stock.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        not_at_stock: Vec<String>,
     },
 }

@@ -8,6 +8,7 @@ use crate::engine::event::Step;
 use crate::engine::state::{State, Then};
 use crate::route::route;
 use crate::rung::Change;
+use crate::setting::Setting;
 
 impl Climb {
     /// A setting that did not take on the way home counts as unknown and gets one more try, straight to stock;
@@ -47,6 +48,9 @@ impl Climb {
     }
 
     pub(super) fn finish(&mut self, end: ClimbEnd, step: &mut Step) {
+        let is_home = |setting: &&Setting| self.in_force.get(&setting.name) == Some(&setting.stock);
+        let astray = self.rig.settings.iter().filter(|setting| !is_home(setting));
+        let not_at_stock = astray.map(|setting| setting.name.clone()).collect();
         step.entries.push(Entry::Ended {
             end,
             marks: self.marks.clone(),
@@ -54,6 +58,7 @@ impl Climb {
             falls: self.falls,
             tested: self.tested,
             test_hours: self.tested.hours(),
+            not_at_stock,
         });
         self.state = State::Ended;
     }

@@ -147,10 +147,10 @@ impl Climb {
             return;
         }
         step.entries.push(Entry::Began { in_force: in_force.clone() });
+        self.in_force = in_force.clone();
         if let Some(why) = self.beyond_limits(in_force) {
             return self.finish(ClimbEnd::Refused { why }, step);
         }
-        self.in_force = in_force.clone();
         self.begin_stage(step);
     }
 

@@ -45,8 +45,8 @@ fn state(app: &App) -> (&'static str, Style) {
     if let Some(ended) = &story.ended {
         return match ended.end {
             periculum_core::engine::ClimbEnd::Completed => ("done", theme.good),
-            periculum_core::engine::ClimbEnd::Stopped => ("stopped, back at stock", theme.warning),
-            _ => ("over, back at stock", theme.bad),
+            periculum_core::engine::ClimbEnd::Stopped => ("stopped", theme.warning),
+            _ => ("over", theme.bad),
         };
     }
     if story.question.is_some() {

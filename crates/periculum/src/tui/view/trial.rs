@@ -4,7 +4,7 @@ use periculum_core::engine::Prospect;
 use periculum_core::moment::Span as Time;
 use periculum_core::quantity::measured;
 use periculum_core::story::TrialStory;
-use periculum_core::telling::{change_words, mark_sentence};
+use periculum_core::telling::{change_words, mark_sentence, whereabouts};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;
@@ -121,9 +121,12 @@ fn between(app: &App) -> Line<'static> {
 /// The end of the climb, and every mark that stands.
 fn over(app: &App) -> Vec<Line<'static>> {
     let theme = &app.theme;
-    let how = app.story.ended.as_ref().map(|ended| ended.end.sentence()).unwrap_or_default();
-    let mut lines =
-        vec![Line::from(vec![lead(app, "over"), Span::styled(format!("{how}; the rig is back at stock"), theme.text)])];
+    let how = app
+        .story
+        .ended
+        .as_ref()
+        .map(|ended| format!("{}; {}", ended.end.sentence(), whereabouts(&ended.not_at_stock, &app.rig)));
+    let mut lines = vec![Line::from(vec![lead(app, "over"), Span::styled(how.unwrap_or_default(), theme.text)])];
     if app.story.marks.is_empty() {
         lines.push(Line::from(vec![
             lead(app, "no mark"),
