@@ -35,6 +35,9 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
 
 /// Where the rig was left, as a sentence, given the settings that are not known to be back at stock.
 pub fn whereabouts(not_at_stock: &[String], rig: &Rig) -> String {
+    if rig.settings.is_empty() {
+        return "nothing was changed".into();
+    }
     if not_at_stock.is_empty() {
         return "the rig is back at stock".into();
     }

@@ -14,7 +14,7 @@ use periculum_rigs::bench::{PassNews, RunPasses};
 /// A load that is silent for longer is dead in all but name.
 const LONGEST_SILENCE: Duration = Duration::from_secs(10);
 
-/// So many wrong results of one pass are kept one by one; the number of all of them is kept anyhow.
+/// So many wrong results of one pass are kept one by one; how many more there were is told at the end.
 const KEPT_INCIDENTS: usize = 100;
 
 /// Runs loads by starting this program again.
@@ -105,6 +105,11 @@ impl Running {
     }
 
     fn report(&mut self) -> PassReport {
+        let untold = self.progress.errors.saturating_sub(KEPT_INCIDENTS as u64);
+        if untold > 0 {
+            let evidence = format!("{untold} more wrong results, not kept one by one");
+            self.incidents.push(Incident::new(IncidentKind::WrongResult, evidence).into_pass(self.ran()));
+        }
         PassReport {
             ran: self.ran(),
             rounds: self.progress.rounds,

@@ -123,6 +123,8 @@ fn proving_runs_the_real_load_and_leaves_a_record() {
     assert_eq!(last["errors"], 0);
     assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held");
     assert_eq!(lines.last().expect("a last line")["kind"], "ended");
+    let text = output(home.periculum().args(["prove", "--for", "300ms"]));
+    assert!(text.trim_end().ends_with("; nothing was changed"), "{text}");
     let listed = output(home.periculum().args(["ledger"]));
     assert!(predicate::str::contains("this machine prove").eval(&listed), "{listed}");
     assert!(output(home.periculum().args(["ledger", "1"])).contains("held     everything as it is"));
