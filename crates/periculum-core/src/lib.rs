@@ -5,6 +5,7 @@
 //! Start reading at [`engine::Climb`]; [`rig::Rig`] and [`plan::Plan`] say what it climbs, [`story::Story`]
 //! is the record of a climb as a view shows it.
 
+pub mod amount;
 pub mod ending;
 pub mod engine;
 pub mod file;

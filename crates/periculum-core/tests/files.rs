@@ -4,7 +4,8 @@ use periculum_core::Decimal;
 use periculum_core::file::{Document, Problem, Problems, plan_file, rig_file};
 use periculum_core::ladder::Direction;
 use periculum_core::moment::Span;
-use periculum_core::pass::Threads;
+use periculum_core::amount::Amount;
+use periculum_core::pass::{Demand, Extent, StopOn, Threads};
 use periculum_core::plan::{Plan, Strategy as Way};
 use periculum_core::rig::{Illegal, Rig};
 use periculum_core::setting::TakesEffect;
@@ -150,6 +151,22 @@ fn a_plan_is_read_against_its_rig() {
 }
 
 #[test]
+fn a_pass_may_ask_for_more_than_a_load_and_a_time() {
+    let more = "threads = \"each\", times = 3, memory = \"75%\", reserve = \"2GiB\", priority = -5, stop_on = \"never\"";
+    let plan = plan(&PLAN.replace("threads = 1", more), &rig(RIG).expect("a rig")).expect("a plan");
+    let pass = &plan.proofs[0].passes[1];
+    assert_eq!(pass.threads, Threads::Each);
+    let wanted = Demand {
+        times: Some(3),
+        extent: Extent::Memory(Amount::Percent(75)),
+        reserve: Some(2 << 30),
+        priority: Some(-5),
+        stop_on: StopOn::Never,
+    };
+    assert_eq!(pass.demand, wanted);
+}
+
+#[test]
 fn problems_of_a_rig_point_at_their_place() {
     assert_eq!(at(&wrong_rig("stock = 33.3", "stock = 33.4")), ["33.4"]);
     assert_eq!(at(&wrong_rig("daily = 40", "daily = 25")), ["25"]);
@@ -176,6 +193,17 @@ fn problems_of_a_plan_point_at_their_place() {
     assert_eq!(at(&wrong_plan("load = \"dense\"", "load = \"dens\"")), ["\"dens\""]);
     assert_eq!(at(&wrong_plan("threads = 1", "threads = \"some\"")), ["\"some\""]);
     assert_eq!(at(&wrong_plan("threads = 1", "threads = 0.5")), ["0.5"]);
+    let pass = |more: &str| {
+        let problems = wrong_plan("threads = 1", &format!("threads = 1, {more}"));
+        at(&problems).into_iter().map(str::to_owned).collect::<Vec<_>>()
+    };
+    assert_eq!(pass("memory = \"some\""), ["\"some\""]);
+    assert_eq!(pass("memory = \"8GiB\", size = 100"), ["\"8GiB\""]);
+    assert_eq!(pass("reserve = \"75%\""), ["\"75%\""]);
+    assert_eq!(pass("priority = 20"), ["20"]);
+    assert_eq!(pass("priority = 1.5"), ["1.5"]);
+    assert_eq!(pass("stop_on = \"last\""), ["\"last\""]);
+    assert_eq!(pass("times = 0"), ["0"]);
     assert_eq!(at(&wrong_plan("setting = \"bus_clock\"", "setting = \"wait_states\"")), ["\"ascend\""]);
     assert_eq!(at(&wrong_plan("step = 1", "step = -1")), ["-1"]);
     assert_eq!(at(&wrong_plan("back = 2", "back = 0")), ["0"]);

@@ -35,7 +35,7 @@ fn line(at: i64, event: Event, entries: Vec<Entry>) -> Line {
 
 /// A climb of one trial that fell.
 fn climb_lines() -> Vec<Line> {
-    let pass = Pass { load: "dense".into(), length: Span::from_seconds(60), threads: Threads::All };
+    let pass = Pass::usual("dense", Span::from_seconds(60));
     let incident = Incident::new(IncidentKind::WrongResult, "residual 41, allowed 16").at("core 5");
     let report = PassReport {
         ran: Span::from_seconds(41),

@@ -2,10 +2,21 @@
 //!
 //! A load runs in a child process, since an unstable processor kills the program that loads it. [`child`] is
 //! what runs there, [`process`] is what starts, watches and kills it, and [`protocol`] is all they say to each
-//! other. [`dense`] is a load. The crate knows no other crate of Periculum.
+//! other. [`frame`] is what all loads have in common, [`catalogue`] lists them. The crate knows no other crate of
+//! Periculum.
 
+pub mod buffer;
+pub mod catalogue;
 pub mod child;
 pub mod cores;
 pub mod dense;
+mod digest;
+pub mod frame;
+mod kernel;
+mod lanes;
 pub mod process;
 pub mod protocol;
+pub mod pulse;
+mod random;
+
+pub use kernel::Kernel;

@@ -2,29 +2,46 @@
 
 use serde::{Deserialize, Serialize};
 
+use crate::frame::FaultKind;
+
 /// A line from a load.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[serde(tag = "says", rename_all = "kebab-case")]
 pub enum Message {
-    /// It has its memory and is about to work.
-    Started {
-        /// The load's name.
-        load: String,
-        /// The kernel that the processor offers.
-        kernel: String,
-        /// The processors its threads are pinned to, as the operating system numbers them.
-        cores: Vec<usize>,
-        /// Order of the linear systems.
-        order: usize,
-        /// Memory it holds, bytes.
-        bytes: u64,
-    },
+    /// It knows its problem and is about to take its memory and work.
+    Started(Started),
     /// It is alive and this far; several times a second.
     Progress(Progress),
     /// A result was wrong.
     Wrong(Wrong),
+    /// It can't go on, as where there is not enough memory; nothing but the end follows.
+    Failed {
+        /// What is the matter.
+        why: String,
+    },
     /// It is done and exits.
     Ended(Progress),
+}
+
+/// What a load works on.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize)]
+pub struct Started {
+    /// The load's name.
+    pub load: String,
+    /// The kernel that the processor offers.
+    pub kernel: String,
+    /// The processors its threads are pinned to, as the operating system numbers them.
+    pub cores: Vec<usize>,
+    /// Size of the problem on each core.
+    pub size: u64,
+    /// What that size is called, as in `order`.
+    pub size_name: String,
+    /// Memory it holds on all cores that work at a time, bytes.
+    pub bytes: u64,
+    /// How long a round should take, from a small trial, seconds; none where there was no time to try.
+    pub round_seconds: Option<f64>,
+    /// The unit of its rate.
+    pub unit: String,
 }
 
 /// How far a load is.
@@ -32,13 +49,16 @@ pub enum Message {
 pub struct Progress {
     /// How long it has worked, seconds.
     pub seconds: f64,
+    /// Whether it still warms up.
+    pub warms_up: bool,
     /// Rounds finished on all cores.
     pub rounds: u64,
     /// Wrong rounds on all cores.
     pub errors: u64,
-    /// Work done in a second on all cores, GFLOP/s, checks not counted as work.
+    /// Its rate without the warm-up and checks not counted as work: of all cores together, or the mean core's where
+    /// they work one by one.
     pub rate: f64,
-    /// The same for each core.
+    /// How far it is on each core.
     pub cores: Vec<CoreProgress>,
 }
 
@@ -51,8 +71,15 @@ pub struct CoreProgress {
     pub rounds: u64,
     /// Wrong rounds.
     pub errors: u64,
-    /// Work done in a second, GFLOP/s.
+    /// Its rate without the warm-up.
     pub rate: f64,
+    /// Standard error of that rate, as a share of it.
+    #[serde(default)]
+    pub noise: f64,
+    /// The clock it really reached when last measured between two rounds, MHz; 0 before.
+    pub clock: f64,
+    /// When its last round was checked, seconds into the pass; 0 before.
+    pub checked: f64,
 }
 
 /// A wrong result.
@@ -64,6 +91,54 @@ pub struct Wrong {
     pub round: u64,
     /// How long the load had worked, seconds.
     pub seconds: f64,
-    /// What was expected and what was found.
-    pub evidence: String,
+    /// What kind of thing is wrong.
+    pub kind: FaultKind,
+    /// Where in the result or in memory, where that is known.
+    pub part: Option<String>,
+    /// What was expected, as bits or a bound.
+    pub expected: String,
+    /// What was found.
+    pub found: String,
+    /// How many wrong results this core has had, this one counted.
+    pub nth: u64,
+    /// Whether the same was wrong again when tried again, or before on this core; none where nothing is known.
+    pub repeats: Option<bool>,
+}
+
+impl std::fmt::Display for Wrong {
+    /// One clause, as `round 7, columns 65–128: 3f… found, 3e… expected; 2nd on this core, the same again`.
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        write!(f, "round {}", self.round)?;
+        if let Some(part) = &self.part {
+            write!(f, ", {part}")?;
+        }
+        write!(f, ": {} found, {} expected; error {} on this core", self.found, self.expected, self.nth)?;
+        match self.repeats {
+            None => Ok(()),
+            Some(true) => write!(f, ", the same again"),
+            Some(false) => write!(f, ", not the same again"),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_wrong_result_is_told_in_one_clause() {
+        let wrong = Wrong {
+            core: 1,
+            round: 7,
+            seconds: 2.0,
+            kind: FaultKind::Result,
+            part: Some("tile 3".into()),
+            expected: "0a".into(),
+            found: "0b".into(),
+            nth: 2,
+            repeats: Some(false),
+        };
+        let text = "round 7, tile 3: 0b found, 0a expected; error 2 on this core, not the same again";
+        assert_eq!(wrong.to_string(), text);
+    }
 }

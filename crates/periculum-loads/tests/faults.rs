@@ -1,144 +1,223 @@
-//! Flipped bits in what `dense` works on are caught, and the core that they happened on is named.
+//! Flipped bits in what loads work on are caught, and the core that they happened on is named.
 
 use std::collections::BTreeSet;
 use std::sync::atomic::{AtomicBool, Ordering};
+use std::sync::{Arc, Mutex};
 use std::time::Duration;
 
+use periculum_loads::Kernel;
+use periculum_loads::catalogue::{LOADS, find};
 use periculum_loads::cores::allowed;
-use periculum_loads::dense::{Disturb, Kernel, NoDisturbance, Order, Solver, Stop, run};
-use periculum_loads::protocol::{Message, Wrong};
+use periculum_loads::frame::{Disturb, Load, NoDisturbance, Order, Site, Stop, Touch, Turns, run};
+use periculum_loads::protocol::{Message, Progress, Wrong};
 use proptest::prelude::*;
+use proptest::test_runner::{Config, TestRunner};
 
-/// Where a bit is flipped.
-#[derive(Clone, Copy, Debug)]
-enum Site {
-    Matrix,
-    RightHandSide,
-    Factors,
-    Solution,
-}
+/// Sizes at which a round takes a moment.
+const SIZES: [(&str, u64); 1] = [("dense", 48)];
 
-/// Flips one bit once, on one core, in its first round from a given one.
+const SEED: u64 = 9;
+
+/// Flips bits once, on one core, in its first round from a given one, where a site of this name comes by.
+#[derive(Debug)]
 struct Flip {
-    site: Site,
+    what: &'static str,
     core: usize,
     from_round: u64,
-    at: usize,
-    bit: u32,
+    bits: Vec<usize>,
     is_done: AtomicBool,
 }
 
-impl Flip {
-    fn strike(&self, core: usize, round: u64, values: &mut [f64]) {
-        if core != self.core || round < self.from_round || self.is_done.swap(true, Ordering::Relaxed) {
+impl Disturb for Flip {
+    fn strike(&self, site: Site, bytes: &mut [u8]) {
+        let is_here = site.what == self.what && site.core == self.core && site.round >= self.from_round;
+        if !is_here || bytes.is_empty() || self.is_done.swap(true, Ordering::Relaxed) {
             return;
         }
-        let at = self.at % values.len();
-        values[at] = f64::from_bits(values[at].to_bits() ^ (1 << self.bit));
-    }
-}
-
-impl Disturb for Flip {
-    fn system(&self, core: usize, round: u64, a: &mut [f64], b: &mut [f64]) {
-        match self.site {
-            Site::Matrix => self.strike(core, round, a),
-            Site::RightHandSide => self.strike(core, round, b),
-            Site::Factors | Site::Solution => {}
-        }
-    }
-
-    fn factors(&self, core: usize, round: u64, factors: &mut [f64]) {
-        if let Site::Factors = self.site {
-            self.strike(core, round, factors);
-        }
-    }
-
-    fn solution(&self, core: usize, round: u64, x: &mut [f64]) {
-        if let Site::Solution = self.site {
-            self.strike(core, round, x);
+        for bit in &self.bits {
+            let bit = bit % (bytes.len() * 8);
+            bytes[bit / 8] ^= 1 << (bit % 8);
         }
     }
 }
 
-const SEED: u64 = 9;
-const ORDER: usize = 48;
+/// Writes down where a load can be disturbed.
+#[derive(Default)]
+struct Survey(Mutex<BTreeSet<&'static str>>);
+
+impl Disturb for Survey {
+    fn strike(&self, site: Site, _: &mut [u8]) {
+        self.0.lock().expect("no panic").insert(site.what);
+    }
+}
+
+fn sites(load: &dyn Load, size: u64) -> Vec<&'static str> {
+    let survey = Survey::default();
+    let mut work = load.begin(Kernel::best(), size, SEED).expect("memory");
+    work.restart();
+    work.round(&mut Touch::of(&survey, 0, 1));
+    survey.0.into_inner().expect("no panic").into_iter().collect()
+}
 
 /// Whether the flip changes any bit of the answer: what rounding takes back nobody can see in the result.
-fn changes_the_answer(site: Site, at: usize, bit: u32) -> bool {
-    let digest = |flip: &Flip| {
-        let mut solver = Solver::new(Kernel::best(), ORDER);
-        solver.generate(SEED);
-        let (a, b) = solver.system_mut();
-        flip.system(0, 1, a, b);
-        solver.factor();
-        flip.factors(0, 1, solver.result_mut().0);
-        solver.substitute();
-        flip.solution(0, 1, solver.result_mut().1);
-        solver.digest()
+fn changes_the_answer(load: &dyn Load, size: u64, flip: &Flip) -> bool {
+    let digests = |disturb: &dyn Disturb| {
+        let mut work = load.begin(Kernel::best(), size, SEED).expect("memory");
+        work.restart();
+        let fault = work.round(&mut Touch::of(disturb, flip.core, flip.from_round));
+        (fault, work.digests().to_vec())
     };
-    let flip = |is_done| Flip { site, core: 0, from_round: 1, at, bit, is_done: AtomicBool::new(is_done) };
-    digest(&flip(false)) != digest(&flip(true))
+    let again = Flip { is_done: AtomicBool::new(false), bits: flip.bits.clone(), ..*flip };
+    digests(&NoDisturbance) != digests(&again)
 }
 
-fn order(length: Duration, stop: Stop) -> Order {
-    let mut cores = allowed();
-    cores.truncate(2);
-    Order { cores, order: ORDER, length, seed: SEED, stop }
+fn order(size: u64, times: u64) -> Order {
+    Order {
+        cores: allowed(),
+        turns: Turns::Together,
+        size,
+        length: Duration::from_secs(60),
+        times: Some(times),
+        warm_up: Duration::ZERO,
+        seed: SEED,
+        stop: Stop::AtFirstError,
+    }
 }
 
-fn wrongs(order: &Order, disturb: &impl Disturb) -> (Vec<Wrong>, u64) {
-    let (mut wrongs, mut rounds) = (Vec::new(), 0);
-    run(order, disturb, |message| match message {
+fn outcome(load: &'static dyn Load, order: &Order, disturb: Arc<dyn Disturb>) -> (Vec<Wrong>, Progress) {
+    let (mut wrongs, mut end) = (Vec::new(), Progress::default());
+    run(load, order, disturb, |message| match message {
         Message::Wrong(wrong) => wrongs.push(wrong),
-        Message::Ended(progress) => rounds = progress.rounds,
-        Message::Started { .. } | Message::Progress(_) => {}
+        Message::Ended(progress) => end = progress,
+        Message::Failed { why } => panic!("{why}"),
+        Message::Started(_) | Message::Progress(_) => {}
     });
-    (wrongs, rounds)
+    (wrongs, end)
 }
 
-proptest! {
-    #![proptest_config(ProptestConfig::with_cases(200))]
-    #[test]
-    fn a_flipped_bit_is_caught_on_its_core(
-        site in prop_oneof![Just(Site::Matrix), Just(Site::RightHandSide), Just(Site::Factors), Just(Site::Solution)],
-        core in any::<prop::sample::Index>(), from_round in 1u64..6, at in any::<usize>(), bit in 0u32..64,
-    ) {
-        prop_assume!(changes_the_answer(site, at, bit));
-        // A load on one core goes on for so long only where the flip is not caught.
-        let mut order = order(Duration::from_secs(20), Stop::AtFirstError);
-        let core = *core.get(&order.cores);
-        order.cores = vec![core];
-        let flip = Flip { site, core, from_round, at, bit, is_done: AtomicBool::new(false) };
-        let (wrongs, _) = wrongs(&order, &flip);
-        prop_assert_eq!(wrongs.len(), 1, "{:?}", site);
-        prop_assert_eq!((wrongs[0].core, wrongs[0].round), (core, from_round));
+/// Lets this many flips happen to each load; each that changes the answer must be caught, on its core, in its round.
+fn every_flip_is_caught(flips: u32) {
+    for (name, size) in SIZES {
+        let load = find(name).expect("a load");
+        let sites = sites(load, size);
+        assert!(!sites.is_empty(), "{name} can't be disturbed");
+        let core = *allowed().last().expect("a core");
+        let bits = prop::collection::vec(any::<usize>(), 1..=2);
+        let flip = (prop::sample::select(sites), 1u64..4, bits);
+        let config = Config { cases: flips, failure_persistence: None, ..Config::default() };
+        let caught = TestRunner::new(config).run(&flip, |(what, from_round, bits)| {
+            let flip = Arc::new(Flip { what, core, from_round, bits, is_done: AtomicBool::new(false) });
+            let order = Order { cores: vec![core], ..order(size, 4) };
+            let (wrongs, _) = outcome(load, &order, Arc::<Flip>::clone(&flip));
+            match wrongs.first() {
+                Some(wrong) => prop_assert_eq!((wrong.core, wrong.round, wrong.nth), (core, from_round, 1)),
+                None => prop_assert!(!changes_the_answer(load, size, &flip), "{} {:?} was not seen", name, flip),
+            }
+            Ok(())
+        });
+        caught.unwrap_or_else(|error| panic!("{name}: {error}"));
     }
 }
 
 #[test]
-fn only_the_lowest_bits_of_what_goes_in_can_be_lost_to_rounding() {
-    for at in [0, 700, ORDER * ORDER - 1] {
-        assert!((0..64).all(|bit| changes_the_answer(Site::Factors, at, bit)));
-        assert!((20..64).all(|bit| changes_the_answer(Site::Matrix, at, bit)));
-        assert!((20..64).all(|bit| changes_the_answer(Site::RightHandSide, at, bit)));
-    }
+fn flipped_bits_are_caught_on_their_core() {
+    every_flip_is_caught(60);
+}
+
+#[test]
+#[ignore = "takes minutes; run it after a change of any check"]
+fn ten_thousand_flipped_bits_are_caught_on_their_core() {
+    every_flip_is_caught(10_000);
 }
 
 #[test]
 fn beside_sound_cores_the_unsound_one_is_named_and_works_on_soundly() {
-    let order = order(Duration::from_millis(300), Stop::Never);
-    let unsound = *order.cores.last().expect("a core");
-    let flip =
-        Flip { site: Site::Factors, core: unsound, from_round: 3, at: 7, bit: 3, is_done: AtomicBool::new(false) };
-    let (wrongs, rounds) = wrongs(&order, &flip);
-    let named: BTreeSet<usize> = wrongs.iter().map(|wrong| wrong.core).collect();
-    assert_eq!((wrongs.len(), named), (1, [unsound].into()));
-    assert!(rounds > 10, "{rounds} rounds");
+    for (name, size) in SIZES {
+        let load = find(name).expect("a load");
+        let what = *sites(load, size).last().expect("a site");
+        let core = *allowed().last().expect("a core");
+        // The highest bits of a number change any result.
+        let flip = Flip { what, core, from_round: 3, bits: vec![62], is_done: AtomicBool::new(false) };
+        let order = Order { stop: Stop::Never, ..order(size, 12) };
+        let (wrongs, end) = outcome(load, &order, Arc::new(flip));
+        let named: Vec<(usize, u64)> = wrongs.iter().map(|wrong| (wrong.core, wrong.round)).collect();
+        assert_eq!(named, [(core, 3)], "{name}");
+        assert_eq!((end.errors, end.rounds), (1, 12 * order.cores.len() as u64), "{name}");
+    }
 }
 
 #[test]
 fn sound_cores_raise_no_alarm() {
-    let (wrongs, rounds) = wrongs(&order(Duration::from_secs(2), Stop::Never), &NoDisturbance);
-    assert_eq!(wrongs, []);
-    assert!(rounds > 100, "{rounds} rounds");
+    for load in LOADS {
+        let size = SIZES.iter().find(|(name, _)| *name == load.name()).map_or(load.usual_size(), |(_, size)| *size);
+        let order = Order { length: Duration::from_millis(500), times: None, ..order(size, 0) };
+        let (wrongs, end) = outcome(load, &order, Arc::new(NoDisturbance));
+        assert_eq!(wrongs, [], "{}", load.name());
+        assert!(end.rounds >= 2, "{}: {} rounds", load.name(), end.rounds);
+        assert!(end.cores.iter().all(|core| core.rate > 0.0 && core.clock > 100.0 && core.checked > 0.0));
+    }
+}
+
+/// A core that finds the same wrong answer every time, as one does whose fault is in its logic.
+struct AlwaysWrong(usize);
+
+impl Disturb for AlwaysWrong {
+    fn strike(&self, site: Site, bytes: &mut [u8]) {
+        if site.core == self.0 && site.what == "matrix" {
+            bytes[..8].copy_from_slice(&3.0f64.to_le_bytes());
+        }
+    }
+}
+
+#[test]
+fn a_core_that_is_wrong_every_time_disagrees_with_the_others() {
+    let cores = allowed();
+    if cores.len() < 2 {
+        eprintln!("skipped: it takes two cores to disagree");
+        return;
+    }
+    let order = Order { stop: Stop::Never, ..order(48, 5) };
+    let (wrongs, end) = outcome(find("dense").expect("a load"), &order, Arc::new(AlwaysWrong(cores[1])));
+    assert!(end.errors >= 5, "{end:?}");
+    assert!(wrongs.iter().skip(1).all(|wrong| wrong.repeats == Some(true) && wrong.found.contains("twice")));
+}
+
+#[test]
+fn in_turn_each_core_works_alone_for_its_part_of_the_time() {
+    let length = Duration::from_millis(600);
+    let order = Order { turns: Turns::OneByOne, length, times: None, ..order(48, 0) };
+    let (_, end) = outcome(find("dense").expect("a load"), &order, Arc::new(NoDisturbance));
+    let part = length.as_secs_f64() / order.cores.len() as f64;
+    for (index, core) in end.cores.iter().enumerate() {
+        assert!(core.rounds > 0);
+        // The last check of each comes near the end of its turn.
+        let turn = index as f64 * part..(index + 1) as f64 * part + 0.3;
+        assert!(turn.contains(&core.checked), "core {} was last checked after {} s", core.core, core.checked);
+    }
+}
+
+#[test]
+fn a_warm_up_comes_first_and_is_lighter_than_what_follows() {
+    let length = Duration::from_millis(2400);
+    let order = Order { warm_up: Duration::from_millis(1200), length, times: None, ..order(200, 0) };
+    let mut seen = Vec::new();
+    run(find("dense").expect("a load"), &order, Arc::new(NoDisturbance), |message| {
+        if let Message::Progress(progress) = message {
+            seen.push((progress.warms_up, progress.seconds));
+        }
+    });
+    let warm = seen.iter().take_while(|(warms_up, _)| *warms_up).count();
+    assert!(warm >= 2 && seen[warm..].iter().all(|(warms_up, _)| !warms_up) && warm < seen.len(), "{seen:?}");
+}
+
+#[test]
+fn what_does_not_fit_into_memory_is_told_and_ends_the_pass() {
+    let mut why = None;
+    let order = Order { cores: vec![allowed()[0]], ..order(1 << 20, 1) };
+    run(find("dense").expect("a load"), &order, Arc::new(NoDisturbance), |message| {
+        if let Message::Failed { why: told } = message {
+            why = Some(told);
+        }
+    });
+    assert!(why.expect("a failure").contains("bytes of memory"));
 }

@@ -9,6 +9,15 @@ use periculum_core::moment::Moment;
 /// The names that a sensor's `source` may have.
 pub const SOURCES: [&str; 2] = ["usage", "reported-clock"];
 
+/// The machine's memory, bytes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Memory {
+    /// All there is.
+    pub total: u64,
+    /// What can be had without swapping.
+    pub available: u64,
+}
+
 /// A Linux machine, seen through its file systems below this root.
 #[derive(Clone, Debug)]
 pub struct Linux {
@@ -28,6 +37,11 @@ impl Linux {
             self.read("proc/sys/kernel/random/boot_id").map_or_else(|| "unknown".into(), |id| id.trim().to_owned());
         let since = self.read("proc/stat").and_then(|text| boot_time(&text));
         Boot { id, since }
+    }
+
+    /// The machine's memory; none where the kernel does not say.
+    pub fn memory(&self) -> Option<Memory> {
+        memory(&self.read("proc/meminfo")?)
     }
 
     /// A reading by its source's name; none where the kernel does not say.
@@ -56,6 +70,15 @@ impl Linux {
 fn boot_time(stat: &str) -> Option<Moment> {
     let seconds: i64 = stat.lines().find_map(|line| line.strip_prefix("btime "))?.trim().parse().ok()?;
     Some(Moment::from_millis(seconds.checked_mul(1000)?))
+}
+
+/// `MemTotal` and `MemAvailable` of `/proc/meminfo` (proc_meminfo(5)).
+fn memory(meminfo: &str) -> Option<Memory> {
+    let bytes = |name: &str| {
+        let line = meminfo.lines().find_map(|line| line.strip_prefix(name)?.strip_prefix(':'))?;
+        line.trim().strip_suffix("kB")?.trim().parse::<u64>().ok()?.checked_mul(1024)
+    };
+    Some(Memory { total: bytes("MemTotal")?, available: bytes("MemAvailable")? })
 }
 
 /// Jiffies that all processors were busy, and all of them (proc_stat(5): idle and iowait are the 4th and 5th).
@@ -87,6 +110,9 @@ mod tests {
         assert_eq!(busy_and_total(STAT), Some((150, 1000)));
         assert_eq!(mean_clock("cpu MHz\t\t: 2500.0\ncpu MHz\t\t: 3500.0\n"), Some(3000.0));
         assert_eq!(mean_clock("Processor: small\n"), None);
+        let meminfo = "MemTotal:       1000 kB\nMemFree:  100 kB\nMemAvailable:    900 kB\n";
+        assert_eq!(memory(meminfo), Some(Memory { total: 1_024_000, available: 921_600 }));
+        assert_eq!(memory("MemTotal: 1000 kB\n"), None);
     }
 
     #[test]
@@ -109,6 +135,7 @@ mod tests {
                 boot_time(&stat);
                 busy_and_total(&stat);
                 mean_clock(&stat);
+                memory(&stat.replace("cpu MHz", "MemTotal"));
             }
         }
     }

@@ -5,10 +5,12 @@ use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use anyhow::Result;
-use periculum_core::file::{Document, Located, Problem, Problems, Section, plan_file, rig_file};
+use periculum_core::file::{Document, Located, Problem, Problems, Section, plan_file, proof_file, rig_file};
+use periculum_core::pass::Pass;
 use periculum_core::plan::Plan;
 use periculum_core::rig::Rig;
 use periculum_core::setting::TakesEffect;
+use periculum_loads::catalogue::LOADS;
 use periculum_rigs::{linux, simulated};
 
 use crate::complaint::{BadFile, BadInput};
@@ -73,6 +75,19 @@ impl Briefing {
             plan_text: plan_file.text,
         })
     }
+}
+
+/// The passes of a proof file, for this machine.
+pub(crate) fn read_proof(file: SourceFile) -> Result<Vec<Pass>> {
+    let document = match Document::parse(&file.text) {
+        Ok(document) => document,
+        Err(problem) => return Err(file.bad(vec![problem])),
+    };
+    let problems = Problems::default();
+    let top = document.top(&problems);
+    let passes = proof_file::read(&top, &real_loads());
+    top.finish();
+    if problems.is_empty() { Ok(passes) } else { Err(file.bad(problems.into_sorted())) }
 }
 
 /// Checks one file, whichever kind it is, and says in a sentence what it is.
@@ -186,11 +201,16 @@ fn check_sensors(top: &Section, is_simulated: bool) {
     }
 }
 
+/// The loads that this machine can run.
+pub(crate) fn real_loads() -> Vec<&'static str> {
+    LOADS.iter().map(|load| load.name()).collect()
+}
+
 fn read_plan(text: &str, rig: &Rig, is_simulated: bool) -> Result<Plan, Vec<Problem>> {
     let document = Document::parse(text).map_err(|problem| vec![problem])?;
     let problems = Problems::default();
     let top = document.top(&problems);
-    let loads = if is_simulated { simulated::loads() } else { vec!["dense"] };
+    let loads = if is_simulated { simulated::loads() } else { real_loads() };
     let plan = plan_file::read(&top, rig, &loads);
     top.finish();
     match plan {

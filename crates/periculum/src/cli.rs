@@ -3,7 +3,9 @@
 use std::path::PathBuf;
 
 use clap::{Args, Parser, Subcommand};
+use periculum_core::amount::{self, Amount};
 use periculum_core::moment::Span;
+use periculum_core::pass::Threads;
 
 /// Finds the highest setting that this specimen of hardware holds, and loses nothing when the machine dies.
 #[derive(Parser, Debug)]
@@ -106,13 +108,56 @@ pub(crate) struct Output {
 
 #[derive(Args, Debug)]
 pub(crate) struct Prove {
-    /// How long.
-    #[arg(long = "for", value_name = "TIME", default_value = "5min", value_parser = parse_span)]
-    pub(crate) length: Span,
+    /// What to prove with: glance (5 minutes), firm (1 hour), soak (8 hours), or a file with `passes`.
+    #[arg(long, value_name = "PROOF", default_value = "glance", conflicts_with = "load")]
+    pub(crate) proof: String,
+
+    /// Run this load only.
+    #[arg(long, value_name = "NAME")]
+    pub(crate) load: Option<String>,
+
+    /// How long; the passes of a proof share it as they share their own time. [default: 5min with --load]
+    #[arg(long = "for", value_name = "TIME", value_parser = parse_span)]
+    pub(crate) length: Option<Span>,
+
+    /// End each pass after so many rounds on each core.
+    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..))]
+    pub(crate) times: Option<u64>,
+
+    /// On how many cores: all, a number, or each, one core at a time. [default: what the proof says, or all]
+    #[arg(long, value_name = "N", value_parser = parse_threads)]
+    pub(crate) threads: Option<Threads>,
+
+    /// How much memory the problems fill, as in 75% or 8GiB.
+    #[arg(long, value_name = "AMOUNT", conflicts_with = "size")]
+    pub(crate) memory: Option<Amount>,
+
+    /// Size of the problem on each core, in the load's own measure.
+    #[arg(long, value_name = "N", requires = "load")]
+    pub(crate) size: Option<u64>,
+
+    /// How much memory must stay available, as in 2GiB.
+    #[arg(long, value_name = "AMOUNT", value_parser = amount::bytes)]
+    pub(crate) reserve: Option<u64>,
+
+    /// How nice the loads are to everything else, from -20 to 19; below 0 takes privileges.
+    #[arg(long, value_name = "N", allow_negative_numbers = true, value_parser = clap::value_parser!(i32).range(-20..=19))]
+    pub(crate) priority: Option<i32>,
+
+    /// When a pass ends early: at the first wrong result, or never.
+    #[arg(long, value_name = "WHEN", value_enum, default_value = "never")]
+    pub(crate) stop_on: WhenToStop,
 
     /// One JSON object a line, the last of kind `ended`.
     #[arg(long)]
     pub(crate) json: bool,
+}
+
+/// When a pass ends early.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, clap::ValueEnum)]
+pub(crate) enum WhenToStop {
+    First,
+    Never,
 }
 
 #[derive(Args, Debug)]
@@ -140,14 +185,28 @@ pub(crate) struct Report {
 
 #[derive(Args, Debug)]
 pub(crate) struct Load {
-    #[arg(value_parser = ["dense"])]
     pub(crate) name: String,
+
+    #[arg(long, value_delimiter = ',', required = true)]
+    pub(crate) cores: Vec<usize>,
+
+    #[arg(long)]
+    pub(crate) one_by_one: bool,
+
+    #[arg(long)]
+    pub(crate) size: u64,
 
     #[arg(long)]
     pub(crate) millis: u64,
 
+    #[arg(long, default_value_t = 0)]
+    pub(crate) warm_up_millis: u64,
+
     #[arg(long)]
-    pub(crate) threads: Option<usize>,
+    pub(crate) times: Option<u64>,
+
+    #[arg(long, allow_negative_numbers = true)]
+    pub(crate) niceness: i32,
 
     #[arg(long)]
     pub(crate) go_on: bool,
@@ -170,6 +229,15 @@ impl std::str::FromStr for Pace {
         let wrong = || format!("`{text}` is neither a number above 0 nor `max`");
         let times: f64 = text.parse().map_err(|_| wrong())?;
         if times > 0.0 && times.is_finite() { Ok(Self::Times(times)) } else { Err(wrong()) }
+    }
+}
+
+fn parse_threads(text: &str) -> Result<Threads, String> {
+    match (text, text.parse()) {
+        ("all", _) => Ok(Threads::All),
+        ("each", _) => Ok(Threads::Each),
+        (_, Ok(count @ 1..)) => Ok(Threads::Count(count)),
+        _ => Err("say all, each, or a number above 0".into()),
     }
 }
 

@@ -19,7 +19,7 @@ use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Pace;
 use crate::driver::{Driver, Pacer, Readings};
-use crate::load_runner::LoadRunner;
+use crate::loading::LoadRunner;
 use crate::notice::Notice;
 
 /// When time begins on a simulated rig: 2026-06-20 21:00 UTC, a summer night.
@@ -28,7 +28,7 @@ const SIMULATED_START: Moment = Moment::from_millis(1_781_989_200_000);
 /// How many simulated seconds pass in one where nobody says: something happens every few seconds.
 const USUAL_PACE: Pace = Pace::Times(25.0);
 
-/// The use of a climb that only proves what is there; its loads go on after a wrong result.
+/// The use of a climb that only proves what is there.
 pub(crate) const PROVING: &str = "prove";
 
 /// A climb that is ready to be driven.
@@ -161,7 +161,7 @@ fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, at: Moment) -> Re
     Ok(match (&briefing.simulated, seed) {
         (Some(spec), seed) => Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at)),
         (None, _) => {
-            let runner = LoadRunner::new(briefing.plan.use_name == PROVING)?;
+            let runner = LoadRunner::new(linux.clone(), &briefing.plan)?;
             Box::new(ThisMachine::new(linux, rig, runner))
         }
     })

@@ -12,7 +12,7 @@ mod complaint;
 mod driver;
 mod headless;
 mod interrupt;
-mod load_runner;
+mod loading;
 mod notice;
 mod places;
 mod tui;

@@ -2,9 +2,9 @@
 
 use std::ops::Range;
 
+use crate::file::proof_file::read_passes;
 use crate::file::section::{Located, Section};
 use crate::ladder::{Direction, Ladder};
-use crate::pass::{Pass, Threads};
 use crate::plan::{Plan, Proof, Stage, Steps, Strategy};
 use crate::quantity::harmless;
 use crate::rig::Rig;
@@ -51,38 +51,9 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
 }
 
 fn read_proof((name, section): (Located<String>, Section), loads: &[&str]) -> Option<Located<Proof>> {
-    let passes = section.list("passes");
-    if passes.is_empty() {
-        let help = "write `passes = [{ load = \"dense\", for = \"60s\" }]`";
-        section.problems().advise(name.at.clone(), format!("proof `{}` has no pass", name.value), help);
-    }
-    let passes: Vec<Pass> = passes.into_iter().filter_map(|pass| read_pass(pass, loads)).collect();
+    let passes = read_passes(&section, &name, loads);
     section.finish();
     Some(Located { value: Proof { name: harmless(&name.value), passes }, at: name.at })
-}
-
-fn read_pass(section: Section, loads: &[&str]) -> Option<Pass> {
-    let load = section.text("load");
-    let length = section.time("for");
-    let threads = read_threads(&section);
-    let problems = section.problems();
-    section.finish();
-    let (load, length) = (load?, length?);
-    if !loads.contains(&load.value.as_str()) {
-        problems.unknown(load.at, "load that this rig can run called", &load.value, loads);
-    }
-    if length.value.millis() == 0 {
-        problems.add(length.at, "a pass of no length proves nothing");
-    }
-    Some(Pass { load: load.value, length: length.value, threads })
-}
-
-/// `threads = "all"`, or a number of them.
-fn read_threads(section: &Section) -> Threads {
-    if section.has_text("threads") {
-        return section.choice("threads", &[("all", Threads::All)]).map_or(Threads::All, |threads| threads.value);
-    }
-    section.optional_count("threads", 1).map_or(Threads::All, |count| Threads::Count(count.value))
 }
 
 fn read_stage(section: Section, rig: &Rig, proofs: &[Located<Proof>]) -> Option<Stage> {

@@ -45,7 +45,7 @@ fn setting(name: &str, values: (i64, i64, i64), harder: Direction, jump: Option<
 }
 
 fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> Course {
-    let pass = Pass { load: "dense".into(), length: Span::from_seconds(60), threads: Threads::All };
+    let pass = Pass::usual("dense", Span::from_seconds(60));
     let sensor = Sensor {
         name: "core".into(),
         label: "core".into(),

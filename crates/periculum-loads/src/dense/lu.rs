@@ -1,21 +1,19 @@
 //! LU factorisation with partial pivoting, recursive by columns so that nearly all work is products of blocks
 //! (Toledo, Locality of reference in LU decomposition with partial pivoting, 1997).
 
-use super::kernel::Kernel;
 use super::matrix::Columns;
 use super::multiply::{Part, Shape, Workspace, subtract_product};
-
-/// Up to this many columns are factored, and this many rows are solved for, one by one.
-const NARROW: usize = 16;
+use super::narrow::{NARROW, factor_narrow, solve_narrow};
+use crate::kernel::{Kernel, prefetch};
 
 /// Factors the columns from this row down; `pivots` gets, for each column, the row that was swapped in.
 ///
 /// The matrix becomes L below its diagonal (which is all ones) and U from it upwards. A column without any
 /// pivot but nothing leaves infinities, which the residual then shows.
-pub(super) fn factor(kernel: Kernel, work: &mut Workspace, mut matrix: Columns, row: usize, pivots: &mut [usize]) {
+pub(super) fn factor(kernel: Kernel, work: &mut Workspace, matrix: Columns, row: usize, pivots: &mut [usize]) {
     let columns = pivots.len();
     if columns <= NARROW {
-        return factor_narrow(&mut matrix, row, pivots);
+        return factor_narrow(kernel, matrix.data, matrix.stride, row, pivots);
     }
     let half = (columns / 2).next_multiple_of(NARROW);
     let rows = matrix.stride;
@@ -33,43 +31,13 @@ pub(super) fn factor(kernel: Kernel, work: &mut Workspace, mut matrix: Columns, 
     swap_rows(&mut left, half, row + half, right_pivots);
 }
 
-fn factor_narrow(matrix: &mut Columns, row: usize, pivots: &mut [usize]) {
-    let columns = pivots.len();
-    for (index, pivot) in pivots.iter_mut().enumerate() {
-        let diagonal = row + index;
-        *pivot = largest(&matrix.column(index)[diagonal..]) + diagonal;
-        for column in 0..columns {
-            matrix.column_mut(column).swap(diagonal, *pivot);
-        }
-        let (done, rest) = matrix.borrow().split(index + 1);
-        let column = &mut done.data[index * done.stride..];
-        let divisor = column[diagonal];
-        column[diagonal + 1..].iter_mut().for_each(|element| *element /= divisor);
-        for other in rest.data.chunks_exact_mut(rest.stride).take(columns - index - 1) {
-            let factor = other[diagonal];
-            for (element, lower) in other[diagonal + 1..].iter_mut().zip(&column[diagonal + 1..]) {
-                *element -= lower * factor;
-            }
-        }
-    }
-}
-
-/// Where the value of largest magnitude stands, the first of equals.
-fn largest(values: &[f64]) -> usize {
-    let mut best = 0;
-    for (index, value) in values.iter().enumerate() {
-        if value.abs() > values[best].abs() {
-            best = index;
-        }
-    }
-    best
-}
-
 fn swap_rows(matrix: &mut Columns, columns: usize, row: usize, pivots: &[usize]) {
     for column in 0..columns {
-        let column = matrix.column_mut(column);
+        // The next column is fetched meanwhile: nobody could guess where it will be read.
+        let (this, next) = matrix.data[column * matrix.stride..].split_at_mut(matrix.stride);
         for (index, pivot) in pivots.iter().enumerate() {
-            column.swap(row + index, *pivot);
+            prefetch(next.as_ptr().wrapping_add(*pivot));
+            this.swap(row + index, *pivot);
         }
     }
 }
@@ -85,17 +53,7 @@ fn solve_lower(
     row: usize,
 ) {
     if order <= NARROW {
-        for column in 0..columns {
-            let column = right.column_mut(column);
-            for index in 0..order {
-                let factor = column[row + index];
-                let below = &lower.data[index * lower.stride + lower.row..][index + 1..order];
-                for (element, lower) in column[row + index + 1..row + order].iter_mut().zip(below) {
-                    *element -= lower * factor;
-                }
-            }
-        }
-        return;
+        return solve_narrow(kernel, lower, order, right.data, right.stride, columns, row);
     }
     let half = (order / 2).next_multiple_of(NARROW);
     solve_lower(kernel, work, lower, half, (right, columns), row);

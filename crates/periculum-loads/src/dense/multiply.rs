@@ -1,25 +1,37 @@
 //! `C -= A·B` through packed panels (Goto and van de Geijn, Anatomy of high-performance matrix multiplication, 2008).
 
-use super::kernel::{Kernel, LARGEST_BLOCK};
+use std::io;
+
+use super::block::{Panels, block_of, subtract_panels};
+use crate::buffer::Buffer;
+use crate::kernel::{Kernel, for_each_kernel};
+use crate::lanes::{LANES, Lanes};
 
 /// How deep a packed panel is; the same for every kernel, since sums are rounded once a panel.
-const DEPTH: usize = 256;
+const DEPTH: usize = 240;
 
 /// How many rows of A are packed at once, a multiple of every kernel's rows: with `DEPTH` they fill half of a
 /// second-level cache of 1 MiB.
 const ROWS: usize = 240;
 
+/// Up to this depth A is used where it stands: packing it would cost more than it gains.
+const SHALLOW: usize = 48;
+
 /// Room for packed panels, made once.
 pub(super) struct Workspace {
-    a: Vec<f64>,
-    b: Vec<f64>,
-    block: [f64; LARGEST_BLOCK],
+    a: Buffer<f64>,
+    b: Buffer<f64>,
 }
 
 impl Workspace {
     /// Room for products with at most this many columns.
-    pub(super) fn new(columns: usize) -> Self {
-        Self { a: vec![0.0; ROWS * DEPTH], b: vec![0.0; (columns + 8) * DEPTH], block: [0.0; LARGEST_BLOCK] }
+    pub(super) fn new(columns: usize) -> io::Result<Self> {
+        Ok(Self { a: Buffer::zeroed(ROWS * DEPTH)?, b: Buffer::zeroed((columns + 8) * DEPTH)? })
+    }
+
+    /// Bytes of room for products with at most this many columns.
+    pub(super) fn bytes(columns: u64) -> u64 {
+        8 * (ROWS as u64 + columns + 8) * DEPTH as u64
     }
 }
 
@@ -51,63 +63,78 @@ pub(super) fn subtract_product(
     c: &mut [f64],
     (stride, b_row, c_row): (usize, usize, usize),
 ) {
-    let (block_rows, block_columns) = kernel.block();
+    let (block_rows, block_columns) = block_of(kernel);
+    if shape.rows == 0 || shape.columns == 0 {
+        return;
+    }
     for depth_from in (0..shape.depth).step_by(DEPTH) {
         let depth = DEPTH.min(shape.depth - depth_from);
-        pack_rows(&mut work.b, c, stride, b_row + depth_from, (depth, shape.columns), block_columns);
-        for row_from in (0..shape.rows).step_by(ROWS) {
+        pack_rows(kernel, &mut work.b, c, stride, b_row + depth_from, (depth, shape.columns), block_columns);
+        let a = Part { data: &a.data[depth_from * a.stride..], ..a };
+        let used_in_place = if depth <= SHALLOW { shape.rows / block_rows * block_rows } else { 0 };
+        if used_in_place > 0 {
+            let panels = Panels {
+                rows: used_in_place,
+                columns: shape.columns,
+                depth,
+                a: &a.data[a.row..],
+                a_step: a.stride,
+                a_group: block_rows,
+                b: &work.b,
+            };
+            subtract_panels(kernel, panels, &mut c[c_row..], stride);
+        }
+        for row_from in (used_in_place..shape.rows).step_by(ROWS) {
             let rows = ROWS.min(shape.rows - row_from);
-            let part = Part { row: a.row + row_from, data: &a.data[depth_from * a.stride..], ..a };
-            pack_columns(&mut work.a, part, (rows, depth), block_rows);
-            for column in (0..shape.columns).step_by(block_columns) {
-                let b = &work.b[column * depth..][..block_columns * depth];
-                for row in (0..rows).step_by(block_rows) {
-                    let a = &work.a[row * depth..][..block_rows * depth];
-                    let corner = column * stride + c_row + row_from + row;
-                    let (height, width) = (block_rows.min(rows - row), block_columns.min(shape.columns - column));
-                    if (height, width) == (block_rows, block_columns) {
-                        kernel.subtract_product(depth, a, b, &mut c[corner..], stride);
-                    } else {
-                        edge(kernel, depth, (a, b), &mut work.block, (&mut c[corner..], stride, height, width));
-                    }
-                }
-            }
+            pack_columns(&mut work.a, Part { row: a.row + row_from, ..a }, (rows, depth), block_rows);
+            let panels = Panels {
+                rows,
+                columns: shape.columns,
+                depth,
+                a: &work.a,
+                a_step: block_rows,
+                a_group: block_rows * depth,
+                b: &work.b,
+            };
+            subtract_panels(kernel, panels, &mut c[c_row + row_from..], stride);
         }
     }
 }
 
-/// A block that hangs over the edge is calculated beside the matrix, and what belongs to it is brought over.
-fn edge(
-    kernel: Kernel,
-    depth: usize,
-    (a, b): (&[f64], &[f64]),
-    block: &mut [f64; LARGEST_BLOCK],
-    (c, stride, height, width): (&mut [f64], usize, usize, usize),
+for_each_kernel! {
+    /// Packs rows of B: panels of `width` columns, each row after row; missing columns are nothing.
+    fn pack_rows(
+        packed: &mut [f64], b: &[f64], stride: usize, row: usize, shape: (usize, usize), width: usize,
+    ) = pack_rows_in_lanes;
+}
+
+#[inline(always)]
+fn pack_rows_in_lanes<L: Lanes>(
+    packed: &mut [f64],
+    b: &[f64],
+    stride: usize,
+    row: usize,
+    (depth, columns): (usize, usize),
+    width: usize,
 ) {
-    let (block_rows, _) = kernel.block();
-    block.fill(0.0);
-    kernel.subtract_product(depth, a, b, block, block_rows);
-    for column in 0..width {
-        let sums = &block[column * block_rows..][..height];
-        for (element, sum) in c[column * stride..][..height].iter_mut().zip(sums) {
-            *element += sum;
-        }
-    }
-}
-
-/// Packs rows of B: panels of `width` columns, each row after row; missing columns are nothing.
-fn pack_rows(packed: &mut [f64], b: &[f64], stride: usize, row: usize, (depth, columns): (usize, usize), width: usize) {
     for first in (0..columns).step_by(width) {
         let panel = &mut packed[first * depth..][..width * depth];
-        for offset in 0..width {
-            if first + offset >= columns {
-                panel.iter_mut().skip(offset).step_by(width).for_each(|element| *element = 0.0);
-                continue;
-            }
-            let column = &b[(first + offset) * stride + row..][..depth];
-            for (element, value) in panel.iter_mut().skip(offset).step_by(width).zip(column) {
-                *element = *value;
-            }
+        let b = &b[first * stride + row..];
+        let squares = if width == LANES && first + width <= columns { depth / LANES } else { 0 };
+        let (rows, _) = panel.as_chunks_mut::<LANES>();
+        for (square, rows) in rows.chunks_exact_mut(LANES).take(squares).enumerate() {
+            let columns: [L; LANES] = std::array::from_fn(|column| {
+                let at = column * stride + square * LANES;
+                b[at..].first_chunk().map_or(L::splat(0.0), L::load)
+            });
+            L::transpose(columns).into_iter().zip(rows).for_each(|(row, place)| row.store(place));
+        }
+        let packed_already = squares * LANES;
+        let there = width.min(columns - first);
+        for (index, place) in panel.chunks_exact_mut(width).enumerate().skip(packed_already) {
+            let (filled, missing) = place.split_at_mut(there);
+            filled.iter_mut().enumerate().for_each(|(column, element)| *element = b[column * stride + index]);
+            missing.fill(0.0);
         }
     }
 }
@@ -119,6 +146,12 @@ fn pack_columns(packed: &mut [f64], a: Part, (rows, depth): (usize, usize), heig
         let there = height.min(rows - first);
         for (index, target) in panel.chunks_exact_mut(height).enumerate() {
             let source = &a.data[index * a.stride + a.row + first..][..there];
+            if there == height {
+                // Heights are whole vectors; copies of a length known here need no call.
+                let (vectors, _) = target.as_chunks_mut::<LANES>();
+                vectors.iter_mut().zip(source.as_chunks().0).for_each(|(to, from)| *to = *from);
+                continue;
+            }
             target[..there].copy_from_slice(source);
             target[there..].fill(0.0);
         }
@@ -127,7 +160,7 @@ fn pack_columns(packed: &mut [f64], a: Part, (rows, depth): (usize, usize), heig
 
 #[cfg(test)]
 mod tests {
-    use super::super::matrix::fill;
+    use crate::random::fill;
     use super::*;
     use proptest::prelude::*;
 
@@ -138,7 +171,7 @@ mod tests {
         fill(&mut a, 1);
         fill(&mut c, 2);
         let part = Part { data: &a, stride: shape.rows, row: 0 };
-        subtract_product(kernel, &mut Workspace::new(shape.columns), shape, part, &mut c, (stride, 0, shape.depth));
+        subtract_product(kernel, &mut Workspace::new(shape.columns).expect("memory"), shape, part, &mut c, (stride, 0, shape.depth));
         c
     }
 
@@ -160,7 +193,7 @@ mod tests {
     proptest! {
         #![proptest_config(ProptestConfig::with_cases(40))]
         #[test]
-        fn every_kernel_gives_the_same_bits_and_the_right_numbers(rows in 1usize..70, columns in 1usize..40, depth in 1usize..50) {
+        fn every_kernel_gives_the_same_bits_and_the_right_numbers(rows in 1usize..70, columns in 1usize..40, depth in 1usize..70) {
             let shape = Shape { rows, columns, depth };
             let portable = product(Kernel::Portable, shape);
             for (found, wanted) in portable.iter().zip(expected(shape)) {

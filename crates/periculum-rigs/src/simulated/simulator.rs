@@ -228,7 +228,7 @@ impl Running {
     fn new(order: &PassOrder, strain: Strain, spec: &Spec, seed: u64) -> Self {
         let mut random = Stream::new(seed, Purpose::Pass { trial: order.trial, index: order.index });
         let busy = match order.pass.threads {
-            Threads::All => spec.cores,
+            Threads::All | Threads::Each => spec.cores,
             Threads::Count(count) => spec.cores.min(count as usize),
         };
         Self {
@@ -251,7 +251,7 @@ impl Running {
     fn progress(&self) -> Progress {
         let rate = self.work / self.ran.seconds();
         let rate = (self.work > 0.0).then(|| Score { value: rate, unit: self.strain.unit.into() });
-        Progress { done: self.ran, rounds: self.rounds(), errors: 0, rate }
+        Progress { done: self.ran, rounds: self.rounds(), rate, ..Progress::default() }
     }
 }
 
@@ -370,7 +370,7 @@ mod tests {
     }
 
     fn run(simulator: &mut Simulator, trial: u32, length: u64) -> PassReport {
-        let pass = Pass { load: "dense".into(), length: Span::from_seconds(length), threads: Threads::All };
+        let pass = Pass::usual("dense", Span::from_seconds(length));
         simulator.start(&PassOrder { trial, index: 0, pass });
         loop {
             for news in simulator.wait(Span::from_seconds(10)) {
@@ -437,7 +437,7 @@ mod tests {
     #[test]
     fn a_stopped_pass_tells_its_end_once() {
         let mut simulator = simulator(5);
-        let pass = Pass { load: "dense".into(), length: Span::from_seconds(60), threads: Threads::Count(2) };
+        let pass = Pass { threads: Threads::Count(2), ..Pass::usual("dense", Span::from_seconds(60)) };
         simulator.start(&PassOrder { trial: 1, index: 0, pass });
         simulator.wait(Span::from_seconds(5));
         simulator.stop();

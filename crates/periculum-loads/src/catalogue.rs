@@ -1,0 +1,39 @@
+//! Every load there is.
+
+use crate::dense::Dense;
+use crate::frame::Load;
+use crate::pulse::Pulse;
+
+/// Every load, in the order they are listed in.
+pub static LOADS: [&dyn Load; 2] = [&Dense, &Pulse];
+
+/// The load of this name.
+pub fn find(name: &str) -> Option<&'static dyn Load> {
+    LOADS.into_iter().find(|load| load.name() == name)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_load_is_found_by_its_own_name() {
+        for load in LOADS {
+            assert_eq!(find(load.name()).map(|found| found.stresses()), Some(load.stresses()));
+        }
+        assert!(find("").is_none());
+    }
+
+    #[test]
+    fn sizes_fit_into_the_memory_they_are_chosen_for() {
+        for load in LOADS {
+            let (smallest, largest) = load.sizes();
+            assert!((smallest..=largest).contains(&load.usual_size()), "{}", load.name());
+            for bytes in [0, 1 << 16, 100 << 20, 3 << 30] {
+                let size = load.size_for(bytes);
+                assert_eq!(load.nearest(size), size, "{}", load.name());
+                assert!(load.bytes(size) <= bytes || size == load.nearest(smallest), "{} in {bytes}", load.name());
+            }
+        }
+    }
+}

@@ -1,0 +1,95 @@
+//! `dense` as the frame sees it.
+
+use std::io;
+
+use super::system::{Solver, WORST_RESIDUAL};
+use crate::frame::{Fault, Load, Touch, Work};
+use crate::kernel::Kernel;
+
+/// Linear systems solved over and over.
+pub struct Dense;
+
+/// The system that one core solves.
+struct System {
+    solver: Solver,
+    seed: u64,
+    digests: Vec<u64>,
+}
+
+impl Load for Dense {
+    fn name(&self) -> &'static str {
+        "dense"
+    }
+
+    fn stresses(&self) -> &'static str {
+        "vector units, heat"
+    }
+
+    fn size_name(&self) -> &'static str {
+        "order"
+    }
+
+    fn unit(&self) -> &'static str {
+        "GFLOP/s"
+    }
+
+    /// 16 MiB a thread for a matrix and its factors, and several rounds a second: larger ones are faster by little.
+    fn usual_size(&self) -> u64 {
+        2000
+    }
+
+    fn sizes(&self) -> (u64, u64) {
+        (1, 1 << 20)
+    }
+
+    fn bytes(&self, size: u64) -> u64 {
+        Solver::bytes(size)
+    }
+
+    fn work(&self, size: u64) -> f64 {
+        Solver::operations(size) / 1e9
+    }
+
+    fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
+        let solver = Solver::new(kernel, size as usize)?;
+        let digests = vec![0; solver.parts()];
+        Ok(Box::new(System { solver, seed, digests }))
+    }
+}
+
+impl Work for System {
+    fn restart(&mut self) {
+        self.solver.generate(self.seed);
+    }
+
+    fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
+        let (a, b) = self.solver.system_mut();
+        touch.at("matrix", a);
+        touch.at("right-hand side", b);
+        self.solver.factor();
+        touch.at("factors", self.solver.result_mut().0);
+        self.solver.substitute();
+        touch.at("solution", self.solver.result_mut().1);
+        self.solver.digests(&mut self.digests);
+        None
+    }
+
+    fn digests(&self) -> &[u64] {
+        &self.digests
+    }
+
+    fn part(&self, index: usize) -> String {
+        self.solver.part(index)
+    }
+
+    /// A result with the same bits as one with a good residual has that same residual, so only those that a
+    /// reference is made of, or that differ from it, need theirs calculated.
+    fn inspect(&mut self) -> Option<Fault> {
+        let residual = self.solver.residual();
+        // What is not a number is no good residual either.
+        let is_good = residual < WORST_RESIDUAL;
+        (!is_good).then(|| {
+            Fault::result(format!("a scaled residual below {WORST_RESIDUAL}"), format!("one of {residual:.1}"))
+        })
+    }
+}

@@ -1,0 +1,15 @@
+//! What every load has in common: threads on cores, rounds from a seed, references, faults and progress.
+//!
+//! A [`Load`] says what it is and makes a [`Work`] for each core; [`run()`] lets them work, compares every round with
+//! the reference bit for bit, and tells what it finds.
+
+mod clock;
+mod load;
+mod order;
+mod reference;
+mod run;
+mod worker;
+
+pub use load::{Fault, FaultKind, Load, NoDisturbance, Disturb, Site, Touch, Work};
+pub use order::{Order, Stop, Turns};
+pub use run::run;

@@ -1,0 +1,211 @@
+//! The run of a load: stints one after the other, each on some cores at once.
+
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
+use std::sync::mpsc::{RecvTimeoutError, channel};
+use std::thread;
+use std::time::{Duration, Instant};
+
+use super::load::{Disturb, Load, NoDisturbance, Touch};
+use super::order::{Order, Turns};
+use super::reference::Agreement;
+use super::worker::{Tally, Told, Worker};
+use crate::kernel::Kernel;
+use crate::protocol::{Message, Progress, Started};
+
+/// How often progress is told.
+const TELLING: Duration = Duration::from_millis(250);
+
+/// How long rounds that have begun may go on when the time is over.
+const GRACE: Duration = Duration::from_secs(2);
+
+/// The bytes of a core in the warm-up: what the caches near it hold.
+const LIGHT: u64 = 1 << 20;
+
+/// The parts of its time that a core works in the warm-up, one after the other.
+const LADDER: [f64; 3] = [0.25, 0.5, 0.75];
+
+/// Some cores working on problems of one size for some time.
+pub(super) struct Stint {
+    cores: Vec<usize>,
+    pub(super) size: u64,
+    pub(super) times: Option<u64>,
+    /// The part of its time that a core works.
+    duty: f64,
+    began: Instant,
+    /// When the pass began.
+    began_all: Instant,
+    length: Duration,
+    over: AtomicBool,
+    pub(super) agreement: Agreement,
+}
+
+impl Stint {
+    pub(super) fn is_over(&self) -> bool {
+        self.over.load(Ordering::Relaxed) || self.began.elapsed() >= self.length
+    }
+
+    /// Ends it for all cores.
+    pub(super) fn end(&self) {
+        self.over.store(true, Ordering::Relaxed);
+    }
+
+    /// Seconds since the pass began.
+    pub(super) fn seconds(&self) -> f64 {
+        self.began_all.elapsed().as_secs_f64()
+    }
+
+    /// Sleeps as long as a core must that has worked so much of its time, at most to the end.
+    pub(super) fn rest_after(&self, working: Duration, began: Instant) {
+        let due = working.div_f64(self.duty);
+        let left = self.length.saturating_sub(self.began.elapsed());
+        thread::sleep(due.saturating_sub(began.elapsed()).min(left));
+    }
+}
+
+/// What a run keeps for all its stints.
+struct Run<'a, T> {
+    load: &'static dyn Load,
+    order: &'a Order,
+    kernel: Kernel,
+    disturb: Arc<dyn Disturb>,
+    tallies: Vec<Arc<Tally>>,
+    began: Instant,
+    tell: T,
+}
+
+/// Runs a load on all its processors and tells how it goes.
+///
+/// Rounds that take longer than the time that is left are dropped; their threads live on until they end, or until
+/// the process does.
+pub fn run(load: &'static dyn Load, order: &Order, disturb: Arc<dyn Disturb>, mut tell: impl FnMut(Message)) {
+    let kernel = Kernel::best();
+    let at_a_time = if order.turns == Turns::OneByOne { 1 } else { order.cores.len() as u64 };
+    tell(Message::Started(Started {
+        load: load.name().into(),
+        kernel: kernel.name().into(),
+        cores: order.cores.clone(),
+        size: order.size,
+        size_name: load.size_name().into(),
+        bytes: load.bytes(order.size) * at_a_time,
+        round_seconds: expected_seconds(load, kernel, order),
+        unit: load.unit().into(),
+    }));
+    let tallies = order.cores.iter().map(|_| Arc::default()).collect();
+    let mut run = Run { load, order, kernel, disturb, tallies, began: Instant::now(), tell };
+    let goes_on = order.warm_up.is_zero() || LADDER.into_iter().all(|duty| run.warm_up(duty));
+    if goes_on {
+        run.work();
+    }
+    let progress = run.progress(false);
+    (run.tell)(Message::Ended(progress));
+}
+
+/// How long a round should take, from a small one, where that is far below the time of the pass.
+fn expected_seconds(load: &dyn Load, kernel: Kernel, order: &Order) -> Option<f64> {
+    let size = load.size_for(LIGHT.min(load.bytes(order.size)));
+    let mut work = load.begin(kernel, size, order.seed).ok()?;
+    let mut touch = Touch { disturb: &NoDisturbance, core: 0, round: 0 };
+    work.restart();
+    // The first round meets cold caches.
+    work.round(&mut touch);
+    let began = Instant::now();
+    work.round(&mut touch);
+    Some(began.elapsed().as_secs_f64() * load.work(order.size) / load.work(size))
+}
+
+impl<T: FnMut(Message)> Run<'_, T> {
+    /// One step of the warm-up; says whether to go on.
+    fn warm_up(&mut self, duty: f64) -> bool {
+        let size = self.load.size_for(LIGHT.min(self.load.bytes(self.order.size)));
+        let length = self.order.warm_up / LADDER.len() as u32;
+        self.stint(self.order.cores.clone(), size, length, (duty, None), true)
+    }
+
+    /// What the warm-up is for.
+    fn work(&mut self) {
+        let length = self.order.length.saturating_sub(self.began.elapsed());
+        let (size, times) = (self.order.size, self.order.times);
+        match self.order.turns {
+            Turns::Together => {
+                self.stint(self.order.cores.clone(), size, length, (1.0, times), false);
+            }
+            Turns::OneByOne => {
+                let each = length / self.order.cores.len().max(1) as u32;
+                for core in self.order.cores.clone() {
+                    if !self.stint(vec![core], size, each, (1.0, times), false) {
+                        return;
+                    }
+                }
+            }
+        }
+    }
+
+    /// Lets some cores work and tells what they say; says whether to go on.
+    fn stint(
+        &mut self,
+        cores: Vec<usize>,
+        size: u64,
+        length: Duration,
+        (duty, times): (f64, Option<u64>),
+        warms_up: bool,
+    ) -> bool {
+        let stint = Arc::new(Stint {
+            cores,
+            size,
+            times,
+            duty,
+            began: Instant::now(),
+            began_all: self.began,
+            length,
+            over: AtomicBool::new(false),
+            agreement: Agreement::default(),
+        });
+        let (listener, told) = channel();
+        for core in &stint.cores {
+            let index = self.order.cores.iter().position(|known| known == core).unwrap_or_default();
+            let worker = Worker {
+                load: self.load,
+                kernel: self.kernel,
+                seed: self.order.seed,
+                stop: self.order.stop,
+                stint: Arc::clone(&stint),
+                core: *core,
+                tally: Arc::clone(&self.tallies[index]),
+                disturb: Arc::clone(&self.disturb),
+                listener: listener.clone(),
+            };
+            thread::spawn(move || worker.work());
+        }
+        drop(listener);
+        let mut due = Instant::now() + TELLING;
+        while stint.began.elapsed() < length + GRACE {
+            match told.recv_timeout(due.saturating_duration_since(Instant::now())) {
+                Ok(Told::Wrong(wrong)) => (self.tell)(Message::Wrong(wrong)),
+                Ok(Told::Failed(why)) => (self.tell)(Message::Failed { why }),
+                Err(RecvTimeoutError::Timeout) => {
+                    let progress = self.progress(warms_up);
+                    (self.tell)(Message::Progress(progress));
+                    due += TELLING;
+                }
+                Err(RecvTimeoutError::Disconnected) => break,
+            }
+        }
+        !stint.over.load(Ordering::Relaxed)
+    }
+
+    fn progress(&self, warms_up: bool) -> Progress {
+        let cores: Vec<_> =
+            self.order.cores.iter().zip(&self.tallies).map(|(core, tally)| tally.progress(*core)).collect();
+        let sum: f64 = cores.iter().map(|core| core.rate).sum();
+        let working = cores.iter().filter(|core| core.rate > 0.0).count().max(1) as f64;
+        Progress {
+            seconds: self.began.elapsed().as_secs_f64(),
+            warms_up,
+            rounds: cores.iter().map(|core| core.rounds).sum(),
+            errors: cores.iter().map(|core| core.errors).sum(),
+            rate: if self.order.turns == Turns::OneByOne { sum / working } else { sum },
+            cores,
+        }
+    }
+}

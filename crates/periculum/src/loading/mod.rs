@@ -1,0 +1,8 @@
+//! Passes on this machine: what is ordered becomes a load in its child process, watched and, when it must be, killed.
+
+mod order;
+mod runner;
+mod running;
+
+pub(crate) use order::{LoadOrder, resolve};
+pub(crate) use runner::LoadRunner;

@@ -1,0 +1,206 @@
+//! From what a pass asks for to what a load is told: cores, size, time.
+
+use periculum_core::amount::{Amount, written};
+use periculum_core::moment::Span;
+use periculum_core::pass::{Extent, Pass, StopOn, Threads};
+use periculum_loads::catalogue;
+use periculum_loads::child::USUAL_NICENESS;
+use periculum_loads::frame::{Load, Order};
+use periculum_rigs::linux::Memory;
+
+/// Memory that stays available where nobody says otherwise, bytes.
+const USUAL_RESERVE: u64 = 1 << 30;
+
+/// What a load is told.
+#[derive(Clone, Debug, PartialEq)]
+pub(crate) struct LoadOrder {
+    load: String,
+    cores: Vec<usize>,
+    is_one_by_one: bool,
+    size: u64,
+    length: Span,
+    times: Option<u64>,
+    niceness: i32,
+    goes_on: bool,
+}
+
+/// What the machine has for loads: the processors they may use, and memory.
+#[derive(Clone, Debug)]
+pub(crate) struct Means {
+    pub(crate) cores: Vec<usize>,
+    pub(crate) memory: Option<Memory>,
+}
+
+/// What a load has to be told for this pass on this machine.
+///
+/// # Errors
+/// Why the machine can't run it, and what would do.
+pub(crate) fn resolve(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
+    let load = catalogue::find(&pass.load).ok_or_else(|| format!("there is no load called `{}`", pass.load))?;
+    let mut cores = means.cores.clone();
+    if let Threads::Count(count) = pass.threads {
+        if count as usize > cores.len() {
+            return Err(format!("{count} threads are asked for, and there are {} processors to use", cores.len()));
+        }
+        cores.truncate(count as usize);
+    }
+    let is_one_by_one = pass.threads == Threads::Each;
+    let at_a_time = if is_one_by_one { 1 } else { cores.len() as u64 };
+    let size = size(load, pass, means, at_a_time)?;
+    Ok(LoadOrder {
+        load: pass.load.clone(),
+        cores,
+        is_one_by_one,
+        size,
+        length: pass.length,
+        times: pass.demand.times,
+        niceness: pass.demand.priority.unwrap_or(USUAL_NICENESS),
+        goes_on: pass.demand.stop_on == StopOn::Never,
+    })
+}
+
+/// The size of the problem on each core, where it fits into memory.
+fn size(load: &dyn Load, pass: &Pass, means: &Means, at_a_time: u64) -> Result<u64, String> {
+    let size = match pass.demand.extent {
+        Extent::Usual => load.nearest(load.usual_size()),
+        Extent::Size(size) => size_asked(load, size)?,
+        Extent::Memory(amount) => size_in(load, amount, means, at_a_time)?,
+    };
+    let needed = load.bytes(size).saturating_mul(at_a_time);
+    let reserve = pass.demand.reserve.unwrap_or(USUAL_RESERVE);
+    match means.memory {
+        Some(memory) if needed > memory.available.saturating_sub(reserve) => Err(format!(
+            "{} with {} {size} needs {}, and only {} of memory are available beside the reserve of {}; ask for less \
+             memory, a smaller size or a smaller reserve",
+            load.name(),
+            load.size_name(),
+            written(needed),
+            written(memory.available.saturating_sub(reserve)),
+            written(reserve)
+        )),
+        _ => Ok(size),
+    }
+}
+
+fn size_asked(load: &dyn Load, size: u64) -> Result<u64, String> {
+    let nearest = load.nearest(size);
+    if nearest == size {
+        return Ok(size);
+    }
+    let (smallest, largest) = load.sizes();
+    Err(format!(
+        "{} can't have {} {size}: it goes from {smallest} to {largest}, and {nearest} is the nearest below",
+        load.name(),
+        load.size_name()
+    ))
+}
+
+fn size_in(load: &dyn Load, amount: Amount, means: &Means, at_a_time: u64) -> Result<u64, String> {
+    let bytes = match (amount, means.memory) {
+        (Amount::Bytes(bytes), _) => bytes,
+        (Amount::Percent(percent), Some(memory)) => memory.total / 100 * u64::from(percent),
+        (Amount::Percent(_), None) => return Err("the system does not say how much memory it has".into()),
+    };
+    let size = load.size_for(bytes / at_a_time);
+    let smallest = load.bytes(size).saturating_mul(at_a_time);
+    if smallest > bytes {
+        return Err(format!("{} needs at least {}, and {} are given", load.name(), written(smallest), written(bytes)));
+    }
+    Ok(size)
+}
+
+impl LoadOrder {
+    /// What the child is called with.
+    pub(super) fn arguments(&self) -> Vec<String> {
+        let length = std::time::Duration::from_millis(self.length.millis());
+        let cores: Vec<String> = self.cores.iter().map(usize::to_string).collect();
+        let mut arguments: Vec<String> = vec!["load".into(), self.load.clone()];
+        let mut option = |name: &str, value: String| arguments.extend([format!("--{name}"), value]);
+        option("cores", cores.join(","));
+        option("size", self.size.to_string());
+        option("millis", self.length.millis().to_string());
+        option("warm-up-millis", Order::usual_warm_up(length).as_millis().to_string());
+        option("niceness", self.niceness.to_string());
+        if let Some(times) = self.times {
+            option("times", times.to_string());
+        }
+        if self.is_one_by_one {
+            arguments.push("--one-by-one".into());
+        }
+        if self.goes_on {
+            arguments.push("--go-on".into());
+        }
+        arguments
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use periculum_core::pass::Demand;
+    use proptest::prelude::*;
+
+    const GIB: u64 = 1 << 30;
+
+    fn means(available: u64) -> Means {
+        Means { cores: vec![0, 1, 4, 5], memory: Some(Memory { total: 16 * GIB, available }) }
+    }
+
+    fn pass(extent: Extent) -> Pass {
+        Pass { demand: Demand { extent, ..Demand::default() }, ..Pass::usual("dense", Span::from_seconds(60)) }
+    }
+
+    #[test]
+    fn threads_choose_cores_and_the_turns_they_take() {
+        let cores = |threads| {
+            let order = resolve(&Pass { threads, ..pass(Extent::Usual) }, &means(8 * GIB)).expect("an order");
+            (order.cores, order.is_one_by_one)
+        };
+        assert_eq!(cores(Threads::All), (vec![0, 1, 4, 5], false));
+        assert_eq!(cores(Threads::Each), (vec![0, 1, 4, 5], true));
+        assert_eq!(cores(Threads::Count(3)), (vec![0, 1, 4], false));
+        let refused = resolve(&Pass { threads: Threads::Count(5), ..pass(Extent::Usual) }, &means(8 * GIB));
+        assert_eq!(refused, Err("5 threads are asked for, and there are 4 processors to use".into()));
+    }
+
+    #[test]
+    fn memory_is_asked_for_within_a_hundredth_and_never_above() {
+        let dense = catalogue::find("dense").expect("a load");
+        let asked = Extent::Memory(Amount::Percent(50));
+        let order = resolve(&pass(asked), &means(12 * GIB)).expect("an order");
+        let taken = (4 * dense.bytes(order.size)) as f64 / (8 * GIB) as f64;
+        assert!((0.99..=1.0).contains(&taken), "{taken}");
+    }
+
+    #[test]
+    fn the_reserve_is_kept() {
+        let asked = Extent::Memory(Amount::Bytes(8 * GIB));
+        let refused = resolve(&pass(asked), &means(8 * GIB)).expect_err("no room");
+        assert!(refused.contains("only 7.0 GiB of memory are available beside the reserve of 1.0 GiB"), "{refused}");
+        let demand = Demand { reserve: Some(0), extent: asked, ..Demand::default() };
+        assert!(resolve(&Pass { demand, ..pass(asked) }, &means(8 * GIB)).is_ok());
+        assert!(resolve(&pass(Extent::Usual), &means(GIB)).is_err());
+    }
+
+    #[test]
+    fn sizes_and_loads_that_are_not_there_are_refused() {
+        assert!(resolve(&pass(Extent::Size(0)), &means(8 * GIB)).expect_err("size 0").contains("can't have order 0"));
+        assert!(resolve(&Pass::usual("dens", Span::from_seconds(1)), &means(GIB)).is_err());
+        let little = resolve(&pass(Extent::Memory(Amount::Bytes(1000))), &means(8 * GIB)).expect_err("no room");
+        assert!(little.contains("needs at least"), "{little}");
+    }
+
+    proptest! {
+        #[test]
+        fn whatever_is_resolved_fits(bytes in 1u64..32 * GIB, available in 0u64..32 * GIB, reserve in 0u64..4 * GIB, load in 0usize..catalogue::LOADS.len()) {
+            let load = catalogue::LOADS[load];
+            let extent = Extent::Memory(Amount::Bytes(bytes));
+            let demand = Demand { extent, reserve: Some(reserve), ..Demand::default() };
+            let pass = Pass { demand, ..Pass::usual(load.name(), Span::from_seconds(1)) };
+            if let Ok(order) = resolve(&pass, &means(available)) {
+                let needed = load.bytes(order.size) * order.cores.len() as u64;
+                prop_assert!(needed <= bytes && needed + reserve <= available);
+            }
+        }
+    }
+}

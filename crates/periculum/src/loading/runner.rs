@@ -1,0 +1,81 @@
+//! Starts, watches and stops the child process of the running pass.
+
+use std::path::PathBuf;
+use std::time::Duration;
+
+use anyhow::{Context, Result};
+use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::moment::Span;
+use periculum_core::pass::{PassOrder, PassReport};
+use periculum_core::plan::Plan;
+use periculum_loads::cores::allowed;
+use periculum_loads::process::LoadProcess;
+use periculum_rigs::bench::{PassNews, RunPasses};
+use periculum_rigs::linux::Linux;
+
+use super::order::{LoadOrder, Means, resolve};
+use super::running::Running;
+use crate::complaint::BadInput;
+
+/// Runs loads by starting this program again.
+pub(crate) struct LoadRunner {
+    program: PathBuf,
+    linux: Linux,
+    running: Option<Running>,
+    /// Why the last pass could not be started.
+    refusal: Option<String>,
+}
+
+impl LoadRunner {
+    /// A runner of this machine's loads, after a look at whether it can run every pass of this plan now.
+    pub(crate) fn new(linux: Linux, plan: &Plan) -> Result<Self> {
+        let program = std::env::current_exe().context("can't find this program to start loads with")?;
+        let means = means(&linux);
+        for pass in plan.proofs.iter().flat_map(|proof| &proof.passes) {
+            resolve(pass, &means).map_err(|why| BadInput(format!("this machine can't run a pass of the plan: {why}")))?;
+        }
+        Ok(Self { program, linux, running: None, refusal: None })
+    }
+
+    fn spawn(&self, order: &LoadOrder) -> Result<Running, String> {
+        let arguments = order.arguments().into_iter().map(Into::into);
+        let process = LoadProcess::spawn(&self.program, arguments).map_err(|error| error.to_string())?;
+        Ok(Running::new(process))
+    }
+}
+
+fn means(linux: &Linux) -> Means {
+    Means { cores: allowed(), memory: linux.memory() }
+}
+
+impl RunPasses for LoadRunner {
+    fn start(&mut self, order: &PassOrder) {
+        let started = resolve(&order.pass, &means(&self.linux)).and_then(|order| self.spawn(&order));
+        match started {
+            Ok(running) => self.running = Some(running),
+            Err(why) => {
+                tracing::error!(why, "the load did not start");
+                self.refusal = Some(why);
+            }
+        }
+    }
+
+    fn stop(&mut self) {
+        if let Some(running) = &mut self.running {
+            running.stop();
+        }
+    }
+
+    fn wait(&mut self, at_most: Span) -> Vec<PassNews> {
+        let Some(running) = &mut self.running else {
+            let why = self.refusal.take().unwrap_or_default();
+            let incident = Incident::new(IncidentKind::LoadDied, format!("the load could not be started: {why}"));
+            return vec![PassNews::Ended(PassReport { incidents: vec![incident], ..PassReport::default() })];
+        };
+        let news = running.next(Duration::from_millis(at_most.millis()));
+        if matches!(news, Some(PassNews::Ended(_))) {
+            self.running = None;
+        }
+        news.into_iter().collect()
+    }
+}
