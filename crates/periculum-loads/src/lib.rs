@@ -17,6 +17,7 @@ mod lanes;
 pub mod process;
 pub mod protocol;
 pub mod pulse;
+pub mod ram;
 mod random;
 
 pub use kernel::Kernel;

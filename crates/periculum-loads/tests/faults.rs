@@ -14,7 +14,7 @@ use proptest::prelude::*;
 use proptest::test_runner::{Config, TestRunner};
 
 /// Sizes at which a round takes a moment.
-const SIZES: [(&str, u64); 1] = [("dense", 48)];
+const SIZES: [(&str, u64); 4] = [("dense", 48), ("memory", 1), ("bandwidth-read", 64), ("latency", 16)];
 
 const SEED: u64 = 9;
 

@@ -81,9 +81,10 @@ impl Worker {
         let (mut clock, began) = (Clock::new(), Instant::now());
         let (mut rounds, mut working) = (0u64, Duration::ZERO);
         let mut counted = Counted::default();
+        let mut is_astray = true;
         while !self.stint.is_over() && self.stint.times.is_none_or(|times| rounds < times) {
             // What follows an error starts from the seed, as the first round does.
-            if rounds == 0 || reference.is_none() {
+            if is_astray {
                 work.restart();
             }
             let round = self.tally.rounds.load(Ordering::Relaxed) + 1;
@@ -95,6 +96,7 @@ impl Worker {
             working += began_round.elapsed();
             counted.take(is_plain, began_round.elapsed());
             self.tell_round(work.as_ref(), &counted, &mut clock);
+            is_astray = fault.is_some();
             if let Some(fault) = fault {
                 reference = None;
                 self.tell_wrong(round, &fault, last_wrong.as_ref());

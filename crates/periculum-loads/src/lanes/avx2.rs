@@ -4,10 +4,10 @@ use std::arch::x86_64::{
     __m256d, _mm256_add_epi64, _mm256_add_pd, _mm256_and_pd, _mm256_castpd_si256, _mm256_castsi256_pd, _mm256_div_pd,
     _mm256_fmadd_pd, _mm256_fnmadd_pd, _mm256_loadu_pd, _mm256_max_pd, _mm256_mul_pd, _mm256_or_pd,
     _mm256_permute2f128_pd, _mm256_round_pd, _mm256_set1_epi64x, _mm256_set1_pd, _mm256_shuffle_pd, _mm256_slli_epi64,
-    _mm256_srli_epi64, _mm256_storeu_pd, _mm256_sub_pd, _mm256_unpackhi_pd, _mm256_unpacklo_pd, _mm256_xor_pd,
+    _mm256_srli_epi64, _mm256_storeu_pd, _mm256_stream_pd, _mm256_sub_pd, _mm256_unpackhi_pd, _mm256_unpacklo_pd, _mm256_xor_pd,
 };
 
-use super::{LANES, Lanes};
+use super::{LANES, Lanes, Line};
 
 /// Eight numbers, the low and the high four.
 #[derive(Clone, Copy)]
@@ -41,6 +41,7 @@ impl Lanes for Avx2 {
     operation!(neg_mul_add(factor, addend) = _mm256_fnmadd_pd);
     operation!(max(other) = _mm256_max_pd);
     operation!(xor(other) = _mm256_xor_pd);
+    operation!(or(other) = _mm256_or_pd);
 
     #[inline(always)]
     fn load(from: &[f64; LANES]) -> Self {
@@ -54,6 +55,15 @@ impl Lanes for Avx2 {
         unsafe {
             _mm256_storeu_pd(to.as_mut_ptr(), self.0);
             _mm256_storeu_pd(to.as_mut_ptr().add(4), self.1);
+        }
+    }
+
+    #[inline(always)]
+    fn stream(self, to: &mut Line) {
+        // SAFETY: see the trait; a line is aligned as the instructions need it.
+        unsafe {
+            _mm256_stream_pd(to.0.as_mut_ptr(), self.0);
+            _mm256_stream_pd(to.0.as_mut_ptr().add(4), self.1);
         }
     }
 

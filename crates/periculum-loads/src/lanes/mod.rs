@@ -18,6 +18,20 @@ pub(crate) use portable::Portable;
 /// How many numbers there are.
 pub(crate) const LANES: usize = 8;
 
+/// A cache line of numbers.
+#[derive(Clone, Copy, Debug, PartialEq, bytemuck::Pod, bytemuck::Zeroable)]
+#[repr(C, align(64))]
+pub(crate) struct Line(pub(crate) [f64; LANES]);
+
+/// Waits until everything that was streamed is in memory.
+pub(crate) fn fence() {
+    #[cfg(target_arch = "x86_64")]
+    // SAFETY: every x86-64 processor has the instruction, and it only waits.
+    unsafe {
+        std::arch::x86_64::_mm_sfence();
+    }
+}
+
 /// Eight numbers of 64 bits: floating-point ones, rounded to nearest, or words.
 ///
 /// # Safety
@@ -42,6 +56,10 @@ pub(crate) trait Lanes: Copy {
     fn max(self, other: Self) -> Self;
     /// Bitwise exclusive or.
     fn xor(self, other: Self) -> Self;
+    /// Bitwise or.
+    fn or(self, other: Self) -> Self;
+    /// Writes past the caches; [`fence`] must follow before others may read.
+    fn stream(self, to: &mut Line);
     /// Sum of words, modulo 2⁶⁴.
     fn add_words(self, other: Self) -> Self;
     /// Words rotated left by 29 bits.
@@ -67,9 +85,13 @@ mod tests {
         let (x, y, z) = (L::load(a), L::load(b), L::load(c));
         let mut results = vec![
             x.add(y), x.sub(y), x.mul(y), x.div(y), x.mul_add(y, z), x.neg_mul_add(y, z), x.round(), x.abs(), x.max(y),
-            x.xor(y), x.add_words(y), x.rotate_29(), x.shift_13(), x.shifted_up(y), L::splat(a[3]),
+            x.xor(y), x.or(y), x.add_words(y), x.rotate_29(), x.shift_13(), x.shifted_up(y), L::splat(a[3]),
         ];
         results.extend(L::transpose([x, y, z, x.add(z), x.sub(z), y.add(z), y.sub(z), x.mul(z)]));
+        let mut line = Line([0.0; LANES]);
+        x.stream(&mut line);
+        fence();
+        results.push(L::load(&line.0));
         let mut row = [0.0; LANES];
         let mut words = Vec::new();
         for result in results {

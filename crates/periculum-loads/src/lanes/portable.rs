@@ -1,6 +1,6 @@
 //! Lanes of any processor, and the measure of the others.
 
-use super::{LANES, Lanes};
+use super::{LANES, Lanes, Line};
 
 /// Eight numbers in an array.
 #[derive(Clone, Copy)]
@@ -93,6 +93,16 @@ impl Lanes for Portable {
     #[inline(always)]
     fn xor(self, other: Self) -> Self {
         self.words(other, |a, b| a ^ b)
+    }
+
+    #[inline(always)]
+    fn or(self, other: Self) -> Self {
+        self.words(other, |a, b| a | b)
+    }
+
+    #[inline(always)]
+    fn stream(self, to: &mut Line) {
+        to.0 = self.0;
     }
 
     #[inline(always)]

@@ -1,0 +1,171 @@
+//! `latency` and `latency-small-pages`: how long one access takes that could not be foreseen.
+
+use std::io;
+use std::time::Instant;
+
+use crate::buffer::{Buffer, Pages};
+use crate::frame::{Fault, Load, Touch, Work};
+use crate::kernel::Kernel;
+use crate::random::Random;
+
+/// A chase through memory: each place says where the next one is.
+pub struct Latency {
+    name: &'static str,
+    stresses: &'static str,
+    pages: Pages,
+}
+
+/// In huge pages, so that finding the page costs next to nothing.
+pub static IN_HUGE_PAGES: Latency =
+    Latency { name: "latency", stresses: "memory: benchmark of single accesses", pages: Pages::Huge };
+
+/// In the smallest pages, so that finding the page is a part of the access.
+pub static IN_SMALL_PAGES: Latency = Latency {
+    name: "latency-small-pages",
+    stresses: "memory and page tables: benchmark of single accesses",
+    pages: Pages::Small,
+};
+
+/// Words of a cache line, of which the first says where the next line is.
+const WORDS: usize = 8;
+
+/// Accesses of a round, at most: some tenths of a second.
+const ACCESSES: u64 = 1 << 20;
+
+/// Readings of so many rounds make the reading.
+const NEWEST: usize = 15;
+
+struct Chase {
+    words: Buffer<u64>,
+    seed: u64,
+    /// Where the next round starts.
+    at: u64,
+    /// Sum of all places seen in the running tour, and how many.
+    sum: u64,
+    seen: u64,
+    rounds: usize,
+    /// Nanoseconds an access in the newest rounds.
+    nanoseconds: [f64; NEWEST],
+}
+
+impl Load for Latency {
+    fn name(&self) -> &'static str {
+        self.name
+    }
+
+    fn stresses(&self) -> &'static str {
+        self.stresses
+    }
+
+    fn size_name(&self) -> &'static str {
+        "KiB a core"
+    }
+
+    fn unit(&self) -> &'static str {
+        "ns"
+    }
+
+    fn usual_size(&self) -> u64 {
+        1 << 20
+    }
+
+    fn sizes(&self) -> (u64, u64) {
+        (1, 1 << 34)
+    }
+
+    fn bytes(&self, size: u64) -> u64 {
+        size << 10
+    }
+
+    fn work(&self, size: u64) -> f64 {
+        ACCESSES.min(self.bytes(size) / (8 * WORDS as u64)) as f64
+    }
+
+    fn begin(&self, _: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
+        let words = Buffer::with_pages(self.bytes(size) as usize / 8, self.pages)?;
+        let nanoseconds = [0.0; NEWEST];
+        Ok(Box::new(Chase { words, seed, at: 0, sum: 0, seen: 0, rounds: 0, nanoseconds }))
+    }
+}
+
+impl Chase {
+    fn lines(&self) -> u64 {
+        (self.words.len() / WORDS) as u64
+    }
+}
+
+impl Work for Chase {
+    /// One cycle through all lines in random order, by Sattolo's algorithm (An algorithm to generate a random cyclic
+    /// permutation, 1986).
+    fn restart(&mut self) {
+        let lines = self.lines() as usize;
+        for line in 0..lines {
+            self.words[line * WORDS] = line as u64;
+        }
+        let mut random = Random::new(self.seed);
+        for line in (1..lines).rev() {
+            self.words.swap(line * WORDS, random.below(line as u64) as usize * WORDS);
+        }
+        (self.at, self.sum, self.seen) = (0, 0, 0);
+    }
+
+    /// Walks on through the cycle; a tour through all of it must have seen every line once and come back.
+    fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
+        touch.at("chain", &mut self.words);
+        let lines = self.lines();
+        let steps = ACCESSES.min(lines - self.seen);
+        let began = Instant::now();
+        let Some((at, sum)) = walk(&self.words, self.at, steps) else {
+            return Some(Fault::result("a line of the chain", "one outside the memory"));
+        };
+        let nanoseconds = began.elapsed().as_secs_f64() * 1e9 / steps as f64;
+        (self.at, self.sum, self.seen) = (at, self.sum.wrapping_add(sum), self.seen + steps);
+        // The rest of a tour may be too short to be timed.
+        if steps == ACCESSES.min(lines) {
+            self.nanoseconds[self.rounds % NEWEST] = nanoseconds;
+            self.rounds += 1;
+        }
+        if self.seen < lines {
+            return None;
+        }
+        let (expected, found) = (lines * (lines - 1) / 2, self.sum);
+        (self.sum, self.seen) = (0, 0);
+        let is_home = std::mem::take(&mut self.at) == 0;
+        (found != expected || !is_home).then(|| Fault::result(format!("sum {expected:x}"), format!("sum {found:x}")))
+    }
+
+    fn reading(&self) -> Option<f64> {
+        let mut nanoseconds = self.nanoseconds;
+        let nanoseconds = &mut nanoseconds[..self.rounds.min(NEWEST)];
+        nanoseconds.sort_unstable_by(f64::total_cmp);
+        nanoseconds.get(nanoseconds.len() / 2).copied()
+    }
+}
+
+/// Goes so many steps; tells where it arrives and the sum of all it came to, or nothing where the chain leads out.
+fn walk(words: &[u64], mut at: u64, steps: u64) -> Option<(u64, u64)> {
+    let mut sum = 0u64;
+    for _ in 0..steps {
+        at = *words.get((at as usize).wrapping_mul(WORDS))?;
+        sum = sum.wrapping_add(at);
+    }
+    Some((at, sum))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::frame::NoDisturbance;
+
+    #[test]
+    fn a_tour_sees_every_line_once_at_every_size() {
+        for size in [1, 3, 64, 200_000] {
+            let mut work = IN_HUGE_PAGES.begin(Kernel::best(), size, 3).expect("memory");
+            work.restart();
+            for round in 1..=8 {
+                assert_eq!(work.round(&mut Touch::of(&NoDisturbance, 0, round)), None, "size {size}");
+            }
+            assert!(work.reading().is_some_and(|nanoseconds| nanoseconds > 0.1));
+        }
+    }
+}

@@ -1,0 +1,291 @@
+//! `memory`: patterns written, compared word by word, turned over and compared again, all through the memory.
+
+use std::io;
+use std::time::{Duration, Instant};
+
+use super::address;
+use super::pattern::{Pattern, held_and_inverted, holds, write};
+use crate::buffer::Buffer;
+use crate::frame::{Fault, FaultKind, Load, Touch, Work};
+use crate::kernel::Kernel;
+use crate::lanes::{LANES, Line};
+
+/// Memory whose every word is compared.
+pub struct Memory;
+
+/// How long memory rests to see whether it forgets.
+const REST: Duration = Duration::from_secs(2);
+
+/// Lines that are worked on at once: less than the caches near a core hold.
+const PIECE: usize = 512;
+
+/// How far apart lines are written that are written in strides: another page each time.
+const STRIDE: usize = 64;
+
+/// Bytes moved by a round for each byte of memory: written, compared and turned over, compared.
+const MOVES: f64 = 4.0;
+
+/// What one round does.
+#[derive(Clone, Copy, Debug, PartialEq)]
+enum Step {
+    /// Moving inversions of a word everywhere, and then of the word turned over.
+    Word(u64),
+    /// One bit of each word, another one in every cycle.
+    WalkingBit,
+    /// Moving inversions of each word's own address.
+    Addresses,
+    /// Moving inversions of random words.
+    Random,
+    /// Random words, and blocks of them moved about.
+    Moves,
+    /// Random words, written a page apart.
+    Strides,
+    /// Random words that are left alone for a while.
+    Rest,
+}
+
+/// One after the other, from the start again and again. Moving inversions: van de Goor, Testing semiconductor
+/// memories, 1991.
+const STEPS: [Step; 9] = [
+    Step::Addresses,
+    Step::Random,
+    Step::Word(0),
+    Step::Moves,
+    Step::WalkingBit,
+    Step::Random,
+    Step::Word(0x5555_5555_5555_5555),
+    Step::Strides,
+    Step::Rest,
+];
+
+/// The memory of one core.
+struct Words {
+    kernel: Kernel,
+    lines: Buffer<Line>,
+    seed: u64,
+    rounds: u64,
+    /// Time that was not spent resting, and rounds in it.
+    worked: Duration,
+}
+
+impl Load for Memory {
+    fn name(&self) -> &'static str {
+        "memory"
+    }
+
+    fn stresses(&self) -> &'static str {
+        "memory modules, their controller and the traces between"
+    }
+
+    fn size_name(&self) -> &'static str {
+        "MiB a core"
+    }
+
+    fn unit(&self) -> &'static str {
+        "GB/s"
+    }
+
+    fn usual_size(&self) -> u64 {
+        256
+    }
+
+    fn sizes(&self) -> (u64, u64) {
+        (1, 1 << 24)
+    }
+
+    fn bytes(&self, size: u64) -> u64 {
+        size << 20
+    }
+
+    fn work(&self, size: u64) -> f64 {
+        MOVES * self.bytes(size) as f64 / 1e9
+    }
+
+    fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
+        let lines = Buffer::zeroed(self.bytes(size) as usize / size_of::<Line>())?;
+        Ok(Box::new(Words { kernel, lines, seed, rounds: 0, worked: Duration::ZERO }))
+    }
+}
+
+impl Work for Words {
+    fn restart(&mut self) {}
+
+    fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
+        let step = STEPS[self.rounds as usize % STEPS.len()];
+        let pattern = self.pattern(step);
+        self.rounds += 1;
+        let began = Instant::now();
+        match step {
+            Step::Strides => self.write_in_strides(pattern),
+            _ => write(self.kernel, &mut self.lines, pattern),
+        }
+        if step == Step::Moves {
+            self.move_blocks();
+        }
+        self.worked += began.elapsed();
+        if step == Step::Rest {
+            std::thread::sleep(REST);
+        }
+        let began = Instant::now();
+        touch.at("memory", &mut self.lines);
+        let fault = self.compare_and_invert(pattern);
+        touch.at("inverted memory", &mut self.lines);
+        let fault = fault.or_else(|| self.compare_downwards(pattern.inverted()));
+        self.worked += began.elapsed();
+        fault
+    }
+
+    fn reading(&self) -> Option<f64> {
+        let bytes = self.rounds as f64 * MOVES * size_of_val::<[Line]>(&self.lines) as f64;
+        Some(bytes / self.worked.as_secs_f64().max(1e-9) / 1e9)
+    }
+}
+
+impl Words {
+    fn pattern(&self, step: Step) -> Pattern {
+        let cycle = self.rounds / STEPS.len() as u64;
+        let pattern = match step {
+            Step::Word(word) => Pattern::constant(word),
+            Step::WalkingBit => Pattern::constant(1 << (cycle % 64)),
+            Step::Addresses => Pattern::addresses(self.lines.as_ptr() as u64),
+            Step::Random | Step::Moves | Step::Strides | Step::Rest => {
+                Pattern::random(self.seed.wrapping_add(self.rounds.wrapping_mul(0xd134_2543_de82_ef95)))
+            }
+        };
+        if cycle % 2 == 0 { pattern } else { pattern.inverted() }
+    }
+
+    fn write_in_strides(&mut self, pattern: Pattern) {
+        for first in 0..STRIDE {
+            let mut index = first;
+            while let Some(line) = self.lines.get_mut(index) {
+                write(self.kernel, std::slice::from_mut(line), pattern.from(index * LANES));
+                index += STRIDE;
+            }
+        }
+    }
+
+    /// Moves every block of one half to the other half and back, by way of the processor.
+    fn move_blocks(&mut self) {
+        let half = self.lines.len() / 2;
+        let (low, high) = self.lines.split_at_mut(half);
+        for (low, high) in low.chunks_mut(PIECE).zip(high.chunks_mut(PIECE)) {
+            low.swap_with_slice(&mut high[..low.len()]);
+        }
+        for (low, high) in low.chunks_mut(PIECE).zip(high.chunks_mut(PIECE)).rev() {
+            low.swap_with_slice(&mut high[..low.len()]);
+        }
+    }
+
+    /// Upwards: compares and turns over.
+    fn compare_and_invert(&mut self, pattern: Pattern) -> Option<Fault> {
+        let mut fault = None;
+        for (index, piece) in self.lines.chunks_mut(PIECE).enumerate() {
+            let pattern = pattern.from(index * PIECE * LANES);
+            // What is wrong must be seen before it is turned over.
+            let copy = (fault.is_none() && !holds(self.kernel, piece, pattern)).then(|| describe(piece, pattern));
+            fault = fault.or(copy);
+            held_and_inverted(self.kernel, piece, pattern);
+        }
+        fault
+    }
+
+    /// Downwards: compares.
+    fn compare_downwards(&mut self, pattern: Pattern) -> Option<Fault> {
+        for (index, piece) in self.lines.chunks(PIECE).enumerate().rev() {
+            let pattern = pattern.from(index * PIECE * LANES);
+            if !holds(self.kernel, piece, pattern) {
+                return Some(describe(piece, pattern));
+            }
+        }
+        None
+    }
+}
+
+/// What is wrong in these lines: the first word, which bits and which way, and whether it is still so when read again.
+fn describe(lines: &[Line], pattern: Pattern) -> Fault {
+    let words: &[u64] = bytemuck::cast_slice(lines);
+    let wrong = |(index, word): &(usize, &u64)| **word != pattern.word(*index);
+    let count = words.iter().enumerate().filter(wrong).count();
+    let Some((index, found)) = words.iter().enumerate().find(wrong) else {
+        let found = "another word when first read, the right one when read again";
+        return Fault { kind: FaultKind::Memory, repeats: Some(false), ..Fault::result("the written words", found) };
+    };
+    let expected = pattern.word(index);
+    let (risen, fallen) = (found & !expected, expected & !found);
+    let bits = [(risen, "0→1"), (fallen, "1→0")].into_iter().filter(|(bits, _)| *bits != 0);
+    let bits: Vec<String> = bits.map(|(bits, way)| format!("{} {way}", listed(bits))).collect();
+    let more = if count > 1 { format!(", and {} more words near it", count - 1) } else { String::new() };
+    let place = address::written(&raw const words[index] as u64);
+    Fault {
+        kind: FaultKind::Memory,
+        part: Some(format!("{place}, {}{more}", bits.join(", "))),
+        expected: format!("{expected:016x}"),
+        found: format!("{found:016x}"),
+        repeats: Some(read_again(&words[index]) != expected),
+    }
+}
+
+/// The word, from memory and not from what a cache may hold of it.
+fn read_again(word: &u64) -> u64 {
+    #[cfg(target_arch = "x86_64")]
+    // SAFETY: the word is there, and flushing a line changes nothing that the program could see.
+    unsafe {
+        std::arch::x86_64::_mm_clflush((&raw const *word).cast());
+        std::arch::x86_64::_mm_mfence();
+    }
+    // SAFETY: a reference can be read.
+    unsafe { std::ptr::read_volatile(word) }
+}
+
+/// `bit 3`, or `bits 3, 17`.
+fn listed(bits: u64) -> String {
+    let numbers: Vec<String> = (0..64).filter(|bit| bits >> bit & 1 == 1).map(|bit| bit.to_string()).collect();
+    format!("bit{} {}", if numbers.len() == 1 { "" } else { "s" }, numbers.join(", "))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::frame::{Disturb, NoDisturbance, Site};
+
+    /// Sets one bit of a word at one site.
+    struct Stuck(&'static str);
+
+    impl Disturb for Stuck {
+        fn strike(&self, site: Site, bytes: &mut [u8]) {
+            if site.what == self.0 {
+                bytes[8 * 5000 + 1] ^= 0b100;
+            }
+        }
+    }
+
+    fn rounds(disturb: &dyn Disturb, rounds: u64) -> Vec<Option<Fault>> {
+        let mut work = Memory.begin(Kernel::best(), 1, 7).expect("memory");
+        (1..=rounds).map(|round| work.round(&mut Touch::of(disturb, 0, round))).collect()
+    }
+
+    #[test]
+    fn every_step_of_two_cycles_passes_in_sound_memory() {
+        assert!(rounds(&NoDisturbance, 2 * STEPS.len() as u64).iter().all(Option::is_none));
+    }
+
+    #[test]
+    fn a_wrong_bit_is_named_with_its_address_and_way_in_every_step() {
+        for site in ["memory", "inverted memory"] {
+            for (round, fault) in rounds(&Stuck(site), STEPS.len() as u64).into_iter().enumerate() {
+                let fault = fault.unwrap_or_else(|| panic!("round {round} saw nothing of {site}"));
+                assert_eq!((fault.kind, fault.repeats), (FaultKind::Memory, Some(true)));
+                let part = fault.part.expect("a part");
+                assert!(part.contains("address") && part.contains("bit 10 "), "{part}");
+                let bits = |word: &str| u64::from_str_radix(word, 16).expect("a word");
+                assert_eq!(bits(&fault.expected) ^ bits(&fault.found), 1 << 10);
+            }
+        }
+    }
+
+    #[test]
+    fn bits_are_listed() {
+        assert_eq!([listed(8), listed(0x8000_0000_0000_0001)], ["bit 3", "bits 0, 63"]);
+    }
+}
