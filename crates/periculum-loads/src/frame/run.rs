@@ -1,6 +1,6 @@
 //! The run of a load: stints one after the other, each on some cores at once.
 
-use std::sync::Arc;
+use std::sync::{Arc, Barrier, OnceLock};
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::mpsc::{RecvTimeoutError, channel};
 use std::thread;
@@ -32,7 +32,10 @@ pub(super) struct Stint {
     pub(super) times: Option<u64>,
     /// The part of its time that a core works.
     duty: f64,
-    began: Instant,
+    /// Where cores wait for each other until all have their memory.
+    ready: Barrier,
+    /// When they had.
+    began: OnceLock<Instant>,
     /// When the pass began.
     began_all: Instant,
     length: Duration,
@@ -41,8 +44,18 @@ pub(super) struct Stint {
 }
 
 impl Stint {
+    /// Waits until every core has its memory; the time of the stint begins then.
+    pub(super) fn begin(&self) -> Instant {
+        self.ready.wait();
+        *self.began.get_or_init(Instant::now)
+    }
+
+    fn elapsed(&self) -> Duration {
+        self.began.get().map_or(Duration::ZERO, Instant::elapsed)
+    }
+
     pub(super) fn is_over(&self) -> bool {
-        self.over.load(Ordering::Relaxed) || self.began.elapsed() >= self.length
+        self.over.load(Ordering::Relaxed) || self.elapsed() >= self.length
     }
 
     /// Ends it for all cores.
@@ -58,7 +71,7 @@ impl Stint {
     /// Sleeps as long as a core must that has worked so much of its time, at most to the end.
     pub(super) fn rest_after(&self, working: Duration, began: Instant) {
         let due = working.div_f64(self.duty);
-        let left = self.length.saturating_sub(self.began.elapsed());
+        let left = self.length.saturating_sub(self.elapsed());
         thread::sleep(due.saturating_sub(began.elapsed()).min(left));
     }
 }
@@ -151,11 +164,12 @@ impl<T: FnMut(Message)> Run<'_, T> {
         warms_up: bool,
     ) -> bool {
         let stint = Arc::new(Stint {
+            ready: Barrier::new(cores.len()),
             cores,
             size,
             times,
             duty,
-            began: Instant::now(),
+            began: OnceLock::new(),
             began_all: self.began,
             length,
             over: AtomicBool::new(false),
@@ -179,7 +193,7 @@ impl<T: FnMut(Message)> Run<'_, T> {
         }
         drop(listener);
         let mut due = Instant::now() + TELLING;
-        while stint.began.elapsed() < length + GRACE {
+        while stint.elapsed() < length + GRACE {
             match told.recv_timeout(due.saturating_duration_since(Instant::now())) {
                 Ok(Told::Wrong(wrong)) => (self.tell)(Message::Wrong(wrong)),
                 Ok(Told::Failed(why)) => (self.tell)(Message::Failed { why }),

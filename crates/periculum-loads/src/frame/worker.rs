@@ -73,12 +73,15 @@ impl Worker {
                     self.load.bytes(self.stint.size)
                 );
                 let _ = self.listener.send(Told::Failed(why));
-                return self.stint.end();
+                self.stint.end();
+                // The others wait for it.
+                self.stint.begin();
+                return;
             }
         };
         let mut reference: Option<Arc<Reference>> = None;
         let mut last_wrong: Option<Fault> = None;
-        let (mut clock, began) = (Clock::new(), Instant::now());
+        let (mut clock, began) = (Clock::new(), self.stint.begin());
         let (mut rounds, mut working) = (0u64, Duration::ZERO);
         let mut counted = Counted::default();
         let mut is_astray = true;
