@@ -4,10 +4,11 @@ use crate::dense::Dense;
 use crate::frame::Load;
 use crate::pulse::Pulse;
 use crate::ram::{COPY, IN_HUGE_PAGES, IN_SMALL_PAGES, Memory, READ, WRITE};
+use crate::transform::Transform;
 
 /// Every load, in the order they are listed in.
-pub static LOADS: [&dyn Load; 8] =
-    [&Dense, &Memory, &READ, &WRITE, &COPY, &IN_HUGE_PAGES, &IN_SMALL_PAGES, &Pulse];
+pub static LOADS: [&dyn Load; 9] =
+    [&Dense, &Transform, &Memory, &READ, &WRITE, &COPY, &IN_HUGE_PAGES, &IN_SMALL_PAGES, &Pulse];
 
 /// The load of this name.
 pub fn find(name: &str) -> Option<&'static dyn Load> {

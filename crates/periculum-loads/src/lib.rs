@@ -19,5 +19,6 @@ pub mod protocol;
 pub mod pulse;
 pub mod ram;
 mod random;
+pub mod transform;
 
 pub use kernel::Kernel;

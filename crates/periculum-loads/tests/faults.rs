@@ -14,7 +14,8 @@ use proptest::prelude::*;
 use proptest::test_runner::{Config, TestRunner};
 
 /// Sizes at which a round takes a moment.
-const SIZES: [(&str, u64); 4] = [("dense", 48), ("memory", 1), ("bandwidth-read", 64), ("latency", 16)];
+const SIZES: [(&str, u64); 5] =
+    [("dense", 48), ("transform", 256), ("memory", 1), ("bandwidth-read", 64), ("latency", 16)];
 
 const SEED: u64 = 9;
 

@@ -1,0 +1,115 @@
+//! `transform` as the frame sees it.
+
+use std::io;
+
+use super::square::{Squared, Squarer};
+use crate::buffer::Buffer;
+use crate::digest::digest;
+use crate::frame::{Fault, Load, Touch, Work};
+use crate::kernel::Kernel;
+use crate::random::Random;
+
+/// Long numbers squared over and over.
+pub struct Transform;
+
+/// Squarings of a round, each of the number that the one before left.
+const SQUARINGS: usize = 4;
+
+/// A digit that is further from a whole number than this could be any of two.
+const WORST_ROUNDING: f64 = 0.4;
+
+struct Chain {
+    squarer: Squarer,
+    kernel: Kernel,
+    seed: u64,
+    first: Buffer<f64>,
+    digests: [u64; SQUARINGS],
+}
+
+impl Load for Transform {
+    fn name(&self) -> &'static str {
+        "transform"
+    }
+
+    fn stresses(&self) -> &'static str {
+        "vector units and caches, memory at large sizes"
+    }
+
+    fn size_name(&self) -> &'static str {
+        "digits"
+    }
+
+    fn unit(&self) -> &'static str {
+        "GFLOP/s"
+    }
+
+    /// Real transforms of 2¹⁷ points: all of it in the second-level cache or just beyond.
+    fn usual_size(&self) -> u64 {
+        1 << 16
+    }
+
+    /// Above the largest size rounding errors would come near to 0.4.
+    fn sizes(&self) -> (u64, u64) {
+        (1 << 8, 1 << 26)
+    }
+
+    fn nearest(&self, size: u64) -> u64 {
+        let (smallest, largest) = self.sizes();
+        1 << size.clamp(smallest, largest).ilog2()
+    }
+
+    fn bytes(&self, size: u64) -> u64 {
+        Squarer::bytes(size) + 8 * size
+    }
+
+    fn work(&self, size: u64) -> f64 {
+        SQUARINGS as f64 * Squarer::operations(size) / 1e9
+    }
+
+    fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
+        let squarer = Squarer::new(kernel, size as usize)?;
+        let first = Buffer::zeroed(size as usize)?;
+        Ok(Box::new(Chain { squarer, kernel, seed, first, digests: [0; SQUARINGS] }))
+    }
+}
+
+impl Work for Chain {
+    fn restart(&mut self) {
+        let mut random = Random::new(self.seed);
+        self.first.fill_with(|| random.below(65_537) as f64 - 32_768.0);
+    }
+
+    fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
+        touch.at("number", &mut self.first);
+        self.squarer.digits_mut().copy_from_slice(&self.first);
+        self.squarer.take_residue();
+        for index in 0..SQUARINGS {
+            let squared = self.squarer.square(&mut |points| touch.at("points", points));
+            if let Some(fault) = fault(squared) {
+                return Some(fault.in_part(self.part(index)));
+            }
+            touch.at("square", self.squarer.digits_mut());
+            self.digests[index] = digest(self.kernel, self.squarer.digits(), 0);
+        }
+        None
+    }
+
+    fn digests(&self) -> &[u64] {
+        &self.digests
+    }
+
+    fn part(&self, index: usize) -> String {
+        format!("squaring {}", index + 1)
+    }
+}
+
+fn fault(squared: Squared) -> Option<Fault> {
+    // What is not a number is no small error either.
+    let is_near = squared.rounding_error < WORST_ROUNDING;
+    if !is_near {
+        let found = format!("one of {:.3}", squared.rounding_error);
+        return Some(Fault::result(format!("rounding errors below {WORST_ROUNDING}"), found));
+    }
+    let of = |residue| format!("residue {residue:016x} modulo 2^61-1");
+    (squared.residue != squared.expected).then(|| Fault::result(of(squared.expected), of(squared.residue)))
+}

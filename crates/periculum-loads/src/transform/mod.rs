@@ -1,0 +1,15 @@
+//! `transform`: big integers squared exactly by floating-point transforms, for vector units, caches and memory.
+//!
+//! A number of 16-bit digits is squared by a right-angle convolution (Crandall and Fagin, Discrete weighted
+//! transforms and large-integer arithmetic, 1994): a complex transform as long as the number has digits. Every
+//! rounding error must stay below 0.4, each square must have the right residue modulo the prime 2⁶¹ − 1, and every
+//! digit must be the same as in the reference in every round on every core.
+
+mod butterfly;
+mod complex;
+mod load;
+mod residue;
+mod square;
+
+pub use load::Transform;
+pub use square::Squarer;
