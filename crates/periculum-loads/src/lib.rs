@@ -8,17 +8,22 @@
 pub mod buffer;
 pub mod catalogue;
 pub mod child;
+mod coding;
 pub mod cores;
 pub mod dense;
 mod digest;
+pub mod encode;
 pub mod frame;
+pub mod integer;
 mod kernel;
 mod lanes;
+pub mod pauses;
 pub mod process;
 pub mod protocol;
 pub mod pulse;
 pub mod ram;
 mod random;
+pub mod render;
 pub mod transform;
 
 pub use kernel::Kernel;

@@ -14,8 +14,16 @@ use proptest::prelude::*;
 use proptest::test_runner::{Config, TestRunner};
 
 /// Sizes at which a round takes a moment.
-const SIZES: [(&str, u64); 5] =
-    [("dense", 48), ("transform", 256), ("memory", 1), ("bandwidth-read", 64), ("latency", 16)];
+const SIZES: [(&str, u64); 8] = [
+    ("dense", 48),
+    ("transform", 256),
+    ("integer", 1),
+    ("memory", 1),
+    ("render", 1),
+    ("encode", 1),
+    ("bandwidth-read", 64),
+    ("latency", 16),
+];
 
 const SEED: u64 = 9;
 
@@ -152,10 +160,10 @@ fn sound_cores_raise_no_alarm() {
     for load in LOADS {
         let known = SIZES.iter().find(|(name, _)| *name == load.name()).map(|(_, size)| *size);
         let size = known.unwrap_or(load.size_for(4 << 20).min(load.usual_size()));
-        let order = Order { length: Duration::from_millis(500), times: None, ..order(size, 0) };
+        let order = order(size, 3);
         let (wrongs, end) = outcome(load, &order, Arc::new(NoDisturbance));
         assert_eq!(wrongs, [], "{}", load.name());
-        assert!(end.rounds >= 2, "{}: {} rounds", load.name(), end.rounds);
+        assert_eq!(end.rounds, 3 * order.cores.len() as u64, "{}", load.name());
         assert!(end.cores.iter().all(|core| core.rate > 0.0 && core.clock > 100.0 && core.checked > 0.0));
     }
 }

@@ -42,9 +42,13 @@ pub trait Load: Sync {
     /// When the system has not so much memory.
     fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>>;
 
-    /// The largest size whose memory is not above this many bytes on one core; the smallest where none is.
+    /// The largest size whose memory is not above this many bytes on one core, and the smallest where none is; the
+    /// usual one where memory does not depend on it.
     fn size_for(&self, bytes: u64) -> u64 {
         let (mut below, mut above) = self.sizes();
+        if self.bytes(below) == self.bytes(above) {
+            return self.usual_size();
+        }
         while below < above {
             let middle = below + (above - below).div_ceil(2);
             if self.bytes(self.nearest(middle)) <= bytes {

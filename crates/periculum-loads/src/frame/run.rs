@@ -116,7 +116,7 @@ pub fn run(load: &'static dyn Load, order: &Order, disturb: Arc<dyn Disturb>, mu
 
 /// How long a round should take, from a small one, where that is far below the time of the pass.
 fn expected_seconds(load: &dyn Load, kernel: Kernel, order: &Order) -> Option<f64> {
-    let size = load.size_for(LIGHT.min(load.bytes(order.size)));
+    let size = light_size(load, order);
     let mut work = load.begin(kernel, size, order.seed).ok()?;
     let mut touch = Touch { disturb: &NoDisturbance, core: 0, round: 0 };
     work.restart();
@@ -127,10 +127,15 @@ fn expected_seconds(load: &dyn Load, kernel: Kernel, order: &Order) -> Option<f6
     Some(began.elapsed().as_secs_f64() * load.work(order.size) / load.work(size))
 }
 
+/// The size of the warm-up's problems.
+fn light_size(load: &dyn Load, order: &Order) -> u64 {
+    load.nearest(load.size_for(LIGHT).min(order.size))
+}
+
 impl<T: FnMut(Message)> Run<'_, T> {
     /// One step of the warm-up; says whether to go on.
     fn warm_up(&mut self, duty: f64) -> bool {
-        let size = self.load.size_for(LIGHT.min(self.load.bytes(self.order.size)));
+        let size = light_size(self.load, self.order);
         let length = self.order.warm_up / LADDER.len() as u32;
         self.stint(self.order.cores.clone(), size, length, (duty, None), true)
     }

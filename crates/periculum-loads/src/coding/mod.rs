@@ -1,0 +1,7 @@
+//! Entropy coding that `integer` and `encode` share.
+
+mod models;
+mod range;
+
+pub(crate) use models::{Byte, Count};
+pub(crate) use range::{Decoder, Encoder};

@@ -1,0 +1,96 @@
+//! `encode` as the frame sees it.
+
+use std::io;
+
+use super::coder::Codec;
+use super::movie::{HEIGHT, Picture, WIDTH, draw};
+use crate::digest::digest_bytes;
+use crate::frame::{Fault, Load, Touch, Work};
+use crate::kernel::Kernel;
+
+/// A moving picture coded and decoded.
+pub struct Encode;
+
+struct Movie {
+    seed: u64,
+    frames: Vec<Picture>,
+    bytes: Vec<u8>,
+    digests: Vec<u64>,
+}
+
+impl Load for Encode {
+    fn name(&self) -> &'static str {
+        "encode"
+    }
+
+    fn stresses(&self) -> &'static str {
+        "a mix, memory; benchmark"
+    }
+
+    fn size_name(&self) -> &'static str {
+        "frames"
+    }
+
+    fn unit(&self) -> &'static str {
+        "frames/s"
+    }
+
+    fn usual_size(&self) -> u64 {
+        4
+    }
+
+    fn sizes(&self) -> (u64, u64) {
+        (1, 1 << 16)
+    }
+
+    fn bytes(&self, size: u64) -> u64 {
+        let picture = (WIDTH * HEIGHT) as u64;
+        (size + 6) * picture + 16 * size
+    }
+
+    fn work(&self, size: u64) -> f64 {
+        size as f64
+    }
+
+    fn begin(&self, _: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
+        let picture = WIDTH * HEIGHT;
+        let frames = vec![vec![0; picture]; size as usize];
+        let bytes = Vec::with_capacity(2 * picture);
+        Ok(Box::new(Movie { seed, frames, bytes, digests: vec![0; size as usize] }))
+    }
+}
+
+impl Work for Movie {
+    fn restart(&mut self) {
+        for (index, frame) in self.frames.iter_mut().enumerate() {
+            draw(index, self.seed, frame);
+        }
+    }
+
+    fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
+        let (mut sender, mut receiver) = (Codec::new(), Codec::new());
+        for index in 0..self.frames.len() {
+            touch.at("frame", &mut self.frames[index]);
+            self.bytes = sender.encode(&self.frames[index], std::mem::take(&mut self.bytes));
+            let digest = digest_bytes(&self.bytes, 0);
+            touch.at("bit stream", &mut self.bytes);
+            let is_readable = receiver.decode(&self.bytes);
+            touch.at("decoded picture", receiver.picture());
+            let (sent, received) = (digest_bytes(sender.picture(), digest), digest_bytes(receiver.picture(), digest));
+            if !is_readable || sent != received {
+                let fault = Fault::result(format!("picture {sent:016x}"), format!("picture {received:016x}"));
+                return Some(fault.in_part(self.part(index)));
+            }
+            self.digests[index] = received;
+        }
+        None
+    }
+
+    fn digests(&self) -> &[u64] {
+        &self.digests
+    }
+
+    fn part(&self, index: usize) -> String {
+        format!("frame {}", index + 1)
+    }
+}

@@ -1,0 +1,104 @@
+//! `idle`: long sleeps and short wake-ups, since the lowest voltages belong to the lightest loads.
+
+use std::io;
+use std::time::Duration;
+
+use crate::dense::Solver;
+use crate::digest::join;
+use crate::frame::{Fault, Load, Touch, Work};
+use crate::kernel::Kernel;
+use crate::random::Random;
+
+/// Sleep, and a little work at every wake-up.
+pub struct Idle;
+
+/// The longest sleep; the shortest is a tenth of it.
+const LONGEST: Duration = Duration::from_millis(500);
+
+/// The order of the system that is solved at a wake-up: some microseconds of work.
+const ORDER: u64 = 48;
+
+/// Words of a wake-up's integer work.
+const WORDS: usize = 4096;
+
+struct Sleeper {
+    solver: Solver,
+    seed: u64,
+    sleeps: Random,
+    words: Vec<u64>,
+    digests: Vec<u64>,
+}
+
+impl Load for Idle {
+    fn name(&self) -> &'static str {
+        "idle"
+    }
+
+    fn stresses(&self) -> &'static str {
+        "the low-voltage end: sleep and wake-ups"
+    }
+
+    fn size_name(&self) -> &'static str {
+        "wake-ups a round"
+    }
+
+    fn unit(&self) -> &'static str {
+        "wake-ups/s"
+    }
+
+    fn usual_size(&self) -> u64 {
+        1
+    }
+
+    fn sizes(&self) -> (u64, u64) {
+        (1, 1000)
+    }
+
+    fn bytes(&self, _: u64) -> u64 {
+        Solver::bytes(ORDER) + 8 * WORDS as u64
+    }
+
+    fn work(&self, size: u64) -> f64 {
+        size as f64
+    }
+
+    fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
+        let solver = Solver::new(kernel, ORDER as usize)?;
+        let digests = vec![0; (solver.parts() + 1) * size as usize];
+        Ok(Box::new(Sleeper { solver, seed, sleeps: Random::new(seed), words: vec![0; WORDS], digests }))
+    }
+}
+
+impl Work for Sleeper {
+    fn restart(&mut self) {
+        self.solver.generate(self.seed);
+    }
+
+    fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
+        for wake_up in self.digests.chunks_exact_mut(self.solver.parts() + 1) {
+            std::thread::sleep(LONGEST.mul_f64(0.1 + 0.9 * self.sleeps.unit()));
+            let Some((of_words, of_system)) = wake_up.split_first_mut() else { continue };
+            let mut random = Random::new(self.seed);
+            self.words.fill_with(|| random.word());
+            touch.at("words", &mut self.words);
+            *of_words = self.words.iter().fold(0, |state, word| join(state, word.wrapping_mul(state | 1) ^ word));
+            touch.at("matrix", self.solver.system_mut().0);
+            self.solver.factor();
+            self.solver.substitute();
+            self.solver.digests(of_system);
+        }
+        None
+    }
+
+    fn digests(&self) -> &[u64] {
+        &self.digests
+    }
+
+    fn part(&self, index: usize) -> String {
+        let parts = self.solver.parts() + 1;
+        match index % parts {
+            0 => format!("words of wake-up {}", index / parts + 1),
+            part => format!("{} of wake-up {}", self.solver.part(part - 1), index / parts + 1),
+        }
+    }
+}
