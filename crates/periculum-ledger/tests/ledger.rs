@@ -7,7 +7,7 @@ use periculum_core::Decimal;
 use periculum_core::engine::{ClimbEnd, Entry, Event, Said};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Score, Threads};
+use periculum_core::pass::{Pass, PassReport, Score};
 use periculum_core::reason::Reason;
 use periculum_core::rung::{InForce, Rung};
 use periculum_core::verdict::Verdict;

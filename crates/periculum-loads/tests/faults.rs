@@ -192,6 +192,24 @@ fn a_core_that_is_wrong_every_time_disagrees_with_the_others() {
     assert!(wrongs.iter().skip(1).all(|wrong| wrong.repeats == Some(true) && wrong.found.contains("twice")));
 }
 
+/// Leads the load's own code out of its memory.
+struct Astray;
+
+impl Disturb for Astray {
+    fn strike(&self, site: Site, _: &mut [u8]) {
+        assert!(site.round != 2, "an index out of bounds");
+    }
+}
+
+#[test]
+fn a_core_that_leads_the_code_astray_is_wrong_and_goes_on() {
+    let order = Order { cores: vec![allowed()[0]], stop: Stop::Never, ..order(48, 4) };
+    let (wrongs, end) = outcome(find("dense").expect("a load"), &order, Arc::new(Astray));
+    let told: Vec<(u64, &str)> = wrongs.iter().map(|wrong| (wrong.round, wrong.found.as_str())).collect();
+    assert_eq!(told, [(2, "the load's code was led astray: an index out of bounds")]);
+    assert_eq!(end.rounds, 4);
+}
+
 #[test]
 fn in_turn_each_core_works_alone_for_its_part_of_the_time() {
     let length = Duration::from_millis(600);

@@ -148,6 +148,10 @@ pub(crate) struct Prove {
     #[arg(long, value_name = "WHEN", value_enum, default_value = "never")]
     pub(crate) stop_on: WhenToStop,
 
+    /// Do without the interface: lines for each pass.
+    #[arg(long)]
+    pub(crate) headless: bool,
+
     /// One JSON object a line, the last of kind `ended`.
     #[arg(long)]
     pub(crate) json: bool,

@@ -60,7 +60,10 @@ struct Printer {
     /// Whether a line of progress stands on the terminal and has to be written over.
     has_progress: bool,
     shows_progress: bool,
+    /// Load and length of the running pass.
+    load: String,
     length: Span,
+    has_told_workload: bool,
 }
 
 #[derive(Serialize)]
@@ -81,7 +84,7 @@ struct JsonProgress<'a> {
 impl Printer {
     fn new(style: Style, rig: Arc<Rig>, story: Story) -> Self {
         let shows_progress = style == Style::Lines && std::io::stdout().is_terminal();
-        Self { style, rig, story, has_progress: false, shows_progress, length: Span::ZERO }
+        Self { style, rig, story, has_progress: false, shows_progress, load: String::new(), length: Span::ZERO, has_told_workload: false }
     }
 
     fn take(&mut self, notice: &Notice) {
@@ -92,7 +95,12 @@ impl Printer {
                 print_json(&JsonProgress { at: *at, kind: "progress", progress });
             }
             (Notice::Told { entry, .. }, Style::Lines) => self.print_entry(entry),
-            (Notice::Progress { progress, .. }, Style::Lines) if self.shows_progress => self.print_progress(progress),
+            (Notice::Progress { progress, .. }, Style::Lines) => {
+                self.print_workload(progress);
+                if self.shows_progress {
+                    self.print_progress(progress);
+                }
+            }
             _ => {}
         }
     }
@@ -112,7 +120,10 @@ impl Printer {
                 ask(question, &self.rig)
             )),
             Entry::Incident { trial: None, incident, .. } => self.print(&format!("     {incident}")),
-            Entry::PassBegan { order, .. } => self.length = order.length,
+            Entry::PassBegan { order, .. } => {
+                (self.load, self.length) = (order.load.clone(), order.length);
+                self.has_told_workload = false;
+            }
             Entry::Ended { end, trials, falls, tested, not_at_stock, .. } => {
                 let sums = format!("{trials} trials, {falls} fell, {tested} of passes");
                 self.print(&format!("     {}: {sums}; {}", end.sentence(), whereabouts(not_at_stock, &self.rig)));
@@ -140,6 +151,13 @@ impl Printer {
         self.print(line.trim_end());
     }
 
+    /// What a pass works on, once it is known.
+    fn print_workload(&mut self, progress: &Progress) {
+        let Some(workload) = progress.workload.as_ref().filter(|_| !self.has_told_workload) else { return };
+        self.has_told_workload = true;
+        self.print(&format!("     {}: {workload}; {} at most", self.load, self.length));
+    }
+
     fn print_progress(&mut self, progress: &Progress) {
         let rate =
             progress.rate.as_ref().map_or("–".into(), |rate| format!("{} {}", measured(rate.value, 1), rate.unit));
@@ -160,17 +178,20 @@ impl Printer {
     }
 
     fn finish(&mut self, parting: Parting) -> ExitCode {
-        if parting == Parting::Waiting {
-            if self.style == Style::Lines {
-                self.print("     the climb waits; `periculum resume` goes on with it");
-            }
-            return ExitCode::from(INTERRUPTED);
+        if parting == Parting::Waiting && self.style == Style::Lines {
+            self.print("     the climb waits; `periculum resume` goes on with it");
         }
-        match self.story.ended.as_ref().map(|ended| &ended.end) {
-            Some(ClimbEnd::Completed) => ExitCode::SUCCESS,
-            Some(ClimbEnd::Stopped) => ExitCode::from(INTERRUPTED),
-            _ => ExitCode::from(FAILED),
-        }
+        exit_code(parting, &self.story)
+    }
+}
+
+/// How a climb's end is told to the shell: success when every stage was done and nothing fell at stock.
+pub(crate) fn exit_code(parting: Parting, story: &Story) -> ExitCode {
+    match story.ended.as_ref().map(|ended| &ended.end) {
+        _ if parting == Parting::Waiting => ExitCode::from(INTERRUPTED),
+        Some(ClimbEnd::Completed) => ExitCode::SUCCESS,
+        Some(ClimbEnd::Stopped) => ExitCode::from(INTERRUPTED),
+        _ => ExitCode::from(FAILED),
     }
 }
 

@@ -13,20 +13,20 @@ use crate::kernel::{Kernel, prefetch};
 pub(super) fn factor(kernel: Kernel, work: &mut Workspace, matrix: Columns, row: usize, pivots: &mut [usize]) {
     let columns = pivots.len();
     if columns <= NARROW {
-        return factor_narrow(kernel, matrix.data, matrix.stride, row, pivots);
+        return factor_narrow(kernel, matrix.data, (matrix.stride, matrix.rows), row, pivots);
     }
     let half = (columns / 2).next_multiple_of(NARROW);
-    let rows = matrix.stride;
+    let (rows, stride) = (matrix.rows, matrix.stride);
     let (mut left, mut right) = matrix.split(half);
     let (left_pivots, right_pivots) = pivots.split_at_mut(half);
 
     factor(kernel, work, left.borrow(), row, left_pivots);
     swap_rows(&mut right, columns - half, row, left_pivots);
-    let triangle = Part { data: left.data, stride: rows, row };
+    let triangle = Part { data: left.data, stride, row };
     solve_lower(kernel, work, triangle, half, (&mut right, columns - half), row);
     let shape = Shape { rows: rows - row - half, columns: columns - half, depth: half };
-    let below = Part { data: left.data, stride: rows, row: row + half };
-    subtract_product(kernel, work, shape, below, right.data, (rows, row, row + half));
+    let below = Part { data: left.data, stride, row: row + half };
+    subtract_product(kernel, work, shape, below, right.data, (stride, row, row + half));
     factor(kernel, work, right.borrow(), row + half, right_pivots);
     swap_rows(&mut left, half, row + half, right_pivots);
 }

@@ -1,19 +1,21 @@
 //! Column-major matrices.
 
-/// A view of some columns of a column-major matrix, which start `stride` elements apart.
+/// A view of some columns of a column-major matrix: `rows` elements each, their starts `stride` elements apart.
 ///
 /// The parts of a matrix that an algorithm works on at once overlap in memory (they interleave by columns), so
 /// the view splits by columns only and hands rows out through ranges.
 pub(super) struct Columns<'a> {
     pub(super) data: &'a mut [f64],
     pub(super) stride: usize,
+    pub(super) rows: usize,
 }
 
 impl<'a> Columns<'a> {
     /// Splits into the columns before `at` and those from it.
     pub(super) fn split(self, at: usize) -> (Columns<'a>, Columns<'a>) {
-        let (left, right) = self.data.split_at_mut(at * self.stride);
-        (Columns { data: left, stride: self.stride }, Columns { data: right, stride: self.stride })
+        let Self { data, stride, rows } = self;
+        let (left, right) = data.split_at_mut(at * stride);
+        (Columns { data: left, stride, rows }, Columns { data: right, stride, rows })
     }
 
     pub(super) fn column(&self, index: usize) -> &[f64] {
@@ -21,7 +23,7 @@ impl<'a> Columns<'a> {
     }
 
     pub(super) fn borrow(&mut self) -> Columns<'_> {
-        Columns { data: self.data, stride: self.stride }
+        Columns { data: self.data, stride: self.stride, rows: self.rows }
     }
 }
 

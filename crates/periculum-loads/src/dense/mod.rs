@@ -10,7 +10,9 @@ mod lu;
 mod matrix;
 mod multiply;
 mod narrow;
+mod probe;
 mod system;
 
 pub use load::Dense;
+pub use probe::Probe;
 pub use system::{Solver, WORST_RESIDUAL};

@@ -10,19 +10,26 @@ use crate::lanes::{LANES, Lanes};
 pub(super) const NARROW: usize = 24;
 
 for_each_kernel! {
-    /// Factors the first columns of a column-major matrix from this row down; `pivots` gets, for each of them, the
+    /// Factors the first columns of a column-major matrix of this stride and so many rows from this row down; `pivots` gets, for each of them, the
     /// row that was swapped in.
-    pub(super) fn factor_narrow(matrix: &mut [f64], stride: usize, row: usize, pivots: &mut [usize]) = factor_in_lanes;
+    pub(super) fn factor_narrow(
+        matrix: &mut [f64], shape: (usize, usize), row: usize, pivots: &mut [usize],
+    ) = factor_in_lanes;
 }
 
 /// Each column is brought up to date from those before it when its turn comes, so that it is written only once.
 #[inline(always)]
-fn factor_in_lanes<L: Lanes>(matrix: &mut [f64], stride: usize, row: usize, pivots: &mut [usize]) {
+fn factor_in_lanes<L: Lanes>(
+    matrix: &mut [f64],
+    (stride, rows): (usize, usize),
+    row: usize,
+    pivots: &mut [usize],
+) {
     let columns = pivots.len();
     for index in 0..columns {
         let diagonal = row + index;
         let (done, rest) = matrix.split_at_mut(index * stride);
-        let column = &mut rest[..stride];
+        let column = &mut rest[..rows];
         let mut factors = [0.0; NARROW];
         for before in 0..index {
             let factor = column[row + before];
@@ -40,7 +47,7 @@ fn factor_in_lanes<L: Lanes>(matrix: &mut [f64], stride: usize, row: usize, pivo
         for column in 0..columns {
             matrix.swap(column * stride + diagonal, column * stride + pivot);
         }
-        let column = &mut matrix[index * stride..][..stride];
+        let column = &mut matrix[index * stride..][..rows];
         let divisor = column[diagonal];
         divide::<L>(&mut column[diagonal + 1..], divisor);
     }

@@ -94,14 +94,14 @@ impl Solver {
     /// Factors the matrix.
     pub fn factor(&mut self) {
         self.factors.copy_from_slice(&self.a);
-        let matrix = Columns { data: &mut self.factors, stride: self.stride };
+        let matrix = Columns { data: &mut self.factors, stride: self.stride, rows: self.order };
         factor(self.kernel, &mut self.work, matrix, 0, &mut self.pivots);
     }
 
     /// Solves the factored system.
     pub fn substitute(&mut self) {
         self.x.copy_from_slice(&self.b);
-        let mut matrix = Columns { data: &mut self.factors, stride: self.stride };
+        let mut matrix = Columns { data: &mut self.factors, stride: self.stride, rows: self.order };
         solve(&mut matrix, &self.pivots, &mut self.x);
     }
 

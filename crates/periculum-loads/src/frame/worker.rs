@@ -2,6 +2,7 @@
 
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::mpsc::Sender;
+use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::sync::Arc;
 use std::time::{Duration, Instant};
 
@@ -112,7 +113,7 @@ impl Worker {
     /// One round and everything that can be wrong with it.
     fn round(&self, work: &mut dyn Work, round: u64, reference: &mut Option<Arc<Reference>>) -> Option<Fault> {
         let mut touch = Touch { disturb: self.disturb.as_ref(), core: self.core, round };
-        if let Some(fault) = work.round(&mut touch) {
+        if let Some(fault) = survived(work, &mut touch) {
             return Some(fault);
         }
         match reference {
@@ -138,7 +139,7 @@ impl Worker {
         }
         let first = work.digests().to_vec();
         work.restart();
-        if let Some(fault) = work.round(touch).or_else(|| compare(work, &first)) {
+        if let Some(fault) = survived(work, touch).or_else(|| compare(work, &first)) {
             return Some(fault);
         }
         let agreed = self.stint.agreement.on(&first, self.core);
@@ -231,6 +232,17 @@ impl Counted {
         }
         (self.squares / (self.rounds - 1.0) / self.rounds).sqrt() / self.mean.max(1e-9)
     }
+}
+
+/// A round; where a wrong number led the load's own code astray, that is a wrong result like any other.
+fn survived(work: &mut dyn Work, touch: &mut Touch) -> Option<Fault> {
+    // Whatever the round left half done is made anew before the next one.
+    let outcome = catch_unwind(AssertUnwindSafe(|| work.round(touch)));
+    outcome.unwrap_or_else(|panic| {
+        let message = panic.downcast_ref::<String>().map(String::as_str);
+        let message = message.or(panic.downcast_ref::<&str>().copied()).unwrap_or("for no known reason");
+        Some(Fault::result("a result", format!("the load's code was led astray: {message}")))
+    })
 }
 
 /// What differs from the reference; what the work itself says about its result comes first.

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{PassOrder, PassReport, Progress, Score, Threads};
+use periculum_core::pass::{CoreProgress, PassOrder, PassReport, Progress, Score, Threads};
 use periculum_core::rig::Rig;
 use periculum_core::rung::{Change, InForce, Rung};
 
@@ -248,10 +248,20 @@ impl Running {
         (self.work / ROUND) as u64
     }
 
-    fn progress(&self) -> Progress {
+    /// How far it is, with all cores at this clock in MHz.
+    fn progress(&self, clock: f64) -> Progress {
         let rate = self.work / self.ran.seconds();
+        let of_core = |core| CoreProgress {
+            core,
+            rounds: self.rounds() / self.busy as u64,
+            rate: rate / self.busy as f64,
+            clock: Some(clock),
+            checked: Some(self.ran),
+            ..CoreProgress::default()
+        };
+        let cores = if self.work > 0.0 { (0..self.busy).map(of_core).collect() } else { Vec::new() };
         let rate = (self.work > 0.0).then(|| Score { value: rate, unit: self.strain.unit.into() });
-        Progress { done: self.ran, rounds: self.rounds(), rate, ..Progress::default() }
+        Progress { done: self.ran, rounds: self.rounds(), rate, cores, ..Progress::default() }
     }
 }
 
@@ -305,7 +315,7 @@ impl RunPasses for Simulator {
         match pass.end.take() {
             Some(end) => vec![PassNews::Ended(self.report(pass, end))],
             None => {
-                let progress = PassNews::Progress(pass.progress());
+                let progress = PassNews::Progress(pass.progress(self.set_clock() * self.reached));
                 self.pass = Some(pass);
                 vec![progress]
             }

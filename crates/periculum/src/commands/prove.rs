@@ -1,5 +1,6 @@
 //! `periculum prove`: a climb of one trial that changes nothing.
 
+use std::io::IsTerminal;
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
@@ -12,7 +13,7 @@ use super::LEDGER;
 use crate::briefing::{self, Briefing, SourceFile};
 use crate::cli::{Common, Output, Prove, WhenToStop};
 use crate::climbing::{PROVING, Prepared, open_ledger};
-use crate::{headless, places};
+use crate::{headless, places, tui};
 
 const RIG: &str = include_str!("../prove.rig.toml");
 
@@ -33,7 +34,10 @@ pub(super) fn run(prove: &Prove, common: &Common) -> Result<ExitCode> {
     let briefing = Briefing::of(rig, plan)?;
     let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
     let prepared = Prepared::new(briefing, ledger, &common.sysroot, None)?;
-    headless::drive(prepared, &Output { headless: true, json: prove.json, answers: None }, None)
+    if prove.json || prove.headless || !std::io::stdout().is_terminal() {
+        return headless::drive(prepared, &Output { headless: true, json: prove.json, answers: None }, None);
+    }
+    tui::show(prepared, None, |_| true)
 }
 
 /// The proof that is asked for: its name and its passes.

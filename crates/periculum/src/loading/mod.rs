@@ -4,5 +4,4 @@ mod order;
 mod runner;
 mod running;
 
-pub(crate) use order::{LoadOrder, resolve};
 pub(crate) use runner::LoadRunner;

@@ -53,6 +53,8 @@ pub(super) struct App {
     pub(super) outlook: Option<Outlook>,
     pub(super) theme: Theme,
     pub(super) mode: Mode,
+    /// Whether the cores of the running pass stand where the climb's profile does.
+    pub(super) shows_cores: bool,
     /// Whether a pause was asked for and has not come.
     pub(super) pause_wanted: bool,
     /// Whether the driver has nothing more to tell.
@@ -64,10 +66,12 @@ pub(super) struct App {
 
 impl App {
     pub(super) fn new(heading: Heading, rig: Arc<Rig>, plan: Arc<Plan>, story: Story, theme: Theme) -> Self {
+        let shows_cores = plan.climbed_setting().is_none();
         Self {
             heading,
             rig,
             plan,
+            shows_cores,
             story,
             outlook: None,
             theme,
@@ -136,6 +140,8 @@ impl App {
             Action::Stop => self.mode = Mode::Stopping,
             Action::Leave => return self.leave(),
             Action::Help => self.mode = Mode::Help,
+            Action::ShowCores => self.shows_cores = true,
+            Action::ShowClimb => self.shows_cores = false,
             Action::AnswerDone => return Some(Said::Done),
             Action::AnswerNoStart => return Some(Said::NoStart),
             Action::AnswerDefaults => return Some(Said::Defaults),

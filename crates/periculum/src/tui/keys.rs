@@ -12,6 +12,8 @@ pub(super) enum Action {
     AddNote,
     Stop,
     Leave,
+    ShowCores,
+    ShowClimb,
     Help,
     AnswerDone,
     AnswerNoStart,
@@ -52,6 +54,10 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char('w'), "w", "saw something", Action::SawSomething, is_climbing),
     key(KeyCode::Char('n'), "n", "note", Action::AddNote, is_climbing),
     key(KeyCode::Char('s'), "s", "stop", Action::Stop, is_climbing),
+    key(KeyCode::Char('c'), "c", "cores", Action::ShowCores, |app| is_plain(app) && !app.shows_cores),
+    key(KeyCode::Char('c'), "c", "climb", Action::ShowClimb, |app| {
+        is_plain(app) && app.shows_cores && app.plan.climbed_setting().is_some()
+    }),
     key(KeyCode::Char('?'), "?", "help", Action::Help, is_plain),
     key(KeyCode::Char('q'), "q", "leave", Action::Leave, is_plain),
     key(KeyCode::Enter, "enter", "write it down", Action::Confirm, |app| app.mode.is_text()),

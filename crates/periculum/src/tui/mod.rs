@@ -24,6 +24,7 @@ use crate::ask::Operator;
 use crate::cli::Pace;
 use crate::climbing::{Prepared, tell_past};
 use crate::driver::{Pacer, Parting};
+use crate::headless::exit_code;
 use crate::interrupt;
 use crate::notice::Notice;
 use crate::tui::app::{App, Heading};
@@ -51,15 +52,19 @@ pub(crate) fn show(
     let (sender, notices) = unbounded();
     let driving = drive(prepared, operator, pace, curtain, sender);
     let mut terminal = ratatui::try_init()?;
-    let shown = Screen { app, words, notices, ended }.run(&mut terminal);
+    let mut screen = Screen { app, words, notices, ended };
+    let shown = screen.run(&mut terminal);
     ratatui::restore();
     let parting =
         driving.join().map_err(|_| anyhow!("the driver panicked; `periculum resume` goes on with the climb"))?;
     shown?;
-    if parting? == Parting::Waiting {
+    let parting = parting?;
+    if parting == Parting::Waiting {
         println!("The climb waits; `periculum resume` goes on with it.");
+        return Ok(ExitCode::SUCCESS);
     }
-    Ok(ExitCode::SUCCESS)
+    screen.take_waiting();
+    Ok(exit_code(parting, &screen.app.story))
 }
 
 /// Starts the thread that drives; it ends when the climb does, or when the operator leaves.
@@ -92,7 +97,7 @@ struct Screen {
 }
 
 impl Screen {
-    fn run(mut self, terminal: &mut DefaultTerminal) -> io::Result<()> {
+    fn run(&mut self, terminal: &mut DefaultTerminal) -> io::Result<()> {
         let input = listen_to_terminal();
         while !self.app.is_done {
             terminal.draw(|frame| view::draw(frame, &self.app))?;

@@ -28,7 +28,9 @@ const SIGNS: [(char, [&str; 3]); 13] = [
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
-    let Some(setting) = app.plan.climbed_setting().and_then(|name| app.rig.setting(name)) else { return };
+    let Some(setting) = app.plan.climbed_setting().and_then(|name| app.rig.setting(name)) else {
+        return draw_rate(frame, app, area);
+    };
     let held = app.story.trials.iter().filter(|trial| trial.verdict == Some(Verdict::Held));
     let mark = app.story.marks.last();
     // Once there is a mark, it is what counts: a rung that held once may have fallen since.
@@ -57,6 +59,23 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let others = others.filter_map(|other| Some(other.written(rung.get(&other.name)?)));
     lines.push(Line::styled(others.map(|value| format!("at {value}, ")).collect::<String>() + &evidence, theme.text));
     lines.extend(gain(app).map(|gain| Line::styled(gain, theme.muted)));
+    frame.render_widget(ratatui::text::Text::from(lines), area);
+}
+
+/// Where nothing is climbed, the rate of the running pass takes the place of a mark.
+fn draw_rate(frame: &mut Frame, app: &App, area: Rect) {
+    let theme = &app.theme;
+    let Some((progress, rate)) = app.story.progress.as_ref().and_then(|told| Some((told, told.rate.as_ref()?))) else {
+        return;
+    };
+    let load = app.story.running_pass().map_or("", |(_, pass)| pass.order.load.as_str());
+    let mut lines = vec![Line::styled(format!("{load}, all cores together"), theme.muted)];
+    lines.extend(large(&measured(rate.value, 1), theme.text.bold()));
+    if let Some(last) = lines.last_mut() {
+        last.push_span(Span::styled(format!(" {}", rate.unit), theme.muted));
+    }
+    let checked = format!("{} rounds checked, {} wrong", grouped(progress.rounds.into()), progress.errors);
+    lines.push(Line::styled(checked, if progress.errors == 0 { theme.text } else { theme.bad }));
     frame.render_widget(ratatui::text::Text::from(lines), area);
 }
 

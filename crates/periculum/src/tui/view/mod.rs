@@ -1,5 +1,6 @@
 //! Draws the climb: where we are, whether it is all right, what comes next, what went wrong last.
 
+mod cores;
 mod figures;
 mod header;
 mod logbook;
@@ -47,7 +48,7 @@ fn draw_wide(frame: &mut Frame, app: &App, area: Rect) {
         Layout::vertical([Constraint::Min(0), Constraint::Length(lower_height(area.height))]).spacing(1).areas(area);
     let columns = Layout::horizontal([Constraint::Min(0), Constraint::Length(FIGURES)]).spacing(3);
     let [profile, figures] = columns.areas(upper);
-    profile::draw(frame, app, profile);
+    draw_main(frame, app, profile);
     let sensors_height = u16::try_from(app.rig.sensors.len()).unwrap_or(u16::MAX);
     let rows = [Constraint::Length(7), Constraint::Length(sensors_height), Constraint::Min(0)];
     let [best, readings, stages] = Layout::vertical(rows).spacing(1).areas(figures);
@@ -58,6 +59,11 @@ fn draw_wide(frame: &mut Frame, app: &App, area: Rect) {
         Layout::vertical([Constraint::Length(trial::HEIGHT), Constraint::Min(0)]).spacing(1).areas(lower);
     trial::draw(frame, app, trial);
     logbook::draw(frame, app, log);
+}
+
+/// The climb, or the cores that work on its pass.
+fn draw_main(frame: &mut Frame, app: &App, area: Rect) {
+    if app.shows_cores { cores::draw(frame, app, area) } else { profile::draw(frame, app, area) }
 }
 
 /// The trial and as much of the logbook as leaves most of the screen to the profile.
@@ -74,7 +80,7 @@ fn draw_narrow(frame: &mut Frame, app: &App, area: Rect) {
         Constraint::Length(area.height.saturating_sub(26).min(12)),
     ])
     .areas(area);
-    profile::draw(frame, app, profile);
+    draw_main(frame, app, profile);
     sensors::draw_compact(frame, app, sensors);
     trial::draw(frame, app, trial);
     logbook::draw(frame, app, log);
