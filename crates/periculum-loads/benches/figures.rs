@@ -168,12 +168,13 @@ fn compare(
 }
 
 fn kernel_rate(probe: &mut Probe) -> Option<f64> {
+    let operations = probe.operations();
     let times = (0..400).map(|_| {
         let began = Instant::now();
         probe.run();
         began.elapsed().as_secs_f64()
     });
-    Some(probe.operations() / times.fold(f64::MAX, f64::min) / 1e9)
+    Some(operations / times.fold(f64::MAX, f64::min) / 1e9)
 }
 
 /// One system a thread, each solved and checked twice; the time of the slowest of the better round.

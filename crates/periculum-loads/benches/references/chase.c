@@ -35,7 +35,7 @@ int main(int count, char **arguments) {
         double time = (seconds() - began) * 1e9 / steps;
         if (time < best) best = time;
     }
-    volatile void *sink = place;
+    void **volatile sink = place;
     (void)sink;
     printf("%.3f\n", best);
     return 0;

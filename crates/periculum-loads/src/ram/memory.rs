@@ -4,7 +4,7 @@ use std::io;
 use std::time::{Duration, Instant};
 
 use super::address;
-use super::pattern::{Pattern, held_and_inverted, holds, write};
+use super::pattern::{Pattern, held_and_inverted, holds, write, write_in_strides};
 use crate::buffer::Buffer;
 use crate::frame::{Fault, FaultKind, Load, Touch, Work};
 use crate::kernel::Kernel;
@@ -24,6 +24,9 @@ const STRIDE: usize = 64;
 
 /// Bytes moved by a round for each byte of memory: written, compared and turned over, compared.
 const MOVES: f64 = 4.0;
+
+/// Bytes moved besides where blocks are moved to the other half and back.
+const MORE_MOVES: f64 = 4.0;
 
 /// What one round does.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -64,8 +67,9 @@ struct Words {
     lines: Buffer<Line>,
     seed: u64,
     rounds: u64,
-    /// Time that was not spent resting, and rounds in it.
+    /// Time that was not spent resting, and bytes moved in it for each byte of memory.
     worked: Duration,
+    moves: f64,
 }
 
 impl Load for Memory {
@@ -103,7 +107,7 @@ impl Load for Memory {
 
     fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
         let lines = Buffer::zeroed(self.bytes(size) as usize / size_of::<Line>())?;
-        Ok(Box::new(Words { kernel, lines, seed, rounds: 0, worked: Duration::ZERO }))
+        Ok(Box::new(Words { kernel, lines, seed, rounds: 0, worked: Duration::ZERO, moves: 0.0 }))
     }
 }
 
@@ -116,12 +120,14 @@ impl Work for Words {
         self.rounds += 1;
         let began = Instant::now();
         match step {
-            Step::Strides => self.write_in_strides(pattern),
+            Step::Strides => write_in_strides(self.kernel, &mut self.lines, pattern, STRIDE),
             _ => write(self.kernel, &mut self.lines, pattern),
         }
         if step == Step::Moves {
             self.move_blocks();
+            self.moves += MORE_MOVES;
         }
+        self.moves += MOVES;
         self.worked += began.elapsed();
         if step == Step::Rest {
             std::thread::sleep(REST);
@@ -136,7 +142,7 @@ impl Work for Words {
     }
 
     fn reading(&self) -> Option<f64> {
-        let bytes = self.rounds as f64 * MOVES * size_of_val::<[Line]>(&self.lines) as f64;
+        let bytes = self.moves * size_of_val::<[Line]>(&self.lines) as f64;
         Some(bytes / self.worked.as_secs_f64().max(1e-9) / 1e9)
     }
 }
@@ -153,16 +159,6 @@ impl Words {
             }
         };
         if cycle % 2 == 0 { pattern } else { pattern.inverted() }
-    }
-
-    fn write_in_strides(&mut self, pattern: Pattern) {
-        for first in 0..STRIDE {
-            let mut index = first;
-            while let Some(line) = self.lines.get_mut(index) {
-                write(self.kernel, std::slice::from_mut(line), pattern.from(index * LANES));
-                index += STRIDE;
-            }
-        }
     }
 
     /// Moves every block of one half to the other half and back, by way of the processor.
@@ -182,10 +178,9 @@ impl Words {
         let mut fault = None;
         for (index, piece) in self.lines.chunks_mut(PIECE).enumerate() {
             let pattern = pattern.from(index * PIECE * LANES);
-            // What is wrong must be seen before it is turned over.
-            let copy = (fault.is_none() && !holds(self.kernel, piece, pattern)).then(|| describe(piece, pattern));
-            fault = fault.or(copy);
-            held_and_inverted(self.kernel, piece, pattern);
+            if !held_and_inverted(self.kernel, piece, pattern) && fault.is_none() {
+                fault = Some(describe(piece, pattern, Side::Inverted));
+            }
         }
         fault
     }
@@ -195,19 +190,34 @@ impl Words {
         for (index, piece) in self.lines.chunks(PIECE).enumerate().rev() {
             let pattern = pattern.from(index * PIECE * LANES);
             if !holds(self.kernel, piece, pattern) {
-                return Some(describe(piece, pattern));
+                return Some(describe(piece, pattern, Side::AsWritten));
             }
         }
         None
     }
 }
 
+/// How the words that are looked at stand in memory.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Side {
+    AsWritten,
+    /// Turned over since they were compared.
+    Inverted,
+}
+
+impl Side {
+    fn of(self, word: u64) -> u64 {
+        if self == Self::Inverted { !word } else { word }
+    }
+}
+
 /// What is wrong in these lines: the first word, which bits and which way, and whether it is still so when read again.
-fn describe(lines: &[Line], pattern: Pattern) -> Fault {
+fn describe(lines: &[Line], pattern: Pattern, side: Side) -> Fault {
     let words: &[u64] = bytemuck::cast_slice(lines);
-    let wrong = |(index, word): &(usize, &u64)| **word != pattern.word(*index);
+    let wrong = |(index, word): &(usize, &u64)| side.of(**word) != pattern.word(*index);
     let count = words.iter().enumerate().filter(wrong).count();
-    let Some((index, found)) = words.iter().enumerate().find(wrong) else {
+    let found = words.iter().enumerate().find(wrong).map(|(index, word)| (index, side.of(*word)));
+    let Some((index, found)) = found else {
         let found = "another word when first read, the right one when read again";
         return Fault { kind: FaultKind::Memory, repeats: Some(false), ..Fault::result("the written words", found) };
     };
@@ -222,7 +232,7 @@ fn describe(lines: &[Line], pattern: Pattern) -> Fault {
         part: Some(format!("{place}, {}{more}", bits.join(", "))),
         expected: format!("{expected:016x}"),
         found: format!("{found:016x}"),
-        repeats: Some(read_again(&words[index]) != expected),
+        repeats: Some(side.of(read_again(&words[index])) != expected),
     }
 }
 

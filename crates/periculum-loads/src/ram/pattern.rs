@@ -79,6 +79,24 @@ fn write_in_lanes<L: Lanes>(lines: &mut [Line], pattern: Pattern) {
 }
 
 for_each_kernel! {
+    /// Writes a pattern past the caches, every so many lines and then those between.
+    pub(super) fn write_in_strides(lines: &mut [Line], pattern: Pattern, stride: usize) = write_strides_in_lanes;
+}
+
+#[inline(always)]
+fn write_strides_in_lanes<L: Lanes>(lines: &mut [Line], pattern: Pattern, stride: usize) {
+    for first in 0..stride {
+        let (mut raw, _) = pattern.from(first * LANES).lanes::<L>();
+        let step = L::splat(f64::from_bits(pattern.step.wrapping_mul((stride * LANES) as u64)));
+        for line in lines.iter_mut().skip(first).step_by(stride) {
+            pattern.finish(raw).stream(line);
+            raw = raw.add_words(step);
+        }
+    }
+    fence();
+}
+
+for_each_kernel! {
     /// Whether every word is as the pattern has it.
     pub(super) fn holds(lines: &[Line], pattern: Pattern) -> bool = holds_in_lanes;
 }
@@ -95,7 +113,8 @@ fn holds_in_lanes<L: Lanes>(lines: &[Line], pattern: Pattern) -> bool {
 }
 
 for_each_kernel! {
-    /// Whether every word was as the pattern has it; turns every word over, line by line as it is compared.
+    /// Whether every word was as the pattern has it; turns every word over as it is found, so that a wrong one stays
+    /// wrong.
     pub(super) fn held_and_inverted(lines: &mut [Line], pattern: Pattern) -> bool = invert_in_lanes;
 }
 
@@ -103,10 +122,11 @@ for_each_kernel! {
 fn invert_in_lanes<L: Lanes>(lines: &mut [Line], pattern: Pattern) -> bool {
     let (mut raw, step) = pattern.lanes::<L>();
     let mut difference = L::splat(0.0);
-    let inverse = pattern.inverted();
+    let ones = L::splat(f64::from_bits(u64::MAX));
     for line in lines {
-        difference = difference.or(L::load(&line.0).xor(pattern.finish(raw)));
-        inverse.finish(raw).store(&mut line.0);
+        let found = L::load(&line.0);
+        difference = difference.or(found.xor(pattern.finish(raw)));
+        found.xor(ones).store(&mut line.0);
         raw = raw.add_words(step);
     }
     is_nothing(difference)
@@ -140,6 +160,9 @@ mod tests {
                 for (index, word) in bytemuck::cast_slice::<Line, u64>(&lines).iter().enumerate() {
                     prop_assert_eq!(*word, pattern.word(from + index));
                 }
+                let mut strided = lines.clone();
+                write_in_strides(kernel, &mut strided, pattern.from(from), 7);
+                prop_assert_eq!(bytemuck::cast_slice::<Line, u64>(&strided), bytemuck::cast_slice::<Line, u64>(&lines));
                 prop_assert!(held_and_inverted(kernel, &mut lines, pattern.from(from)));
                 prop_assert!(holds(kernel, &lines, pattern.from(from).inverted()));
                 let bit = bit.index(length * 512);
