@@ -22,6 +22,7 @@ pub mod rig;
 pub mod route;
 pub mod rung;
 pub mod setting;
+pub mod statistics;
 pub mod story;
 pub mod telling;
 pub mod verdict;

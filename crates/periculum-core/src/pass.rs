@@ -120,7 +120,7 @@ pub struct Workload {
     pub kernel: String,
     /// Size of the problem on each core.
     pub size: u64,
-    /// What that size is called, as in `order`.
+    /// What that size counts, as in `unknowns`.
     pub size_name: String,
     /// Memory that all cores hold at a time, bytes.
     pub bytes: u64,
@@ -130,10 +130,10 @@ pub struct Workload {
 }
 
 impl fmt::Display for Workload {
-    /// One clause, as `order 2 000, 122 MiB, about 350 ms a round, avx512 kernel`.
+    /// One clause, as `2 000 unknowns, 122 MiB, about 350 ms a round, avx512 kernel`.
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         let size = grouped(self.size.into());
-        write!(f, "{} {size}, {}", self.size_name, written(self.bytes))?;
+        write!(f, "{size} {}, {}", self.size_name, written(self.bytes))?;
         if let Some(round) = self.round {
             write!(f, ", about {round} a round")?;
         }
@@ -259,11 +259,11 @@ mod tests {
         let workload = Workload {
             kernel: "avx2".into(),
             size: 20_000,
-            size_name: "order".into(),
+            size_name: "unknowns".into(),
             bytes: 6 << 30,
             round: Some(Span::from_seconds(95)),
         };
-        assert_eq!(workload.to_string(), "order 20 000, 6.0 GiB, about 1 min 35 s a round, avx2 kernel");
+        assert_eq!(workload.to_string(), "20 000 unknowns, 6.0 GiB, about 1 min 35 s a round, avx2 kernel");
     }
 
     #[test]

@@ -47,10 +47,12 @@ pub struct Stage {
 /// How a stage chooses its rungs.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Strategy {
-    /// Prove the rig at stock this many times, above zero, before anything is changed.
+    /// Prove the rig at stock, before anything is changed.
     Baseline {
-        /// How many trials.
+        /// How many trials at most, above zero.
         repeats: u32,
+        /// Fewer are enough when the 95 % interval of every pass's score is within this share of its mean.
+        within: Option<Decimal>,
     },
     /// Step a setting up until the rig falls, then step back.
     Ascend(Steps),

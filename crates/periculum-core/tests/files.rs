@@ -1,10 +1,10 @@
 //! Rig and plan files: what is read, what is refused and where, whatever the text.
 
 use periculum_core::Decimal;
+use periculum_core::amount::Amount;
 use periculum_core::file::{Document, Problem, Problems, plan_file, rig_file};
 use periculum_core::ladder::Direction;
 use periculum_core::moment::Span;
-use periculum_core::amount::Amount;
 use periculum_core::pass::{Demand, Extent, StopOn, Threads};
 use periculum_core::plan::{Plan, Strategy as Way};
 use periculum_core::rig::{Illegal, Rig};
@@ -152,7 +152,8 @@ fn a_plan_is_read_against_its_rig() {
 
 #[test]
 fn a_pass_may_ask_for_more_than_a_load_and_a_time() {
-    let more = "threads = \"each\", times = 3, memory = \"75%\", reserve = \"2GiB\", priority = -5, stop_on = \"never\"";
+    let more =
+        "threads = \"each\", times = 3, memory = \"75%\", reserve = \"2GiB\", priority = -5, stop_on = \"never\"";
     let plan = plan(&PLAN.replace("threads = 1", more), &rig(RIG).expect("a rig")).expect("a plan");
     let pass = &plan.proofs[0].passes[1];
     assert_eq!(pass.threads, Threads::Each);
@@ -207,6 +208,9 @@ fn problems_of_a_plan_point_at_their_place() {
     assert_eq!(at(&wrong_plan("setting = \"bus_clock\"", "setting = \"wait_states\"")), ["\"ascend\""]);
     assert_eq!(at(&wrong_plan("step = 1", "step = -1")), ["-1"]);
     assert_eq!(at(&wrong_plan("back = 2", "back = 0")), ["0"]);
+    let baseline =
+        |more: &str| at(&wrong_plan("strategy = \"baseline\"", &format!("strategy = \"baseline\"\n{more}"))).concat();
+    assert_eq!([baseline("within = \"1\""), baseline("within = \"0%\"")], ["\"1\"", "\"0%\""]);
     assert_eq!(at(&wrong_plan("strategy = \"trim\"", "strategy = \"trimm\"")), ["\"trimm\""]);
     let listed = wrong_plan("setting = \"bus_clock\"", "setting = \"bus_clock\"\nstep = 5");
     assert!(listed[0].1.contains("is a list, which has no even step"));

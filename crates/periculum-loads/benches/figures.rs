@@ -47,7 +47,10 @@ impl References {
             [("peak", ""), ("solve", "-lopenblas"), ("transform", "-lfftw3"), ("stream", ""), ("chase", "")]
         {
             let mut compile = Command::new("cc");
-            compile.args(["-O3", "-march=native", "-o"]).arg(folder.join(name)).arg(source.join(name).with_extension("c"));
+            compile
+                .args(["-O3", "-march=native", "-o"])
+                .arg(folder.join(name))
+                .arg(source.join(name).with_extension("c"));
             compile.args(libraries.split_whitespace()).arg("-lm");
             if !compile.output().is_ok_and(|output| output.status.success()) {
                 eprintln!("left out: {name}.c could not be built here");
@@ -76,9 +79,13 @@ impl References {
     fn dense(&self, order: u64) {
         let kernel = Kernel::best();
         let mut probe = Probe::new(kernel).expect("memory");
-        compare("dense, inner kernel, GFLOP/s; FMA in registers", 0.85, true, || kernel_rate(&mut probe), || {
-            self.c("peak", &[], 1)
-        });
+        compare(
+            "dense, inner kernel, GFLOP/s; FMA in registers",
+            0.85,
+            true,
+            || kernel_rate(&mut probe),
+            || self.c("peak", &[], 1),
+        );
         let text = order.to_string();
         for threads in [1, allowed().len()] {
             let ours = || dense_rate(order, threads);
@@ -157,7 +164,8 @@ fn compare(
     let (mut best, mut best_reference) = (None, None);
     for _ in 0..TURNS {
         best = ours().map(|next| best.map_or(next, |best| better(best, next))).or(best);
-        best_reference = reference().map(|next| best_reference.map_or(next, |best| better(best, next))).or(best_reference);
+        best_reference =
+            reference().map(|next| best_reference.map_or(next, |best| better(best, next))).or(best_reference);
     }
     let (Some(best), Some(best_reference)) = (best, best_reference) else {
         eprintln!("left out: {what}");

@@ -34,7 +34,7 @@ pub struct Started {
     pub cores: Vec<usize>,
     /// Size of the problem on each core.
     pub size: u64,
-    /// What that size is called, as in `order`.
+    /// What that size counts, as in `unknowns`.
     pub size_name: String,
     /// Memory it holds on all cores that work at a time, bytes.
     pub bytes: u64,
@@ -56,7 +56,7 @@ pub struct Progress {
     /// Wrong rounds on all cores.
     pub errors: u64,
     /// Its rate without the warm-up and checks not counted as work: of all cores together, or the mean core's where
-    /// they work one by one.
+    /// they work one by one or where rates don't add up, as those of clocks.
     pub rate: f64,
     /// How far it is on each core.
     pub cores: Vec<CoreProgress>,

@@ -1,13 +1,20 @@
 //! What a Linux kernel says about the machine this runs on, below a root that tests can move.
 
+use std::collections::BTreeMap;
 use std::fs;
 use std::path::{Path, PathBuf};
+use std::thread;
+use std::time::{Duration, Instant};
 
 use periculum_core::ending::Boot;
 use periculum_core::moment::Moment;
+use periculum_core::quantity::harmless;
 
 /// The names that a sensor's `source` may have.
 pub const SOURCES: [&str; 2] = ["usage", "reported-clock"];
+
+/// Jiffies of the times that the kernel tells programs, the same on every Linux (time(7)).
+const JIFFIES_A_SECOND: f64 = 100.0;
 
 /// The machine's memory, bytes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -44,6 +51,35 @@ impl Linux {
         memory(&self.read("proc/meminfo")?)
     }
 
+    /// The programs that used the processors while they were watched for so long, busiest first: name and percent of
+    /// one processor. This program is not among them, nor is the kernel.
+    pub fn busy_programs(&self, watched: Duration) -> Vec<(String, f64)> {
+        let before = self.processor_times();
+        let began = Instant::now();
+        thread::sleep(watched);
+        let hundredths = began.elapsed().as_secs_f64() * JIFFIES_A_SECOND / 100.0;
+        let mut programs: Vec<(String, f64)> = self
+            .processor_times()
+            .into_iter()
+            .filter_map(|(process, (name, time))| {
+                let used = time.checked_sub(before.get(&process)?.1).filter(|used| *used > 0)?;
+                Some((name, used as f64 / hundredths))
+            })
+            .collect();
+        programs.sort_by(|a, b| b.1.total_cmp(&a.1));
+        programs
+    }
+
+    /// Name and processor time, in jiffies, of every other process.
+    fn processor_times(&self) -> BTreeMap<u32, (String, u64)> {
+        let Ok(folders) = fs::read_dir(self.root.join("proc")) else { return BTreeMap::new() };
+        let processes = folders.flatten().filter_map(|folder| folder.file_name().to_str()?.parse().ok());
+        let others = processes.filter(|process| *process != std::process::id());
+        others
+            .filter_map(|process| Some((process, name_and_time(&self.read(&format!("proc/{process}/stat"))?)?)))
+            .collect()
+    }
+
     /// A reading by its source's name; none where the kernel does not say.
     pub fn reading(&mut self, source: &str) -> Option<f64> {
         match source {
@@ -70,6 +106,15 @@ impl Linux {
 fn boot_time(stat: &str) -> Option<Moment> {
     let seconds: i64 = stat.lines().find_map(|line| line.strip_prefix("btime "))?.trim().parse().ok()?;
     Some(Moment::from_millis(seconds.checked_mul(1000)?))
+}
+
+/// Name and processor time in jiffies of `/proc/PID/stat` (proc_pid_stat(5): utime and stime are the 14th and 15th).
+fn name_and_time(stat: &str) -> Option<(String, u64)> {
+    // A name may hold anything, brackets too, but the last bracket is its end.
+    let (name, rest) = stat.split_once('(')?.1.rsplit_once(')')?;
+    let mut times = rest.split_whitespace().skip(11).map(str::parse::<u64>);
+    let (user, system) = (times.next()?.ok()?, times.next()?.ok()?);
+    Some((harmless(name), user.checked_add(system)?))
 }
 
 /// `MemTotal` and `MemAvailable` of `/proc/meminfo` (proc_meminfo(5)).
@@ -110,6 +155,8 @@ mod tests {
         assert_eq!(busy_and_total(STAT), Some((150, 1000)));
         assert_eq!(mean_clock("cpu MHz\t\t: 2500.0\ncpu MHz\t\t: 3500.0\n"), Some(3000.0));
         assert_eq!(mean_clock("Processor: small\n"), None);
+        let stat = "77 (odd) name) S 1 77 77 0 -1 4194560 1 0 0 0 250 50 0 0 20 0 1";
+        assert_eq!(name_and_time(stat), Some(("odd) name".into(), 300)));
         let meminfo = "MemTotal:       1000 kB\nMemFree:  100 kB\nMemAvailable:    900 kB\n";
         assert_eq!(memory(meminfo), Some(Memory { total: 1_024_000, available: 921_600 }));
         assert_eq!(memory("MemTotal: 1000 kB\n"), None);
@@ -135,6 +182,7 @@ mod tests {
                 boot_time(&stat);
                 busy_and_total(&stat);
                 mean_clock(&stat);
+                name_and_time(&stat);
                 memory(&stat.replace("cpu MHz", "MemTotal"));
             }
         }

@@ -41,6 +41,8 @@ pub(crate) enum Command {
     Resume(Resume),
     /// Prove the settings that are in force now, and change nothing.
     Prove(Prove),
+    /// Run benchmarks of this machine as it is, until they are known well enough.
+    Score(Score),
     /// Check rig and plan files.
     Check(Check),
     /// List climbs, or the trials and incidents of one.
@@ -157,6 +159,33 @@ pub(crate) struct Prove {
     pub(crate) json: bool,
 }
 
+#[derive(Args, Debug)]
+pub(crate) struct Score {
+    /// The benchmarks, by their loads' names; all of them where none is named.
+    #[arg(value_name = "NAME")]
+    pub(crate) names: Vec<String>,
+
+    /// How long each repetition takes. [default: 3 s]
+    #[arg(long = "for", value_name = "TIME", value_parser = parse_span)]
+    pub(crate) length: Option<Span>,
+
+    /// On how many cores: all, a number, or each, one core at a time. [default: all]
+    #[arg(long, value_name = "N", value_parser = parse_threads)]
+    pub(crate) threads: Option<Threads>,
+
+    /// How often each is repeated at most.
+    #[arg(long, value_name = "N", default_value_t = 10, value_parser = clap::value_parser!(u32).range(1..))]
+    pub(crate) repeats: u32,
+
+    /// Fewer are enough when the 95 % interval is within so many percent of the mean.
+    #[arg(long, value_name = "PERCENT", default_value_t = 1.0, value_parser = parse_percent)]
+    pub(crate) within: f64,
+
+    /// One JSON object a line, the last of kind `ended`.
+    #[arg(long)]
+    pub(crate) json: bool,
+}
+
 /// When a pass ends early.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, clap::ValueEnum)]
 pub(crate) enum WhenToStop {
@@ -242,6 +271,13 @@ fn parse_threads(text: &str) -> Result<Threads, String> {
         ("each", _) => Ok(Threads::Each),
         (_, Ok(count @ 1..)) => Ok(Threads::Count(count)),
         _ => Err("say all, each, or a number above 0".into()),
+    }
+}
+
+fn parse_percent(text: &str) -> Result<f64, String> {
+    match text.trim_end_matches('%').parse() {
+        Ok(percent) if percent > 0.0 && percent < 100.0 => Ok(percent),
+        _ => Err("say a number of percent above 0 and below 100".into()),
     }
 }
 

@@ -31,6 +31,12 @@ const USUAL_PACE: Pace = Pace::Times(25.0);
 /// The use of a climb that only proves what is there.
 pub(crate) const PROVING: &str = "prove";
 
+/// The use of a climb that only measures what is there.
+pub(crate) const SCORING: &str = "score";
+
+/// The rig of both: this machine without any setting.
+pub(crate) const PROVING_RIG: &str = include_str!("prove.rig.toml");
+
 /// A climb that is ready to be driven.
 pub(crate) struct Prepared {
     pub(crate) briefing: Briefing,

@@ -7,7 +7,7 @@ use std::sync::Arc;
 use anyhow::Result;
 use periculum_core::engine::{ClimbEnd, Entry};
 use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::Progress;
+use periculum_core::pass::{Progress, Workload};
 use periculum_core::quantity::measured;
 use periculum_core::rig::Rig;
 use periculum_core::story::Story;
@@ -35,8 +35,13 @@ pub(crate) enum Style {
     Json,
 }
 
-/// Drives a climb to its end and tells its exit code: success when every stage was done and nothing fell at stock.
+/// Drives a climb to its end and tells its exit code.
 pub(crate) fn drive(prepared: Prepared, output: &Output, pace: Option<Pace>) -> Result<ExitCode> {
+    Ok(drive_to_story(prepared, output, pace)?.0)
+}
+
+/// Drives a climb to its end and tells its exit code and its story.
+pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<Pace>) -> Result<(ExitCode, Story)> {
     let (words, mut operator) = Operator::new();
     interrupt::listen(words.clone(), None)?;
     let is_by_hand = prepared.briefing.simulated.is_none() && !prepared.briefing.rig.settings.is_empty();
@@ -50,7 +55,8 @@ pub(crate) fn drive(prepared: Prepared, output: &Output, pace: Option<Pace>) -> 
     let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(&notice));
     let parting = driver.drive(first, |_| false)?;
     drop((driver, words));
-    Ok(printer.finish(parting))
+    let code = printer.finish(parting);
+    Ok((code, printer.story))
 }
 
 struct Printer {
@@ -63,7 +69,8 @@ struct Printer {
     /// Load and length of the running pass.
     load: String,
     length: Span,
-    has_told_workload: bool,
+    /// What was last told about its workload.
+    workload: Option<Workload>,
 }
 
 #[derive(Serialize)]
@@ -84,7 +91,16 @@ struct JsonProgress<'a> {
 impl Printer {
     fn new(style: Style, rig: Arc<Rig>, story: Story) -> Self {
         let shows_progress = style == Style::Lines && std::io::stdout().is_terminal();
-        Self { style, rig, story, has_progress: false, shows_progress, load: String::new(), length: Span::ZERO, has_told_workload: false }
+        Self {
+            style,
+            rig,
+            story,
+            has_progress: false,
+            shows_progress,
+            load: String::new(),
+            length: Span::ZERO,
+            workload: None,
+        }
     }
 
     fn take(&mut self, notice: &Notice) {
@@ -121,8 +137,10 @@ impl Printer {
             )),
             Entry::Incident { trial: None, incident, .. } => self.print(&format!("     {incident}")),
             Entry::PassBegan { order, .. } => {
+                if self.load != order.load {
+                    self.workload = None;
+                }
                 (self.load, self.length) = (order.load.clone(), order.length);
-                self.has_told_workload = false;
             }
             Entry::Ended { end, trials, falls, tested, not_at_stock, .. } => {
                 let sums = format!("{trials} trials, {falls} fell, {tested} of passes");
@@ -153,8 +171,13 @@ impl Printer {
 
     /// What a pass works on, once it is known.
     fn print_workload(&mut self, progress: &Progress) {
-        let Some(workload) = progress.workload.as_ref().filter(|_| !self.has_told_workload) else { return };
-        self.has_told_workload = true;
+        let is_same = |told: &Workload, now: &Workload| (told.size, told.bytes) == (now.size, now.bytes);
+        let told = self.workload.take();
+        self.workload = progress.workload.clone().or(told.clone());
+        let Some(workload) = &progress.workload else { return };
+        if told.is_some_and(|told| is_same(&told, workload)) {
+            return;
+        }
         self.print(&format!("     {}: {workload}; {} at most", self.load, self.length));
     }
 

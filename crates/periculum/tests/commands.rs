@@ -13,7 +13,7 @@ use predicates::prelude::*;
 fn the_help_is_as_it_was() {
     let home = Home::new();
     let mut all = output(home.periculum().arg("--help"));
-    for command in ["demo", "climb", "resume", "prove", "check", "ledger", "report"] {
+    for command in ["demo", "climb", "resume", "prove", "score", "check", "ledger", "report"] {
         all += &format!("\n--- {command}\n{}", output(home.periculum().args([command, "--help"])));
     }
     insta::assert_snapshot!(all);

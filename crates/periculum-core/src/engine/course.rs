@@ -1,6 +1,7 @@
 //! How a stage chooses its rungs: given what happened so far, the next rung or the end of the stage.
 
 use rust_decimal::Decimal;
+use rust_decimal::prelude::ToPrimitive;
 
 use crate::incident::IncidentKind;
 use crate::ladder::Direction;
@@ -8,6 +9,7 @@ use crate::plan::{Stage, Steps, Strategy};
 use crate::reason::{Reason, StageEnd};
 use crate::rig::Rig;
 use crate::rung::Rung;
+use crate::statistics::mean_interval;
 use crate::verdict::Verdict;
 
 /// What limits every course.
@@ -29,17 +31,19 @@ pub(super) enum Move {
 }
 
 /// A trial that is over, as a course needs to know it.
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) struct Outcome {
     pub(super) trial: u32,
     pub(super) verdict: Verdict,
     pub(super) incident: Option<IncidentKind>,
+    /// The scores of its passes, in order; passes without a score are missing.
+    pub(super) scores: Vec<f64>,
 }
 
 /// The course of one stage.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Course {
-    Baseline { stock: Rung, done: u32, repeats: u32 },
+    Baseline(Baseline),
     Walk(Walk),
 }
 
@@ -47,7 +51,12 @@ impl Course {
     /// The course of a stage that stands on this rung.
     pub(super) fn of(stage: &Stage, base: &Rung) -> Self {
         match &stage.strategy {
-            Strategy::Baseline { repeats } => Self::Baseline { stock: base.clone(), done: 0, repeats: *repeats },
+            Strategy::Baseline { repeats, within } => Self::Baseline(Baseline {
+                stock: base.clone(),
+                repeats: *repeats,
+                within: within.and_then(|within| within.to_f64()),
+                scores: Vec::new(),
+            }),
             Strategy::Ascend(steps) | Strategy::Trim(steps) => Self::Walk(Walk::new(steps, base)),
         }
     }
@@ -55,9 +64,7 @@ impl Course {
     /// What the stage does first.
     pub(super) fn first(&mut self, ground: Ground) -> Move {
         match self {
-            Self::Baseline { stock, repeats, .. } => {
-                Move::Try(stock.clone(), Reason::Baseline { nth: 1, of: *repeats })
-            }
+            Self::Baseline(baseline) => baseline.again(),
             Self::Walk(walk) => walk.go_harder(ground),
         }
     }
@@ -66,17 +73,50 @@ impl Course {
     pub(super) fn after(&mut self, outcome: Outcome, ground: Ground) -> Move {
         match self {
             Self::Walk(walk) => walk.after(outcome, ground),
-            Self::Baseline { stock, done, repeats } => {
-                *done += 1;
-                match outcome.verdict {
-                    Verdict::Held if done < repeats => {
-                        Move::Try(stock.clone(), Reason::Baseline { nth: *done + 1, of: *repeats })
-                    }
-                    Verdict::Held => Move::Settle { rung: stock.clone(), proved_in: None, end: StageEnd::BaselineHeld },
-                    verdict => Move::GiveUp(StageEnd::NothingHeld { verdict, incident: outcome.incident }),
-                }
-            }
+            Self::Baseline(baseline) => baseline.after(outcome),
         }
+    }
+}
+
+/// Proves the rig at stock until its scores are known well enough.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct Baseline {
+    stock: Rung,
+    repeats: u32,
+    within: Option<f64>,
+    /// The scores of each trial's passes.
+    scores: Vec<Vec<f64>>,
+}
+
+/// Fewer measurements than this say too little about their noise to stop early.
+const FEWEST: usize = 3;
+
+impl Baseline {
+    fn after(&mut self, outcome: Outcome) -> Move {
+        if outcome.verdict != Verdict::Held {
+            return Move::GiveUp(StageEnd::NothingHeld { verdict: outcome.verdict, incident: outcome.incident });
+        }
+        self.scores.push(outcome.scores);
+        if self.scores.len() < self.repeats as usize && !self.is_known() {
+            return self.again();
+        }
+        Move::Settle { rung: self.stock.clone(), proved_in: None, end: StageEnd::BaselineHeld }
+    }
+
+    fn again(&self) -> Move {
+        let nth = self.scores.len() as u32 + 1;
+        Move::Try(self.stock.clone(), Reason::Baseline { nth, of: self.repeats })
+    }
+
+    /// Whether the score of every pass is known as well as is wanted.
+    fn is_known(&self) -> bool {
+        let Some(within) = self.within else { return false };
+        let passes = self.scores.iter().map(Vec::len).min().unwrap_or(0);
+        let is_narrow = |pass: usize| {
+            let scores: Vec<f64> = self.scores.iter().map(|scores| scores[pass]).collect();
+            mean_interval(&scores).is_some_and(|interval| interval.relative() <= within)
+        };
+        self.scores.len() >= FEWEST && passes > 0 && (0..passes).all(is_narrow)
     }
 }
 
@@ -111,6 +151,7 @@ impl Walk {
         }
         let steps_back = if self.fallen.is_none() { self.steps.back } else { 1 };
         let from = self.value();
+        let (verdict, incident) = (outcome.verdict, outcome.incident);
         self.fallen = Some((from, outcome));
         self.proved_in = None;
         for _ in 0..steps_back {
@@ -120,7 +161,7 @@ impl Walk {
             }
         }
         if self.value() == from {
-            return Move::GiveUp(StageEnd::NothingHeld { verdict: outcome.verdict, incident: outcome.incident });
+            return Move::GiveUp(StageEnd::NothingHeld { verdict, incident });
         }
         Move::Try(self.at.clone(), Reason::StepBack { setting: self.steps.setting.clone(), from })
     }

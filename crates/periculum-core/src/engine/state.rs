@@ -38,6 +38,8 @@ pub(super) struct Trial {
     pub(super) number: u32,
     pub(super) rung: Rung,
     pub(super) incidents: Vec<IncidentKind>,
+    /// The scores of its passes that had one.
+    pub(super) scores: Vec<f64>,
     pub(super) tested: Span,
 }
 

@@ -2,6 +2,8 @@
 
 use std::ops::Range;
 
+use rust_decimal::Decimal;
+
 use crate::file::proof_file::read_passes;
 use crate::file::section::{Located, Section};
 use crate::ladder::{Direction, Ladder};
@@ -63,7 +65,8 @@ fn read_stage(section: Section, rig: &Rig, proofs: &[Located<Proof>]) -> Option<
     let kind_is_known = kind.is_some();
     let strategy = kind.and_then(|kind| match kind.value {
         Kind::Baseline => {
-            Some(Strategy::Baseline { repeats: section.optional_count("repeats", 1).map_or(1, |count| count.value) })
+            let repeats = section.optional_count("repeats", 1).map_or(1, |count| count.value);
+            Some(Strategy::Baseline { repeats, within: read_within(&section) })
         }
         Kind::Ascend => read_steps(&section, rig, kind.at, Some(Direction::Up)).map(Strategy::Ascend),
         Kind::Trim => read_steps(&section, rig, kind.at, Some(Direction::Down)).map(Strategy::Trim),
@@ -79,6 +82,20 @@ fn read_stage(section: Section, rig: &Rig, proofs: &[Located<Proof>]) -> Option<
         problems.unknown(proof.at, "proof", &proof.value, &known);
     }
     Some(Stage { strategy: strategy?, proof: index? })
+}
+
+/// `within = "1%"` as a share.
+fn read_within(section: &Section) -> Option<Decimal> {
+    let text = section.optional_text("within")?;
+    let percent = text.value.trim().strip_suffix('%').and_then(|number| number.trim().parse::<Decimal>().ok());
+    match percent.filter(|percent| *percent > Decimal::ZERO && *percent < Decimal::ONE_HUNDRED) {
+        Some(percent) => Some(percent / Decimal::ONE_HUNDRED),
+        None => {
+            let what = format!("`{}` is not a share above 0% and below 100%", text.value);
+            section.problems().advise(text.at, what, "write it as in `within = \"1%\"`");
+            None
+        }
+    }
 }
 
 /// The setting that a stage moves, and how: `setting`, `step`, `back`.

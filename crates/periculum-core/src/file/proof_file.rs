@@ -138,11 +138,8 @@ mod tests {
             (1u8..=100).prop_map(|percent| Extent::Memory(Amount::Percent(percent))),
         ];
         let stop_on = prop_oneof![Just(StopOn::First), Just(StopOn::Never)];
-        let options = (
-            proptest::option::of(1u64..1000),
-            proptest::option::of(0u64..1 << 50),
-            proptest::option::of(-20i32..20),
-        );
+        let options =
+            (proptest::option::of(1u64..1000), proptest::option::of(0u64..1 << 50), proptest::option::of(-20i32..20));
         (1u64..1 << 40, threads, extent, stop_on, options).prop_map(|(length, threads, extent, stop_on, options)| {
             let (times, reserve, priority) = options;
             let demand = Demand { times, extent, reserve, priority, stop_on };

@@ -11,7 +11,7 @@ use periculum_core::engine::{Climb, Command, Event, Question, Said, Step};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::ladder::{Direction, Ladder};
 use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Progress, Threads};
+use periculum_core::pass::{Pass, PassReport, Progress};
 use periculum_core::plan::{Plan, Proof, Stage, Steps, Strategy as Way};
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::rung::{Change, InForce};
@@ -77,8 +77,23 @@ impl Course {
     pub(crate) fn plain() -> Self {
         let clock = setting("clock", (38, 42, 60), Direction::Up, Some(10), false);
         let volts = setting("volts", (100, 125, 140), Direction::Down, None, false);
-        let stages = [Way::Baseline { repeats: 1 }, Way::Ascend(steps("clock", 1, 1)), Way::Trim(steps("volts", 1, 1))];
+        let stages = [
+            Way::Baseline { repeats: 1, within: None },
+            Way::Ascend(steps("clock", 1, 1)),
+            Way::Trim(steps("volts", 1, 1)),
+        ];
         course(clock, volts, stages.map(|strategy| Stage { strategy, proof: 0 }).to_vec(), 1)
+    }
+}
+
+impl Course {
+    /// A baseline of at most five trials, fewer when their scores are within 1 %.
+    pub(crate) fn measured() -> Self {
+        let within = Some(Decimal::new(1, 2));
+        let plain = Self::plain();
+        let mut plan = (*plain.plan).clone();
+        plan.stages = vec![Stage { strategy: Way::Baseline { repeats: 5, within }, proof: 0 }];
+        Self { plan: Arc::new(plan), ..plain }
     }
 }
 
@@ -86,7 +101,9 @@ impl Course {
 pub(crate) fn courses() -> impl Strategy<Value = Course> {
     let jump = || prop_oneof![Just(None), (1i64..9).prop_map(Some)];
     let stage = prop_oneof![
-        (1u32..4).prop_map(|repeats| Way::Baseline { repeats }),
+        (1u32..6, proptest::option::of(1u32..50)).prop_map(|(repeats, percent)| {
+            Way::Baseline { repeats, within: percent.map(|percent| Decimal::new(percent.into(), 2)) }
+        }),
         (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Ascend(steps("clock", step, back))),
         (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Trim(steps("volts", step, back))),
     ];

@@ -26,7 +26,7 @@ impl Load for Dense {
     }
 
     fn size_name(&self) -> &'static str {
-        "order"
+        "unknowns"
     }
 
     fn unit(&self) -> &'static str {

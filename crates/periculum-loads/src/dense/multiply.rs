@@ -160,8 +160,8 @@ fn pack_columns(packed: &mut [f64], a: Part, (rows, depth): (usize, usize), heig
 
 #[cfg(test)]
 mod tests {
-    use crate::random::fill;
     use super::*;
+    use crate::random::fill;
     use proptest::prelude::*;
 
     fn product(kernel: Kernel, shape: Shape) -> Vec<f64> {
@@ -171,7 +171,14 @@ mod tests {
         fill(&mut a, 1);
         fill(&mut c, 2);
         let part = Part { data: &a, stride: shape.rows, row: 0 };
-        subtract_product(kernel, &mut Workspace::new(shape.columns).expect("memory"), shape, part, &mut c, (stride, 0, shape.depth));
+        subtract_product(
+            kernel,
+            &mut Workspace::new(shape.columns).expect("memory"),
+            shape,
+            part,
+            &mut c,
+            (stride, 0, shape.depth),
+        );
         c
     }
 

@@ -19,12 +19,7 @@ for_each_kernel! {
 
 /// Each column is brought up to date from those before it when its turn comes, so that it is written only once.
 #[inline(always)]
-fn factor_in_lanes<L: Lanes>(
-    matrix: &mut [f64],
-    (stride, rows): (usize, usize),
-    row: usize,
-    pivots: &mut [usize],
-) {
+fn factor_in_lanes<L: Lanes>(matrix: &mut [f64], (stride, rows): (usize, usize), row: usize, pivots: &mut [usize]) {
     let columns = pivots.len();
     for index in 0..columns {
         let diagonal = row + index;
@@ -55,12 +50,7 @@ fn factor_in_lanes<L: Lanes>(
 
 /// Subtracts earlier columns, from this row down, times their factors; tells the largest magnitude that is left.
 #[inline(always)]
-fn subtract_columns<L: Lanes>(
-    column: &mut [f64],
-    done: &[f64],
-    (stride, row): (usize, usize),
-    factors: &[f64],
-) -> f64 {
+fn subtract_columns<L: Lanes>(column: &mut [f64], done: &[f64], (stride, row): (usize, usize), factors: &[f64]) -> f64 {
     let mut largest = L::splat(0.0);
     let (vectors, rest) = column.as_chunks_mut::<LANES>();
     let whole = vectors.len() * LANES;
@@ -102,14 +92,7 @@ for_each_kernel! {
 }
 
 #[inline(always)]
-fn solve_in_lanes<L: Lanes>(
-    lower: Part,
-    order: usize,
-    right: &mut [f64],
-    stride: usize,
-    columns: usize,
-    row: usize,
-) {
+fn solve_in_lanes<L: Lanes>(lower: Part, order: usize, right: &mut [f64], stride: usize, columns: usize, row: usize) {
     let mut triangle = [[0.0; NARROW]; NARROW];
     for (index, of_row) in triangle.iter_mut().enumerate().take(order) {
         for (before, element) in of_row.iter_mut().enumerate().take(index) {
@@ -136,8 +119,7 @@ fn solve_in_lanes<L: Lanes>(
 fn solve_eight<L: Lanes>(triangle: &[[f64; NARROW]; NARROW], right: &mut [f64], stride: usize) {
     let mut rows = [L::splat(0.0); NARROW];
     for (group, rows) in rows.chunks_exact_mut(LANES).enumerate() {
-        let columns: [L; LANES] =
-            std::array::from_fn(|column| load(&right[column * stride + group * LANES..]));
+        let columns: [L; LANES] = std::array::from_fn(|column| load(&right[column * stride + group * LANES..]));
         rows.copy_from_slice(&L::transpose(columns));
     }
     for index in 1..NARROW {

@@ -12,11 +12,16 @@ pub trait Load: Sync {
     /// What it makes work, in a few words.
     fn stresses(&self) -> &'static str;
 
-    /// What the size of its problem is called, as in `order`.
+    /// What the size of its problem counts, as in `unknowns`.
     fn size_name(&self) -> &'static str;
 
     /// The unit of its rate, as in `GFLOP/s`; larger is better.
     fn unit(&self) -> &'static str;
+
+    /// Whether the rates of all cores add up to one of the machine; else the mean core's stands for it.
+    fn adds_up(&self) -> bool {
+        true
+    }
 
     /// The size where nobody says otherwise.
     fn usual_size(&self) -> u64;

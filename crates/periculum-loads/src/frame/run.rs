@@ -1,8 +1,8 @@
 //! The run of a load: stints one after the other, each on some cores at once.
 
-use std::sync::{Arc, Barrier, OnceLock};
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::mpsc::{RecvTimeoutError, channel};
+use std::sync::{Arc, Barrier, OnceLock};
 use std::thread;
 use std::time::{Duration, Instant};
 
@@ -142,6 +142,7 @@ impl<T: FnMut(Message)> Run<'_, T> {
 
     /// What the warm-up is for.
     fn work(&mut self) {
+        self.tallies.iter().for_each(|tally| tally.forget_rounds());
         let length = self.order.length.saturating_sub(self.began.elapsed());
         let (size, times) = (self.order.size, self.order.times);
         match self.order.turns {
@@ -223,7 +224,7 @@ impl<T: FnMut(Message)> Run<'_, T> {
             warms_up,
             rounds: cores.iter().map(|core| core.rounds).sum(),
             errors: cores.iter().map(|core| core.errors).sum(),
-            rate: if self.order.turns == Turns::OneByOne { sum / working } else { sum },
+            rate: if self.order.turns == Turns::Together && self.load.adds_up() { sum } else { sum / working },
             cores,
         }
     }

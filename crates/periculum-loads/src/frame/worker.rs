@@ -1,9 +1,9 @@
 //! One thread on one processor.
 
-use std::sync::atomic::{AtomicU64, Ordering};
-use std::sync::mpsc::Sender;
 use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::sync::Arc;
+use std::sync::atomic::{AtomicU64, Ordering};
+use std::sync::mpsc::Sender;
 use std::time::{Duration, Instant};
 
 use super::clock::Clock;
@@ -34,6 +34,11 @@ pub(super) struct Tally {
 }
 
 impl Tally {
+    /// Rounds of the warm-up are not those that a pass is for.
+    pub(super) fn forget_rounds(&self) {
+        self.rounds.store(0, Ordering::Relaxed);
+    }
+
     pub(super) fn progress(&self, core: usize) -> CoreProgress {
         let number = |bits: &AtomicU64| f64::from_bits(bits.load(Ordering::Relaxed));
         CoreProgress {
@@ -253,9 +258,9 @@ fn compare(work: &mut dyn Work, expected: &[u64]) -> Option<Fault> {
         _ => format!("{} and {} more parts", work.part(part), parts - 1),
     };
     let found = work.digests()[part];
-    let fault = work.inspect().unwrap_or_else(|| {
-        Fault::result(format!("digest {:016x}", expected[part]), format!("digest {found:016x}"))
-    });
+    let fault = work
+        .inspect()
+        .unwrap_or_else(|| Fault::result(format!("digest {:016x}", expected[part]), format!("digest {found:016x}")));
     Some(fault.in_part(place))
 }
 

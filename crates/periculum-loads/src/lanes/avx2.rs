@@ -4,7 +4,8 @@ use std::arch::x86_64::{
     __m256d, _mm256_add_epi64, _mm256_add_pd, _mm256_and_pd, _mm256_castpd_si256, _mm256_castsi256_pd, _mm256_div_pd,
     _mm256_fmadd_pd, _mm256_fnmadd_pd, _mm256_loadu_pd, _mm256_max_pd, _mm256_mul_pd, _mm256_or_pd,
     _mm256_permute2f128_pd, _mm256_round_pd, _mm256_set1_epi64x, _mm256_set1_pd, _mm256_shuffle_pd, _mm256_slli_epi64,
-    _mm256_srli_epi64, _mm256_storeu_pd, _mm256_stream_pd, _mm256_sub_pd, _mm256_unpackhi_pd, _mm256_unpacklo_pd, _mm256_xor_pd,
+    _mm256_srli_epi64, _mm256_storeu_pd, _mm256_stream_pd, _mm256_sub_pd, _mm256_unpackhi_pd, _mm256_unpacklo_pd,
+    _mm256_xor_pd,
 };
 
 use super::{LANES, Lanes, Line};
@@ -89,7 +90,8 @@ impl Lanes for Avx2 {
     #[inline(always)]
     fn add_words(self, other: Self) -> Self {
         // SAFETY: see the trait.
-        let sum = |a, b| unsafe { _mm256_castsi256_pd(_mm256_add_epi64(_mm256_castpd_si256(a), _mm256_castpd_si256(b))) };
+        let sum =
+            |a, b| unsafe { _mm256_castsi256_pd(_mm256_add_epi64(_mm256_castpd_si256(a), _mm256_castpd_si256(b))) };
         Self(sum(self.0, other.0), sum(self.1, other.1))
     }
 
@@ -126,9 +128,11 @@ impl Lanes for Avx2 {
         let high = rows.map(|row| row.1);
         let quarter = |of: &[__m256d; LANES], from: usize| square([of[from], of[from + 1], of[from + 2], of[from + 3]]);
         let (a, b, c, d) = (quarter(&low, 0), quarter(&low, 4), quarter(&high, 0), quarter(&high, 4));
-        std::array::from_fn(|column| {
-            if column < 4 { Self(a[column], b[column]) } else { Self(c[column - 4], d[column - 4]) }
-        })
+        std::array::from_fn(
+            |column| {
+                if column < 4 { Self(a[column], b[column]) } else { Self(c[column - 4], d[column - 4]) }
+            },
+        )
     }
 }
 

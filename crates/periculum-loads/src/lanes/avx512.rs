@@ -3,8 +3,9 @@
 use std::arch::x86_64::{
     __m512d, _mm512_abs_pd, _mm512_add_epi64, _mm512_add_pd, _mm512_alignr_epi64, _mm512_castpd_si512,
     _mm512_castsi512_pd, _mm512_div_pd, _mm512_fmadd_pd, _mm512_fnmadd_pd, _mm512_loadu_pd, _mm512_max_pd,
-    _mm512_mul_pd, _mm512_or_si512, _mm512_rol_epi64, _mm512_roundscale_pd, _mm512_set1_pd, _mm512_shuffle_f64x2, _mm512_slli_epi64,
-    _mm512_storeu_pd, _mm512_stream_pd, _mm512_sub_pd, _mm512_unpackhi_pd, _mm512_unpacklo_pd, _mm512_xor_si512,
+    _mm512_mul_pd, _mm512_or_si512, _mm512_rol_epi64, _mm512_roundscale_pd, _mm512_set1_pd, _mm512_shuffle_f64x2,
+    _mm512_slli_epi64, _mm512_storeu_pd, _mm512_stream_pd, _mm512_sub_pd, _mm512_unpackhi_pd, _mm512_unpacklo_pd,
+    _mm512_xor_si512,
 };
 
 use super::{LANES, Lanes, Line};
@@ -70,9 +71,7 @@ impl Lanes for Avx512 {
     #[inline(always)]
     fn or(self, other: Self) -> Self {
         // SAFETY: see the trait.
-        Self(unsafe {
-            _mm512_castsi512_pd(_mm512_or_si512(_mm512_castpd_si512(self.0), _mm512_castpd_si512(other.0)))
-        })
+        Self(unsafe { _mm512_castsi512_pd(_mm512_or_si512(_mm512_castpd_si512(self.0), _mm512_castpd_si512(other.0))) })
     }
 
     #[inline(always)]

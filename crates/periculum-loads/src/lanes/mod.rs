@@ -84,8 +84,22 @@ mod tests {
     fn everything<L: Lanes>(a: &Row, b: &Row, c: &Row) -> Vec<u64> {
         let (x, y, z) = (L::load(a), L::load(b), L::load(c));
         let mut results = vec![
-            x.add(y), x.sub(y), x.mul(y), x.div(y), x.mul_add(y, z), x.neg_mul_add(y, z), x.round(), x.abs(), x.max(y),
-            x.xor(y), x.or(y), x.add_words(y), x.rotate_29(), x.shift_13(), x.shifted_up(y), L::splat(a[3]),
+            x.add(y),
+            x.sub(y),
+            x.mul(y),
+            x.div(y),
+            x.mul_add(y, z),
+            x.neg_mul_add(y, z),
+            x.round(),
+            x.abs(),
+            x.max(y),
+            x.xor(y),
+            x.or(y),
+            x.add_words(y),
+            x.rotate_29(),
+            x.shift_13(),
+            x.shifted_up(y),
+            L::splat(a[3]),
         ];
         results.extend(L::transpose([x, y, z, x.add(z), x.sub(z), y.add(z), y.sub(z), x.mul(z)]));
         let mut line = Line([0.0; LANES]);

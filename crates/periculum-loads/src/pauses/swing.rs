@@ -41,7 +41,7 @@ impl Load for Swing {
     }
 
     fn size_name(&self) -> &'static str {
-        "order"
+        "unknowns"
     }
 
     fn unit(&self) -> &'static str {

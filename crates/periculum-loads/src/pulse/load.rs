@@ -36,6 +36,10 @@ impl Load for Pulse {
         "MHz"
     }
 
+    fn adds_up(&self) -> bool {
+        false
+    }
+
     fn usual_size(&self) -> u64 {
         1000
     }

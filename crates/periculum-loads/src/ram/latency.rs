@@ -65,6 +65,10 @@ impl Load for Latency {
         "ns"
     }
 
+    fn adds_up(&self) -> bool {
+        false
+    }
+
     fn usual_size(&self) -> u64 {
         1 << 20
     }

@@ -131,8 +131,7 @@ impl Squarer {
         let rounding_error = columns_back(self.kernel, self);
         let residues = release_carries(self.kernel, self);
         let quarter = DIGIT * (self.digits.len() / 2) as u64;
-        let residue =
-            residues.iter().rev().fold(Residue::ZERO, |sum, residue| sum.shifted(quarter).plus(*residue));
+        let residue = residues.iter().rev().fold(Residue::ZERO, |sum, residue| sum.shifted(quarter).plus(*residue));
         self.residue = residues[1].plus(residues[2].shifted(quarter));
         Squared { rounding_error, residue, expected }
     }
@@ -377,8 +376,7 @@ impl<L: Lanes> LaneSums<L> {
 
     #[inline(always)]
     fn take(&mut self, digits: L) {
-        const POWERS: [f64; VECTORS] =
-            [1.0, 64.0, 4096.0, 262_144.0, 16_777_216.0, 1_073_741_824.0];
+        const POWERS: [f64; VECTORS] = [1.0, 64.0, 4096.0, 262_144.0, 16_777_216.0, 1_073_741_824.0];
         self.sum = digits.mul_add(L::splat(POWERS[self.vectors]), self.sum);
         self.vectors += 1;
         if self.vectors == VECTORS {

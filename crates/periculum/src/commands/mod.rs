@@ -8,6 +8,7 @@ mod load;
 mod prove;
 mod report;
 mod resume;
+mod score;
 
 use std::process::ExitCode;
 
@@ -27,6 +28,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Climb(climb)) => climb::run(&climb, common),
         Some(Command::Resume(resume)) => resume::run(&resume, common),
         Some(Command::Prove(prove)) => prove::run(&prove, common),
+        Some(Command::Score(score)) => score::run(&score, common),
         Some(Command::Check(check)) => check::run(&check),
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),

@@ -12,10 +12,8 @@ use periculum_core::pass::{Extent, Pass, StopOn};
 use super::LEDGER;
 use crate::briefing::{self, Briefing, SourceFile};
 use crate::cli::{Common, Output, Prove, WhenToStop};
-use crate::climbing::{PROVING, Prepared, open_ledger};
+use crate::climbing::{PROVING, PROVING_RIG, Prepared, open_ledger};
 use crate::{headless, places, tui};
-
-const RIG: &str = include_str!("../prove.rig.toml");
 
 /// The proofs that have a name, each a file.
 const PROOFS: [(&str, &str); 3] = [
@@ -28,7 +26,7 @@ const PROOFS: [(&str, &str); 3] = [
 const USUAL_LENGTH: Span = Span::from_seconds(300);
 
 pub(super) fn run(prove: &Prove, common: &Common) -> Result<ExitCode> {
-    let rig = SourceFile { path: PathBuf::from("prove.rig.toml"), text: RIG.to_owned() };
+    let rig = SourceFile { path: PathBuf::from("prove.rig.toml"), text: PROVING_RIG.to_owned() };
     let (name, passes) = proof(prove)?;
     let plan = SourceFile { path: PathBuf::from("prove.plan.toml"), text: plan_text(&name, &passes) };
     let briefing = Briefing::of(rig, plan)?;

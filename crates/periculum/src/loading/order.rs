@@ -70,7 +70,7 @@ fn size(load: &dyn Load, pass: &Pass, means: &Means, at_a_time: u64) -> Result<u
     let reserve = pass.demand.reserve.unwrap_or(USUAL_RESERVE);
     match means.memory {
         Some(memory) if needed > memory.available.saturating_sub(reserve) => Err(format!(
-            "{} with {} {size} needs {}, and only {} of memory are available beside the reserve of {}; ask for less \
+            "{} with {size} {} needs {}, and only {} of memory are available beside the reserve of {}; ask for less \
              memory, a smaller size or a smaller reserve",
             load.name(),
             load.size_name(),
@@ -89,7 +89,7 @@ fn size_asked(load: &dyn Load, size: u64) -> Result<u64, String> {
     }
     let (smallest, largest) = load.sizes();
     Err(format!(
-        "{} can't have {} {size}: it goes from {smallest} to {largest}, and {nearest} is the nearest below",
+        "{} can't have {size} {}: it goes from {smallest} to {largest}, and {nearest} is the nearest",
         load.name(),
         load.size_name()
     ))
@@ -184,7 +184,9 @@ mod tests {
 
     #[test]
     fn sizes_and_loads_that_are_not_there_are_refused() {
-        assert!(resolve(&pass(Extent::Size(0)), &means(8 * GIB)).expect_err("size 0").contains("can't have order 0"));
+        assert!(
+            resolve(&pass(Extent::Size(0)), &means(8 * GIB)).expect_err("size 0").contains("can't have 0 unknowns")
+        );
         assert!(resolve(&Pass::usual("dens", Span::from_seconds(1)), &means(GIB)).is_err());
         let little = resolve(&pass(Extent::Memory(Amount::Bytes(1000))), &means(8 * GIB)).expect_err("no room");
         assert!(little.contains("needs at least"), "{little}");

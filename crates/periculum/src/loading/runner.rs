@@ -32,7 +32,8 @@ impl LoadRunner {
         let program = std::env::current_exe().context("can't find this program to start loads with")?;
         let means = means(&linux);
         for pass in plan.proofs.iter().flat_map(|proof| &proof.passes) {
-            resolve(pass, &means).map_err(|why| BadInput(format!("this machine can't run a pass of the plan: {why}")))?;
+            resolve(pass, &means)
+                .map_err(|why| BadInput(format!("this machine can't run a pass of the plan: {why}")))?;
         }
         Ok(Self { program, linux, running: None, refusal: None })
     }

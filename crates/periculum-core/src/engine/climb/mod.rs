@@ -128,7 +128,7 @@ impl Climb {
         let open = matches!(&self.state, State::Trying(..) | State::Paused(Next::Pass(..)));
         let course = self.course.as_ref().filter(|_| open)?;
         let prospect = |verdict| {
-            let outcome = Outcome { trial: self.trials, verdict, incident: None };
+            let outcome = Outcome { trial: self.trials, verdict, incident: None, scores: Vec::new() };
             match course.clone().after(outcome, self.ground()) {
                 Move::Try(rung, reason) => Prospect::Try(rung, reason),
                 Move::Settle { rung, end, .. } => Prospect::StageDone(rung, end),
@@ -227,7 +227,7 @@ impl Climb {
             proof: self.plan.proof_of(self.stage).name.clone(),
             reason,
         });
-        let trial = Trial { number: self.trials, rung, incidents: Vec::new(), tested: Span::ZERO };
+        let trial = Trial { number: self.trials, rung, incidents: Vec::new(), scores: Vec::new(), tested: Span::ZERO };
         self.set_for(trial, step);
     }
 
@@ -361,6 +361,7 @@ impl Climb {
         };
         self.tested += report.ran;
         trial.tested += report.ran;
+        trial.scores.extend(report.score.as_ref().map(|score| score.value));
         step.entries.push(Entry::PassEnded { trial: trial.number, pass: index, report: report.clone() });
         for incident in &report.incidents {
             self.after_machine_down(incident.kind);
@@ -395,7 +396,8 @@ impl Climb {
             self.withdraw_marks(trial, step);
         }
         let Some(mut course) = self.course.take() else { return };
-        let wanted = course.after(Outcome { trial: trial.number, verdict, incident }, self.ground());
+        let scores = trial.scores.clone();
+        let wanted = course.after(Outcome { trial: trial.number, verdict, incident, scores }, self.ground());
         self.course = Some(course);
         self.make(wanted, step);
     }

@@ -17,7 +17,13 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     frame.render_widget(right, area);
 
     let mut left = vec![Span::styled(app.rig.name.clone(), theme.text.bold())];
-    let mut facts = vec![app.rig.specimens(), format!("{}, for {} use", app.plan.name, app.plan.use_name)];
+    let plan = &app.plan;
+    let what = if plan.name == plan.use_name {
+        plan.name.clone()
+    } else {
+        format!("{}, for {} use", plan.name, plan.use_name)
+    };
+    let mut facts = vec![app.rig.specimens(), what];
     facts.push(match app.heading.seed {
         Some(seed) => format!("climb {}, simulated specimen {seed}", app.heading.number),
         None => format!("climb {}", app.heading.number),
@@ -65,7 +71,7 @@ pub(super) fn draw_keys(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
     let mut line = Line::default();
     for key in keys::offered(app) {
-        let width = line.width() + key.shown.chars().count() + key.does.chars().count() + 4;
+        let width = line.width() + key.shown.chars().count() + key.does.chars().count() + 1;
         if width > usize::from(area.width) {
             break;
         }

@@ -35,8 +35,9 @@ fn what(app: &App, stage: &Stage) -> String {
     let proof = &app.plan.proofs[stage.proof].name;
     let name = stage.strategy.name();
     match &stage.strategy {
-        Strategy::Baseline { repeats: 1 } => format!("{name}, {proof}"),
-        Strategy::Baseline { repeats } => format!("{name}, {repeats} times {proof}"),
+        Strategy::Baseline { repeats: 1, .. } => format!("{name}, {proof}"),
+        Strategy::Baseline { repeats, within: None } => format!("{name}, {repeats} times {proof}"),
+        Strategy::Baseline { repeats, within: Some(_) } => format!("{name}, up to {repeats} times {proof}"),
         Strategy::Ascend(steps) | Strategy::Trim(steps) => {
             let setting = app.rig.setting(&steps.setting);
             let label = setting.map_or(steps.setting.as_str(), |setting| &setting.label);

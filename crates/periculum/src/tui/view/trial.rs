@@ -92,6 +92,10 @@ fn next_if(app: &App, holds: bool) -> Line<'static> {
             periculum_core::reason::Reason::StepBack { .. } => format!("back to {}", app.rig.written(rung)),
             _ => app.rig.written(rung),
         },
+        Some(Prospect::StageDone(..)) if app.rig.settings.is_empty() => {
+            "nothing was wrong, and that is on record".into()
+        }
+        Some(Prospect::NothingLeft) if app.rig.settings.is_empty() => "what was wrong is on record".into(),
         Some(Prospect::StageDone(rung, _)) if app.story.stages.len() < app.plan.stages.len() => {
             format!("this stage is done at {}, and {} follows", app.rig.written(rung), following(app))
         }

@@ -1,0 +1,78 @@
+//! What a few measurements say about the value behind them.
+
+/// A mean and how far the value behind it may lie from it.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Interval {
+    /// The mean of the measurements.
+    pub mean: f64,
+    /// The value behind them lies no further from the mean, with a confidence of 95 %.
+    pub half_width: f64,
+    /// How many measurements.
+    pub count: usize,
+}
+
+impl Interval {
+    /// The half width as a share of the mean; without bound where the mean is nothing.
+    pub fn relative(&self) -> f64 {
+        if self.mean == 0.0 { f64::INFINITY } else { (self.half_width / self.mean).abs() }
+    }
+}
+
+/// Quantiles of Student's t distribution at 97.5 % for 1, 2, … degrees of freedom (Student, The probable error of a
+/// mean, 1908; values as in any table of it).
+const QUANTILES: [f64; 30] = [
+    12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228, 2.201, 2.179, 2.160, 2.145, 2.131, 2.120,
+    2.110, 2.101, 2.093, 2.086, 2.080, 2.074, 2.069, 2.064, 2.060, 2.056, 2.052, 2.048, 2.045, 2.042,
+];
+
+/// The mean of measurements with the same normal noise, and its 95 % interval by Student's t; none for fewer than two.
+pub fn mean_interval(measurements: &[f64]) -> Option<Interval> {
+    let count = measurements.len();
+    let freedom = count.checked_sub(1).filter(|freedom| *freedom > 0)?;
+    let mean = measurements.iter().sum::<f64>() / count as f64;
+    let squares: f64 = measurements.iter().map(|measured| (measured - mean).powi(2)).sum();
+    // Beyond the table the last value is a little too wide, never too narrow.
+    let quantile = QUANTILES.get(freedom - 1).unwrap_or(&QUANTILES[QUANTILES.len() - 1]);
+    let half_width = quantile * (squares / freedom as f64 / count as f64).sqrt();
+    Some(Interval { mean, half_width, count })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    #[test]
+    fn a_known_sample_has_its_known_interval() {
+        // Mean 5, deviation √(20/3), so 3.182 · √(20/3)/2.
+        let interval = mean_interval(&[2.0, 4.0, 6.0, 8.0]).expect("an interval");
+        assert!((interval.mean - 5.0).abs() < 1e-12);
+        assert!((interval.half_width - 3.182 * (20.0f64 / 3.0).sqrt() / 2.0).abs() < 1e-9);
+        assert!((interval.relative() - interval.half_width / 5.0).abs() < 1e-12);
+    }
+
+    #[test]
+    fn one_measurement_says_nothing_about_its_noise() {
+        assert_eq!(mean_interval(&[]), None);
+        assert_eq!(mean_interval(&[3.0]), None);
+    }
+
+    proptest! {
+        /// Sums of uniform numbers are near enough to normal for this.
+        #[test]
+        fn an_interval_covers_its_value_as_often_as_it_says(seed in any::<u32>()) {
+            let mut state = u64::from(seed);
+            let mut uniform = || {
+                state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+                (state >> 33) as f64 / f64::from(1u32 << 31) - 0.5
+            };
+            let mut covered = 0;
+            for _ in 0..1000 {
+                let sample: Vec<f64> = (0..5).map(|_| 10.0 + (0..8).map(|_| uniform()).sum::<f64>()).collect();
+                let interval = mean_interval(&sample).expect("an interval");
+                covered += u32::from((interval.mean - 10.0).abs() <= interval.half_width);
+            }
+            prop_assert!((910..=985).contains(&covered), "{} of 1000", covered);
+        }
+    }
+}

@@ -1,0 +1,145 @@
+//! `periculum score`: benchmarks of this machine as it is, repeated until they are known well enough.
+
+use std::path::PathBuf;
+use std::process::ExitCode;
+use std::time::Duration;
+
+use anyhow::Result;
+use periculum_core::file::proof_file::written;
+use periculum_core::moment::Span;
+use periculum_core::pass::{Pass, Score as Measured, Threads};
+use periculum_core::quantity::{grouped, measured};
+use periculum_core::statistics::mean_interval;
+use periculum_core::story::Story;
+use periculum_rigs::linux::Linux;
+
+use super::LEDGER;
+use crate::briefing::{Briefing, SourceFile, real_loads};
+use crate::cli::{Common, Output, Score};
+use crate::climbing::{PROVING_RIG, Prepared, SCORING, open_ledger};
+use crate::complaint::BadInput;
+use crate::{headless, places};
+
+/// What is measured where nobody says: all but what only watches or waits.
+const USUAL: [&str; 11] = [
+    "dense",
+    "transform",
+    "integer",
+    "render",
+    "encode",
+    "bandwidth-read",
+    "bandwidth-write",
+    "bandwidth-copy",
+    "latency",
+    "latency-small-pages",
+    "pulse",
+];
+
+/// How long other programs are watched before anything is measured.
+const WATCHING: Duration = Duration::from_millis(700);
+
+/// Programs that use less of a processor than this are not worth a word, percent.
+const WORTH_A_WORD: f64 = 2.0;
+
+pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
+    let names = names(score)?;
+    if !score.json {
+        warn_of_others(&Linux::below(&common.sysroot));
+    }
+    let rig = SourceFile { path: PathBuf::from("prove.rig.toml"), text: PROVING_RIG.to_owned() };
+    let plan = SourceFile { path: PathBuf::from("score.plan.toml"), text: plan_text(score, &names) };
+    let briefing = Briefing::of(rig, plan)?;
+    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    let prepared = Prepared::new(briefing, ledger, &common.sysroot, None)?;
+    let (code, story) =
+        headless::drive_to_story(prepared, &Output { headless: true, json: score.json, answers: None }, None)?;
+    if !score.json {
+        println!("\n{}", table(&story, &names));
+    }
+    Ok(code)
+}
+
+fn names(score: &Score) -> Result<Vec<String>> {
+    if score.names.is_empty() {
+        return Ok(USUAL.map(str::to_owned).to_vec());
+    }
+    let known = real_loads();
+    match score.names.iter().find(|name| !known.contains(&name.as_str())) {
+        Some(name) => Err(BadInput(format!("there is no benchmark `{name}`; there are {}", known.join(", "))).into()),
+        None => Ok(score.names.clone()),
+    }
+}
+
+fn warn_of_others(linux: &Linux) {
+    let others = linux.busy_programs(WATCHING);
+    let busy: Vec<String> = others
+        .into_iter()
+        .filter(|(_, share)| *share >= WORTH_A_WORD)
+        .map(|(name, share)| format!("{name} ({share:.0} %)"))
+        .collect();
+    if busy.is_empty() {
+        println!("     no other program uses the processor to speak of");
+    } else {
+        println!("     other programs use the processor, which makes scores lower: {}", busy.join(", "));
+    }
+}
+
+/// One stage a benchmark, so that each is repeated as often as it needs.
+fn plan_text(score: &Score, names: &[String]) -> String {
+    let mut text = format!("format = 1\n\n[plan]\nname = \"score\"\nrig = \"prove.rig.toml\"\nuse = \"{SCORING}\"\n");
+    for name in names {
+        let threads = score.threads.unwrap_or(Threads::All);
+        let pass = Pass { threads, ..Pass::usual(name, score.length.unwrap_or(Span::from_seconds(3))) };
+        text += &format!("\n[proof.{name}]\npasses = [{}]\n", written(&pass));
+    }
+    for name in names {
+        text += &format!(
+            "\n[[stage]]\nstrategy = \"baseline\"\nproof = \"{name}\"\nrepeats = {}\nwithin = \"{}%\"\n",
+            score.repeats, score.within
+        );
+    }
+    text
+}
+
+/// One line a benchmark: value, how far it may be off, spread, how often it was measured, and the kernel.
+fn table(story: &Story, names: &[String]) -> String {
+    let lines = names.iter().enumerate().map(|(stage, name)| {
+        let reports: Vec<_> = story
+            .trials
+            .iter()
+            .filter(|trial| trial.stage == stage)
+            .filter_map(|trial| trial.passes.last()?.report.as_ref())
+            .collect();
+        let scores: Vec<&Measured> = reports.iter().filter_map(|report| report.score.as_ref()).collect();
+        let Some(first) = scores.first() else { return format!("{name:<20} no score") };
+        let values: Vec<f64> = scores.iter().map(|score| score.value).collect();
+        let workload = reports.iter().find_map(|report| report.workload.as_ref());
+        let what =
+            workload.map(|work| format!("{} {}, {} kernel", grouped(work.size.into()), work.size_name, work.kernel));
+        let lowest = values.iter().copied().fold(f64::INFINITY, f64::min);
+        let highest = values.iter().copied().fold(f64::NEG_INFINITY, f64::max);
+        let interval = mean_interval(&values);
+        let mean = interval.map_or(first.value, |interval| interval.mean);
+        let off = interval.map_or("?".into(), |interval| format!("{:.1} %", 100.0 * interval.relative()));
+        format!(
+            "{name:<20} {:>10} {:<10} ± {off:<7} {:>9} … {:<9} {:>2} times   {}",
+            measured(mean, decimals(mean)),
+            first.unit,
+            measured(lowest, decimals(mean)),
+            measured(highest, decimals(mean)),
+            values.len(),
+            what.unwrap_or_default()
+        )
+    });
+    let head = format!("{:<20} {:>10} {:<10} {:<9} {:>9}", "benchmark", "mean", "", "95 %", "lowest … highest");
+    std::iter::once(head).chain(lines).collect::<Vec<_>>().join("\n")
+}
+
+/// Three digits or so.
+fn decimals(value: f64) -> usize {
+    match value {
+        ..10.0 => 2,
+        ..1000.0 => 1,
+        _ => 0,
+    }
+}
