@@ -2,10 +2,13 @@
 
 use std::path::PathBuf;
 
+use clap::builder::PossibleValuesParser;
 use clap::{Args, Parser, Subcommand};
 use periculum_core::amount::{self, Amount};
 use periculum_core::moment::Span;
 use periculum_core::pass::Threads;
+
+use crate::briefing::real_loads;
 
 /// Finds the highest setting that this specimen of hardware holds, and loses nothing when the machine dies.
 #[derive(Parser, Debug)]
@@ -115,7 +118,7 @@ pub(crate) struct Prove {
     pub(crate) proof: String,
 
     /// Run this load only.
-    #[arg(long, value_name = "NAME")]
+    #[arg(long, value_name = "NAME", value_parser = PossibleValuesParser::new(real_loads()))]
     pub(crate) load: Option<String>,
 
     /// How long; the passes of a proof share it as they share their own time. [default: 5min with --load]
@@ -162,7 +165,7 @@ pub(crate) struct Prove {
 #[derive(Args, Debug)]
 pub(crate) struct Score {
     /// The benchmarks, by their loads' names; all of them where none is named.
-    #[arg(value_name = "NAME")]
+    #[arg(value_name = "NAME", value_parser = PossibleValuesParser::new(real_loads()))]
     pub(crate) names: Vec<String>,
 
     /// How long each repetition takes. [default: 3 s]

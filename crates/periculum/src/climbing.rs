@@ -68,6 +68,10 @@ impl Prepared {
         let claim = ledger.claim()?;
         let seed = briefing.simulated.as_ref().map(|spec| seed.unwrap_or(spec.seed));
         let (rig, plan) = (&briefing.rig, &briefing.plan);
+        let linux = Linux::below(sysroot);
+        let boot = linux.boot();
+        // A bench that can't be made must leave nothing behind.
+        let mut bench = bench(&briefing, linux, seed, SIMULATED_START)?;
         let number = ledger.begin_climb(&NewClimb {
             plan: &plan.name,
             rig: &rig.name,
@@ -78,9 +82,6 @@ impl Prepared {
             rig_text: &briefing.rig_text,
             wall: wall_clock(),
         })?;
-        let linux = Linux::below(sysroot);
-        let boot = linux.boot();
-        let mut bench = bench(&briefing, linux, seed, SIMULATED_START)?;
         let first = Event::Started { in_force: bench.read_back() };
         let climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
         Ok(Self { briefing, number, seed, past: Vec::new(), first, climb, bench, ledger, boot, claim })

@@ -129,9 +129,9 @@ unsafe fn multiply<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
     let mut sums = [[L::splat(0.0); ACROSS]; COLUMNS];
     let (mut a, mut b) = (a.as_ptr(), b.as_ptr());
     for _ in 0..depth {
-        // SAFETY: both panels go on for this deep, as the caller promises.
         prefetch_vectors(a.wrapping_add(AHEAD * a_step), ACROSS);
         let rows: [L; ACROSS] =
+            // SAFETY: both panels go on for this deep, as the caller promises.
             std::array::from_fn(|part| L::load(unsafe { &*a.add(part * LANES).cast::<[f64; LANES]>() }));
         for (column, sums) in sums.iter_mut().enumerate() {
             // SAFETY: as above.

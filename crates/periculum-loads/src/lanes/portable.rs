@@ -64,8 +64,8 @@ impl Lanes for Portable {
     #[inline(always)]
     fn mul_add(self, factor: Self, addend: Self) -> Self {
         let mut sums = self.0;
-        for lane in 0..LANES {
-            sums[lane] = self.0[lane].mul_add(factor.0[lane], addend.0[lane]);
+        for ((sum, factor), addend) in sums.iter_mut().zip(factor.0).zip(addend.0) {
+            *sum = sum.mul_add(factor, addend);
         }
         Self(sums)
     }

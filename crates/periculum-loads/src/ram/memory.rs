@@ -158,7 +158,7 @@ impl Words {
                 Pattern::random(self.seed.wrapping_add(self.rounds.wrapping_mul(0xd134_2543_de82_ef95)))
             }
         };
-        if cycle % 2 == 0 { pattern } else { pattern.inverted() }
+        if cycle.is_multiple_of(2) { pattern } else { pattern.inverted() }
     }
 
     /// Moves every block of one half to the other half and back, by way of the processor.

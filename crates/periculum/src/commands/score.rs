@@ -14,10 +14,9 @@ use periculum_core::story::Story;
 use periculum_rigs::linux::Linux;
 
 use super::LEDGER;
-use crate::briefing::{Briefing, SourceFile, real_loads};
+use crate::briefing::{Briefing, SourceFile};
 use crate::cli::{Common, Output, Score};
 use crate::climbing::{PROVING_RIG, Prepared, SCORING, open_ledger};
-use crate::complaint::BadInput;
 use crate::{headless, places};
 
 /// What is measured where nobody says: all but what only watches or waits.
@@ -42,7 +41,7 @@ const WATCHING: Duration = Duration::from_millis(700);
 const WORTH_A_WORD: f64 = 2.0;
 
 pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
-    let names = names(score)?;
+    let names = if score.names.is_empty() { USUAL.map(str::to_owned).to_vec() } else { score.names.clone() };
     if !score.json {
         warn_of_others(&Linux::below(&common.sysroot));
     }
@@ -57,17 +56,6 @@ pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
         println!("\n{}", table(&story, &names));
     }
     Ok(code)
-}
-
-fn names(score: &Score) -> Result<Vec<String>> {
-    if score.names.is_empty() {
-        return Ok(USUAL.map(str::to_owned).to_vec());
-    }
-    let known = real_loads();
-    match score.names.iter().find(|name| !known.contains(&name.as_str())) {
-        Some(name) => Err(BadInput(format!("there is no benchmark `{name}`; there are {}", known.join(", "))).into()),
-        None => Ok(score.names.clone()),
-    }
 }
 
 fn warn_of_others(linux: &Linux) {

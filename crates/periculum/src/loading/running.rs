@@ -104,7 +104,7 @@ impl Running {
 
     fn rate(&self) -> Option<Score> {
         let unit = harmless(&self.started.unit);
-        (self.progress.rounds > 0).then(|| Score { value: self.progress.rate, unit })
+        (self.progress.rounds > 0).then_some(Score { value: self.progress.rate, unit })
     }
 
     fn workload(&self) -> Option<Workload> {

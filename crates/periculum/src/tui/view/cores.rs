@@ -79,14 +79,14 @@ fn of_core(app: &App, progress: &Progress, core: &CoreProgress, (best, bar): (f6
     let mut line = Line::from(vec![
         Span::styled(format!("{:>4}  ", core.core), theme.text),
         Span::styled("━".repeat(full), style),
-        Span::styled("━".repeat(usize::from(bar) - full), theme.faint),
+        Span::styled("─".repeat(usize::from(bar) - full), theme.faint),
         Span::styled(format!("{:>10}", measured(core.rate, 2)), style),
         Span::styled(format!("{:>12}  {:>7}", number(core.clock), core.rounds), theme.text),
         Span::styled(format!("  {:>6}   ", core.errors), errors),
         Span::styled(checked, theme.muted),
     ]);
     if is_behind {
-        line.push_span(Span::styled("   ▽ behind the others", theme.warning));
+        line.push_span(Span::styled("   ▽ behind", theme.warning));
     }
     line
 }

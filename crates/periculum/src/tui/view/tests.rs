@@ -4,6 +4,8 @@ use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use periculum_core::engine::{Climb, Said};
+use periculum_core::moment::Span;
+use periculum_core::pass::{CoreProgress, Progress, Score, Workload};
 use periculum_core::story::Story;
 use ratatui::Terminal;
 use ratatui::backend::TestBackend;
@@ -54,6 +56,41 @@ fn in_the_middle_of_a_climb() {
     let app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
     insta::assert_snapshot!("climbing-wide", picture(&app, 160, 40));
     insta::assert_snapshot!("climbing-narrow", picture(&app, 80, 24));
+}
+
+#[test]
+fn the_cores_of_a_pass() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('c'));
+    let core = |core, rate, errors| CoreProgress {
+        core,
+        rounds: 40,
+        errors,
+        rate,
+        noise: 0.001,
+        clock: Some(4700.0),
+        checked: Some(Span::from_seconds(57)),
+    };
+    let cores = vec![core(0, 61.0, 0), core(1, 55.5, 0), core(2, 60.8, 2), core(3, 61.1, 0)];
+    let workload = Workload {
+        kernel: "avx2".into(),
+        size: 2000,
+        size_name: "unknowns".into(),
+        bytes: 131 << 20,
+        round: Some(Span::from_millis(180)),
+    };
+    app.story.progress = Some(Progress {
+        done: Span::from_seconds(60),
+        warms_up: true,
+        rate: Some(Score { value: 238.4, unit: "GFLOP/s".into() }),
+        workload: Some(workload),
+        cores,
+        ..Progress::default()
+    });
+    insta::assert_snapshot!("cores-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("cores-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Char('c'));
+    assert!(!app.shows_cores);
 }
 
 #[test]

@@ -1,0 +1,131 @@
+//! Real loads on this machine: what is asked of them on the command line, and what becomes of them.
+
+mod common;
+
+use std::io::{BufRead, BufReader};
+use std::process::Stdio;
+
+use common::{Home, json_lines, of_kind, output};
+use rustix::process::{Pid, Signal, kill_process};
+
+#[test]
+fn every_load_can_prove_the_machine_by_itself() {
+    let home = Home::new();
+    for load in periculum_loads::catalogue::LOADS {
+        let length = if load.name() == "swing" || load.name() == "idle" { "900ms" } else { "300ms" };
+        let size = load.size_for(4 << 20).min(load.usual_size()).to_string();
+        let proving = ["prove", "--load", load.name(), "--for", length, "--size", &size, "--json"];
+        let lines = json_lines(&output(home.periculum().args(proving)));
+        let report = &of_kind(&lines, "pass-ended")[0]["report"];
+        assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held", "{}: {report}", load.name());
+        assert!(report["rounds"].as_u64().is_some_and(|rounds| rounds > 0), "{}: {report}", load.name());
+        assert_eq!(report["score"]["unit"], load.unit());
+        assert_eq!(report["workload"]["size"].as_u64(), Some(size.parse().expect("a size")));
+    }
+}
+
+#[test]
+fn what_is_asked_for_is_what_runs() {
+    let home = Home::new();
+    let asked = [
+        "prove",
+        "--load",
+        "dense",
+        "--for",
+        "20s",
+        "--times",
+        "3",
+        "--threads",
+        "1",
+        "--memory",
+        "40MiB",
+        "--reserve",
+        "64MiB",
+        "--priority",
+        "10",
+        "--stop-on",
+        "first",
+        "--json",
+    ];
+    let lines = json_lines(&output(home.periculum().args(asked)));
+    let began = &of_kind(&lines, "pass-began")[0]["order"];
+    assert_eq!(began["threads"]["count"], 1);
+    let demand = &began["demand"];
+    assert_eq!(
+        (&demand["times"], &demand["reserve"], &demand["priority"]),
+        (&3.into(), &(64 << 20).into(), &10.into())
+    );
+    assert_eq!(demand["stop_on"], "first");
+    let report = &of_kind(&lines, "pass-ended")[0]["report"];
+    // A warm-up comes first, and its rounds are not those that were asked for.
+    assert_eq!(report["rounds"], 3);
+    let bytes = report["workload"]["bytes"].as_f64().expect("bytes") / f64::from(40 << 20);
+    assert!((0.97..=1.0).contains(&bytes), "{bytes}");
+}
+
+#[test]
+fn what_can_not_run_is_refused_with_a_reason_and_nothing_is_recorded() {
+    let home = Home::new();
+    let refused = |asked: &[&str]| {
+        let output = home.periculum().args(asked).output().expect("started");
+        assert_eq!(output.status.code(), Some(2), "{asked:?}");
+        String::from_utf8_lossy(&output.stderr).into_owned()
+    };
+    assert!(refused(&["prove", "--load", "dens"]).contains("'dense'"));
+    assert!(refused(&["prove", "--load", "dense", "--memory", "100%"]).contains("beside the reserve"));
+    assert!(refused(&["prove", "--load", "transform", "--size", "1000"]).contains("512 is the nearest"));
+    assert!(refused(&["prove", "--load", "dense", "--threads", "9999"]).contains("9999 threads are asked for"));
+    assert!(refused(&["prove", "--proof", "thorough"]).contains("thorough"));
+    home.write("bad.proof.toml", "format = 1\npasses = [{ load = \"dense\", for = \"1s\", memry = \"1GiB\" }]\n");
+    let bad = refused(&["prove", "--proof", "bad.proof.toml"]);
+    assert!(bad.contains("bad.proof.toml:2") && bad.contains("did you mean `memory`"), "{bad}");
+    assert!(output(home.periculum().arg("ledger")).starts_with("no climb so far"));
+}
+
+#[test]
+fn a_proof_file_of_ones_own_is_run_in_its_order() {
+    let home = Home::new();
+    let passes = "{ load = \"integer\", for = \"2s\" }, { load = \"dense\", for = \"1s\", threads = \"each\" }";
+    home.write("evening.proof.toml", &format!("format = 1\npasses = [{passes}]\n"));
+    let asked = ["prove", "--proof", "evening.proof.toml", "--for", "600ms", "--json"];
+    let lines = json_lines(&output(home.periculum().args(asked)));
+    let orders: Vec<_> = of_kind(&lines, "pass-began").iter().map(|line| line["order"].clone()).collect();
+    assert_eq!((&orders[0]["load"], &orders[0]["length"]), (&"integer".into(), &400.into()));
+    assert_eq!((&orders[1]["load"], &orders[1]["threads"]), (&"dense".into(), &"each".into()));
+    assert_eq!(of_kind(&lines, "trial-began")[0]["proof"], "evening");
+}
+
+#[test]
+fn scores_are_repeated_told_with_their_interval_and_kept() {
+    let home = Home::new();
+    let asked = ["score", "pulse", "transform", "--for", "200ms", "--repeats", "4", "--within", "50"];
+    let text = output(home.periculum().args(asked));
+    let line = |name: &str| text.lines().rev().find(|line| line.starts_with(name)).expect("a line").to_owned();
+    assert!(line("pulse").contains("MHz") && line("pulse").contains("3 times"), "{text}");
+    assert!(line("transform").contains("GFLOP/s") && line("transform").contains("65 536 digits"), "{text}");
+    assert!(text.lines().next().expect("a line").contains("use the processor") || text.contains("no other program"));
+    assert!(output(home.periculum().arg("ledger")).contains("score"));
+}
+
+/// Whoever stops a load's process, by accident or with intent, must not leave its parent waiting for ever.
+#[test]
+fn a_load_that_is_stopped_by_somebody_is_found_out() {
+    let home = Home::new();
+    let mut proving = home
+        .periculum()
+        .args(["prove", "--load", "dense", "--for", "10min", "--json"])
+        .stdout(Stdio::piped())
+        .spawn()
+        .expect("started");
+    let mut lines = BufReader::new(proving.stdout.take().expect("piped")).lines().map(|line| line.expect("a line"));
+    lines.by_ref().find(|line| line.contains("\"rounds\":1")).expect("a round");
+    let children = format!("/proc/{0}/task/{0}/children", proving.id());
+    let children = std::fs::read_to_string(children).expect("a Linux");
+    let child = children.split_whitespace().next().and_then(|child| child.parse().ok()).and_then(Pid::from_raw);
+    kill_process(child.expect("a child"), Signal::STOP).expect("stopped");
+    let rest = json_lines(&lines.collect::<Vec<_>>().join("\n"));
+    let incident = &of_kind(&rest, "incident")[0];
+    assert_eq!(incident["incident"], "stalled");
+    assert!(incident["evidence"].as_str().is_some_and(|evidence| evidence.contains("said nothing for")));
+    assert_eq!(proving.wait().expect("ended").code(), Some(1));
+}
