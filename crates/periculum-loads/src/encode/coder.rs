@@ -204,7 +204,8 @@ mod tests {
     fn hostile_pictures_go_through_too() {
         let mut random = Random::new(1);
         let noise = (0..WIDTH * HEIGHT).map(|_| random.word() as u8).collect();
-        let checks = (0..WIDTH * HEIGHT).map(|at| if (at ^ (at / WIDTH)).is_multiple_of(2) { 0 } else { 255 }).collect();
+        let checks =
+            (0..WIDTH * HEIGHT).map(|at| if (at ^ (at / WIDTH)).is_multiple_of(2) { 0 } else { 255 }).collect();
         goes_through(&[noise, checks, vec![0; WIDTH * HEIGHT], vec![255; WIDTH * HEIGHT]]);
     }
 
