@@ -1,6 +1,7 @@
 //! What the loads reach beside general libraries and plain C, measured in turn on the same cores:
-//! `cargo bench -p periculum-loads --bench figures`. Prints the table that docs/figures.md holds; `-- QUICK` takes
-//! smaller problems.
+//! `cargo bench -p periculum-loads --bench figures`. Prints the table that docs/figures.md holds; `-- quick` takes
+//! smaller problems, and `-- kernel`, `dense`, `transform`, `memory`, `scaling` or `pulse` only that part. Planning the
+//! longest transforms of FFTW takes minutes.
 //!
 //! References are programs in benches/references, built with the C compiler and Cargo when they are first needed; what
 //! can't be built here is left out, and said to be.
@@ -20,18 +21,37 @@ use periculum_loads::protocol::Message;
 /// How often each side has its turn; the best counts.
 const TURNS: usize = 3;
 
+/// What takes a moment has more, since other users of the machine come and go.
+const SHORT_TURNS: usize = 15;
+
 /// Systems of many seconds have fewer.
 const LONG_TURNS: usize = 2;
 
 fn main() {
-    let is_quick = std::env::args().any(|argument| argument == "QUICK");
+    let asked: Vec<String> = std::env::args().skip(1).filter(|argument| !argument.starts_with('-')).collect();
+    let is_quick = asked.iter().any(|argument| argument == "quick");
+    let wants =
+        |part: &str| !asked.iter().any(|argument| argument != "quick") || asked.iter().any(|argument| argument == part);
     let bench = References::build();
     println!("| what | ours | reference | ratio | wanted |\n|---|---|---|---|---|");
-    bench.dense(if is_quick { 2000 } else { 8000 });
-    bench.transforms(if is_quick { &[16] } else { &[16, 18, 20, 22] });
-    bench.memory(if is_quick { 64 } else { 1024 });
-    bench.scaling();
-    pulse();
+    if wants("kernel") {
+        bench.kernel();
+    }
+    if wants("dense") {
+        bench.dense(if is_quick { 2000 } else { 8000 });
+    }
+    if wants("transform") {
+        bench.transforms(if is_quick { &[16] } else { &[16, 18, 20, 22] });
+    }
+    if wants("memory") {
+        bench.memory(if is_quick { 64 } else { 1024 });
+    }
+    if wants("scaling") {
+        bench.scaling();
+    }
+    if wants("pulse") {
+        pulse();
+    }
 }
 
 /// The programs that are compared with.
@@ -79,9 +99,8 @@ impl References {
         measured(Command::new(self.crates.as_ref()?).args(arguments), threads)
     }
 
-    fn dense(&self, order: u64) {
-        let kernel = Kernel::best();
-        let mut probe = Probe::new(kernel).expect("memory");
+    fn kernel(&self) {
+        let mut probe = Probe::new(Kernel::best()).expect("memory");
         compare(
             "dense, inner kernel, GFLOP/s; FMA in registers",
             0.85,
@@ -89,6 +108,9 @@ impl References {
             || kernel_rate(&mut probe),
             || self.c("peak", &[], 1),
         );
+    }
+
+    fn dense(&self, order: u64) {
         let text = order.to_string();
         for threads in [1, allowed().len()] {
             let ours = || dense_rate(order, threads);
@@ -123,7 +145,7 @@ impl References {
             self.c("stream", &["copy", &text], 1)
         });
         for (name, pages) in [("latency", "huge"), ("latency-small-pages", "small")] {
-            for kib in [32, 1024, mib << 10] {
+            for kib in [16, 1024, mib << 10] {
                 let ours = || Some(best_rate(name, kib, 16));
                 compare(&format!("{name}, {kib} KiB, ns; C"), 1.03, false, ours, || {
                     self.c("chase", &[pages, &kib.to_string()], 1)
@@ -165,7 +187,11 @@ fn compare(
 ) {
     let better = |best: f64, next: f64| if larger_is_better { best.max(next) } else { best.min(next) };
     let (mut best, mut best_reference) = (None, None);
-    let turns = if what.contains("n = 8000") { LONG_TURNS } else { TURNS };
+    let turns = match what {
+        _ if what.contains("n = 8000") => LONG_TURNS,
+        _ if what.contains("inner kernel") => SHORT_TURNS,
+        _ => TURNS,
+    };
     for _ in 0..turns {
         best = ours().map(|next| best.map_or(next, |best| better(best, next))).or(best);
         best_reference =
@@ -235,7 +261,7 @@ fn rate_on(name: &str, cores: &[usize]) -> f64 {
     let order = Order {
         cores: cores.to_vec(),
         turns: Turns::Together,
-        size: load.usual_size(),
+        size: load.about().usual_size,
         length: Duration::from_secs(3),
         times: None,
         warm_up: Duration::ZERO,

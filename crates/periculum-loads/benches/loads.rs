@@ -16,7 +16,7 @@ const NAMES: [&str; 5] = ["dense", "transform", "integer", "render", "encode"];
 #[divan::bench(args = NAMES, sample_count = 20)]
 fn rounds(bencher: divan::Bencher, name: &str) {
     let load = find(name).expect("a load");
-    let mut work = load.begin(Kernel::best(), load.usual_size(), 1).expect("memory");
+    let mut work = load.begin(Kernel::best(), load.about().usual_size, 1).expect("memory");
     work.restart();
     bencher.bench_local(|| work.round(&mut Touch::of(&NoDisturbance, 0, 1)));
 }

@@ -30,7 +30,7 @@ pub static LOADS: [&dyn Load; 14] = [
 
 /// The load of this name.
 pub fn find(name: &str) -> Option<&'static dyn Load> {
-    LOADS.into_iter().find(|load| load.name() == name)
+    LOADS.into_iter().find(|load| load.about().name == name)
 }
 
 #[cfg(test)]
@@ -40,7 +40,7 @@ mod tests {
     #[test]
     fn every_load_is_found_by_its_own_name() {
         for load in LOADS {
-            assert_eq!(find(load.name()).map(|found| found.stresses()), Some(load.stresses()));
+            assert_eq!(find(load.about().name).map(|found| found.about().stresses), Some(load.about().stresses));
         }
         assert!(find("").is_none());
     }
@@ -48,14 +48,14 @@ mod tests {
     #[test]
     fn sizes_fit_into_the_memory_they_are_chosen_for() {
         for load in LOADS {
-            let (smallest, largest) = load.sizes();
-            assert!((smallest..=largest).contains(&load.usual_size()), "{}", load.name());
+            let (smallest, largest) = load.about().sizes;
+            assert!((smallest..=largest).contains(&load.about().usual_size), "{}", load.about().name);
             for bytes in [0, 1 << 16, 100 << 20, 3 << 30] {
                 let size = load.size_for(bytes);
-                assert_eq!(load.nearest(size), size, "{}", load.name());
+                assert_eq!(load.nearest(size), size, "{}", load.about().name);
                 let is_fixed = load.bytes(smallest) == load.bytes(largest);
                 let fits = load.bytes(size) <= bytes || size == load.nearest(smallest) || is_fixed;
-                assert!(fits, "{} in {bytes}", load.name());
+                assert!(fits, "{} in {bytes}", load.about().name);
             }
         }
     }

@@ -22,8 +22,10 @@ pub const SEED: u64 = 0x0b5e_77a7_0e1e;
 pub fn run_load(load: &'static dyn Load, order: &Order, niceness: i32) -> io::Result<()> {
     // Should the parent have died before this is in force, the first line finds nobody listening.
     set_parent_process_death_signal(Some(Signal::KILL))?;
-    // Not being allowed to be so is no reason not to work.
-    let _ = setpriority_process(None, niceness);
+    if let Err(refused) = setpriority_process(None, niceness) {
+        let why = format!("the system does not let this user run at priority {niceness}: {refused}");
+        return say(&Message::Failed { why });
+    }
     let mut heard = Ok(());
     run(load, order, Arc::new(NoDisturbance), |message| {
         if heard.is_ok() {

@@ -159,12 +159,12 @@ fn beside_sound_cores_the_unsound_one_is_named_and_works_on_soundly() {
 #[test]
 fn sound_cores_raise_no_alarm() {
     for load in LOADS {
-        let known = SIZES.iter().find(|(name, _)| *name == load.name()).map(|(_, size)| *size);
-        let size = known.unwrap_or(load.size_for(4 << 20).min(load.usual_size()));
+        let known = SIZES.iter().find(|(name, _)| *name == load.about().name).map(|(_, size)| *size);
+        let size = known.unwrap_or(load.size_for(4 << 20).min(load.about().usual_size));
         let order = order(size, 3);
         let (wrongs, end) = outcome(load, &order, Arc::new(NoDisturbance));
-        assert_eq!(wrongs, [], "{}", load.name());
-        assert_eq!(end.rounds, 3 * order.cores.len() as u64, "{}", load.name());
+        assert_eq!(wrongs, [], "{}", load.about().name);
+        assert_eq!(end.rounds, 3 * order.cores.len() as u64, "{}", load.about().name);
         assert!(end.cores.iter().all(|core| core.rate > 0.0 && core.clock > 100.0 && core.checked > 0.0));
     }
 }

@@ -203,7 +203,7 @@ fn check_sensors(top: &Section, is_simulated: bool) {
 
 /// The loads that this machine can run.
 pub(crate) fn real_loads() -> Vec<&'static str> {
-    LOADS.iter().map(|load| load.name()).collect()
+    LOADS.iter().map(|load| load.about().name).collect()
 }
 
 fn read_plan(text: &str, rig: &Rig, is_simulated: bool) -> Result<Plan, Vec<Problem>> {

@@ -12,14 +12,14 @@ use rustix::process::{Pid, Signal, kill_process};
 fn every_load_can_prove_the_machine_by_itself() {
     let home = Home::new();
     for load in periculum_loads::catalogue::LOADS {
-        let length = if load.name() == "swing" || load.name() == "idle" { "900ms" } else { "300ms" };
-        let size = load.size_for(4 << 20).min(load.usual_size()).to_string();
-        let proving = ["prove", "--load", load.name(), "--for", length, "--size", &size, "--json"];
+        let length = if load.about().name == "swing" || load.about().name == "idle" { "900ms" } else { "300ms" };
+        let size = load.size_for(4 << 20).min(load.about().usual_size).to_string();
+        let proving = ["prove", "--load", load.about().name, "--for", length, "--size", &size, "--json"];
         let lines = json_lines(&output(home.periculum().args(proving)));
         let report = &of_kind(&lines, "pass-ended")[0]["report"];
-        assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held", "{}: {report}", load.name());
-        assert!(report["rounds"].as_u64().is_some_and(|rounds| rounds > 0), "{}: {report}", load.name());
-        assert_eq!(report["score"]["unit"], load.unit());
+        assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held", "{}: {report}", load.about().name);
+        assert!(report["rounds"].as_u64().is_some_and(|rounds| rounds > 0), "{}: {report}", load.about().name);
+        assert_eq!(report["score"]["unit"], load.about().unit);
         assert_eq!(report["workload"]["size"].as_u64(), Some(size.parse().expect("a size")));
     }
 }

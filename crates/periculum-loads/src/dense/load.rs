@@ -3,7 +3,7 @@
 use std::io;
 
 use super::system::{Solver, WORST_RESIDUAL};
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
 
 /// Linear systems solved over and over.
@@ -16,30 +16,20 @@ struct System {
     digests: Vec<u64>,
 }
 
+const ABOUT: About = About {
+    name: "dense",
+    stresses: "vector units, heat",
+    size_name: "unknowns",
+    unit: "GFLOP/s",
+    // 16 MiB a thread for a matrix and its factors, and several rounds a second: larger ones are faster by little.
+    usual_size: 2000,
+    sizes: (1, 1 << 20),
+    adds_up: true,
+};
+
 impl Load for Dense {
-    fn name(&self) -> &'static str {
-        "dense"
-    }
-
-    fn stresses(&self) -> &'static str {
-        "vector units, heat"
-    }
-
-    fn size_name(&self) -> &'static str {
-        "unknowns"
-    }
-
-    fn unit(&self) -> &'static str {
-        "GFLOP/s"
-    }
-
-    /// 16 MiB a thread for a matrix and its factors, and several rounds a second: larger ones are faster by little.
-    fn usual_size(&self) -> u64 {
-        2000
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (1, 1 << 20)
+    fn about(&self) -> &About {
+        &ABOUT
     }
 
     fn bytes(&self, size: u64) -> u64 {

@@ -5,7 +5,7 @@ use std::io;
 use super::coder::Codec;
 use super::movie::{HEIGHT, Picture, WIDTH, draw};
 use crate::digest::digest_bytes;
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
 
 /// A moving picture coded and decoded.
@@ -18,29 +18,19 @@ struct Movie {
     digests: Vec<u64>,
 }
 
+const ABOUT: About = About {
+    name: "encode",
+    stresses: "a mix, memory; benchmark",
+    size_name: "frames",
+    unit: "frames/s",
+    usual_size: 4,
+    sizes: (1, 1 << 16),
+    adds_up: true,
+};
+
 impl Load for Encode {
-    fn name(&self) -> &'static str {
-        "encode"
-    }
-
-    fn stresses(&self) -> &'static str {
-        "a mix, memory; benchmark"
-    }
-
-    fn size_name(&self) -> &'static str {
-        "frames"
-    }
-
-    fn unit(&self) -> &'static str {
-        "frames/s"
-    }
-
-    fn usual_size(&self) -> u64 {
-        4
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (1, 1 << 16)
+    fn about(&self) -> &About {
+        &ABOUT
     }
 
     fn bytes(&self, size: u64) -> u64 {

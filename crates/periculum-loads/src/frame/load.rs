@@ -4,34 +4,33 @@ use std::io;
 
 use crate::kernel::Kernel;
 
+/// What is to be known of a load before it works.
+#[derive(Clone, Copy, Debug)]
+pub struct About {
+    /// Its name, as in `dense`.
+    pub name: &'static str,
+    /// What it makes work, in a few words.
+    pub stresses: &'static str,
+    /// What the size of its problem counts, as in `unknowns`.
+    pub size_name: &'static str,
+    /// The unit of its rate, as in `GFLOP/s`.
+    pub unit: &'static str,
+    /// The size where nobody says otherwise.
+    pub usual_size: u64,
+    /// The smallest size that makes sense, and the largest.
+    pub sizes: (u64, u64),
+    /// Whether the rates of all cores add up to one of the machine; else the mean core's stands for it.
+    pub adds_up: bool,
+}
+
 /// A kind of load.
 pub trait Load: Sync {
-    /// Its name, as in `dense`.
-    fn name(&self) -> &'static str;
-
-    /// What it makes work, in a few words.
-    fn stresses(&self) -> &'static str;
-
-    /// What the size of its problem counts, as in `unknowns`.
-    fn size_name(&self) -> &'static str;
-
-    /// The unit of its rate, as in `GFLOP/s`; larger is better.
-    fn unit(&self) -> &'static str;
-
-    /// Whether the rates of all cores add up to one of the machine; else the mean core's stands for it.
-    fn adds_up(&self) -> bool {
-        true
-    }
-
-    /// The size where nobody says otherwise.
-    fn usual_size(&self) -> u64;
-
-    /// The smallest size that makes sense, and the largest.
-    fn sizes(&self) -> (u64, u64);
+    /// What is to be known of it.
+    fn about(&self) -> &About;
 
     /// The nearest size that the load can have, not above this one where there is a smaller one.
     fn nearest(&self, size: u64) -> u64 {
-        let (smallest, largest) = self.sizes();
+        let (smallest, largest) = self.about().sizes;
         size.clamp(smallest, largest)
     }
 
@@ -50,9 +49,9 @@ pub trait Load: Sync {
     /// The largest size whose memory is not above this many bytes on one core, and the smallest where none is; the
     /// usual one where memory does not depend on it.
     fn size_for(&self, bytes: u64) -> u64 {
-        let (mut below, mut above) = self.sizes();
+        let (mut below, mut above) = self.about().sizes;
         if self.bytes(below) == self.bytes(above) {
-            return self.usual_size();
+            return self.about().usual_size;
         }
         while below < above {
             let middle = below + (above - below).div_ceil(2);

@@ -10,6 +10,6 @@ mod reference;
 mod run;
 mod worker;
 
-pub use load::{Disturb, Fault, FaultKind, Load, NoDisturbance, Site, Touch, Work};
+pub use load::{About, Disturb, Fault, FaultKind, Load, NoDisturbance, Site, Touch, Work};
 pub use order::{Order, Stop, Turns};
 pub use run::run;

@@ -95,14 +95,14 @@ pub fn run(load: &'static dyn Load, order: &Order, disturb: Arc<dyn Disturb>, mu
     let kernel = Kernel::best();
     let at_a_time = if order.turns == Turns::OneByOne { 1 } else { order.cores.len() as u64 };
     tell(Message::Started(Started {
-        load: load.name().into(),
+        load: load.about().name.into(),
         kernel: kernel.name().into(),
         cores: order.cores.clone(),
         size: order.size,
-        size_name: load.size_name().into(),
+        size_name: load.about().size_name.into(),
         bytes: load.bytes(order.size) * at_a_time,
         round_seconds: expected_seconds(load, kernel, order),
-        unit: load.unit().into(),
+        unit: load.about().unit.into(),
     }));
     let tallies = order.cores.iter().map(|_| Arc::default()).collect();
     let mut run = Run { load, order, kernel, disturb, tallies, began: Instant::now(), tell };
@@ -224,7 +224,7 @@ impl<T: FnMut(Message)> Run<'_, T> {
             warms_up,
             rounds: cores.iter().map(|core| core.rounds).sum(),
             errors: cores.iter().map(|core| core.errors).sum(),
-            rate: if self.order.turns == Turns::Together && self.load.adds_up() { sum } else { sum / working },
+            rate: if self.order.turns == Turns::Together && self.load.about().adds_up { sum } else { sum / working },
             cores,
         }
     }

@@ -85,17 +85,13 @@ impl Worker {
                 return;
             }
         };
+        work.restart();
         let mut reference: Option<Arc<Reference>> = None;
         let mut last_wrong: Option<Fault> = None;
         let (mut clock, began) = (Clock::new(), self.stint.begin());
         let (mut rounds, mut working) = (0u64, Duration::ZERO);
         let mut counted = Counted::default();
-        let mut is_astray = true;
         while !self.stint.is_over() && self.stint.times.is_none_or(|times| rounds < times) {
-            // What follows an error starts from the seed, as the first round does.
-            if is_astray {
-                work.restart();
-            }
             let round = self.tally.rounds.load(Ordering::Relaxed) + 1;
             let began_round = Instant::now();
             // A round that becomes the reference is worked twice.
@@ -105,8 +101,9 @@ impl Worker {
             working += began_round.elapsed();
             counted.take(is_plain, began_round.elapsed());
             self.tell_round(work.as_ref(), &counted, &mut clock);
-            is_astray = fault.is_some();
             if let Some(fault) = fault {
+                // What follows an error starts from the seed, as the first round does.
+                work.restart();
                 reference = None;
                 self.tell_wrong(round, &fault, last_wrong.as_ref());
                 last_wrong = Some(fault);

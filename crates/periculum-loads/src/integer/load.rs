@@ -6,7 +6,7 @@ use super::pack::{Packer, unpack};
 use super::sort::sort;
 use super::text;
 use crate::digest::{digest_bytes, join};
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
 
 /// Text packed, unpacked and sorted.
@@ -26,29 +26,19 @@ struct Blocks {
     digests: Vec<u64>,
 }
 
+const ABOUT: About = About {
+    name: "integer",
+    stresses: "branches, integer units, loads and stores",
+    size_name: "blocks of 64 KiB",
+    unit: "MB/s",
+    usual_size: 8,
+    sizes: (1, 1 << 20),
+    adds_up: true,
+};
+
 impl Load for Integer {
-    fn name(&self) -> &'static str {
-        "integer"
-    }
-
-    fn stresses(&self) -> &'static str {
-        "branches, integer units, loads and stores"
-    }
-
-    fn size_name(&self) -> &'static str {
-        "blocks of 64 KiB"
-    }
-
-    fn unit(&self) -> &'static str {
-        "MB/s"
-    }
-
-    fn usual_size(&self) -> u64 {
-        8
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (1, 1 << 20)
+    fn about(&self) -> &About {
+        &ABOUT
     }
 
     fn bytes(&self, size: u64) -> u64 {

@@ -5,7 +5,7 @@ use std::time::Duration;
 
 use crate::dense::Solver;
 use crate::digest::join;
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
 use crate::random::Random;
 
@@ -29,29 +29,19 @@ struct Sleeper {
     digests: Vec<u64>,
 }
 
+const ABOUT: About = About {
+    name: "idle",
+    stresses: "the low-voltage end: sleep and wake-ups",
+    size_name: "wake-ups a round",
+    unit: "wake-ups/s",
+    usual_size: 1,
+    sizes: (1, 1000),
+    adds_up: true,
+};
+
 impl Load for Idle {
-    fn name(&self) -> &'static str {
-        "idle"
-    }
-
-    fn stresses(&self) -> &'static str {
-        "the low-voltage end: sleep and wake-ups"
-    }
-
-    fn size_name(&self) -> &'static str {
-        "wake-ups a round"
-    }
-
-    fn unit(&self) -> &'static str {
-        "wake-ups/s"
-    }
-
-    fn usual_size(&self) -> u64 {
-        1
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (1, 1000)
+    fn about(&self) -> &About {
+        &ABOUT
     }
 
     fn bytes(&self, _: u64) -> u64 {

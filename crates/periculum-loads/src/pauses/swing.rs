@@ -5,7 +5,7 @@ use std::sync::OnceLock;
 use std::time::{Duration, Instant};
 
 use crate::dense::Solver;
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
 use crate::random::Random;
 
@@ -31,30 +31,20 @@ struct Cycle {
     order: u64,
 }
 
+const ABOUT: About = About {
+    name: "swing",
+    stresses: "power delivery",
+    size_name: "unknowns",
+    unit: "GFLOP/s",
+    // A system is solved in less than a millisecond.
+    usual_size: 144,
+    sizes: (24, 1000),
+    adds_up: true,
+};
+
 impl Load for Swing {
-    fn name(&self) -> &'static str {
-        "swing"
-    }
-
-    fn stresses(&self) -> &'static str {
-        "power delivery"
-    }
-
-    fn size_name(&self) -> &'static str {
-        "unknowns"
-    }
-
-    fn unit(&self) -> &'static str {
-        "GFLOP/s"
-    }
-
-    /// A system is solved in less than a millisecond.
-    fn usual_size(&self) -> u64 {
-        144
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (24, 1000)
+    fn about(&self) -> &About {
+        &ABOUT
     }
 
     fn bytes(&self, size: u64) -> u64 {

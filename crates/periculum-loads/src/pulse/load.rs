@@ -3,7 +3,7 @@
 use std::io;
 
 use super::chain::sample;
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
 
 /// Measures each core's clock.
@@ -19,33 +19,19 @@ struct Measure {
     rounds: usize,
 }
 
+const ABOUT: About = About {
+    name: "pulse",
+    stresses: "nothing: measures the clock each core reaches",
+    size_name: "samples a round",
+    unit: "MHz",
+    usual_size: 1000,
+    sizes: (11, 1_000_000),
+    adds_up: false,
+};
+
 impl Load for Pulse {
-    fn name(&self) -> &'static str {
-        "pulse"
-    }
-
-    fn stresses(&self) -> &'static str {
-        "nothing: measures the clock each core reaches"
-    }
-
-    fn size_name(&self) -> &'static str {
-        "samples a round"
-    }
-
-    fn unit(&self) -> &'static str {
-        "MHz"
-    }
-
-    fn adds_up(&self) -> bool {
-        false
-    }
-
-    fn usual_size(&self) -> u64 {
-        1000
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (11, 1_000_000)
+    fn about(&self) -> &About {
+        &ABOUT
     }
 
     fn bytes(&self, size: u64) -> u64 {

@@ -5,14 +5,13 @@ use std::time::Instant;
 
 use super::pattern::{Pattern, holds, write};
 use crate::buffer::Buffer;
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::{Kernel, for_each_kernel, prefetch};
 use crate::lanes::{LANES, Lanes, Line, fence};
 
 /// Memory read, written or copied as fast as it goes.
 pub struct Bandwidth {
-    name: &'static str,
-    stresses: &'static str,
+    about: About,
     way: Way,
 }
 
@@ -23,17 +22,35 @@ enum Way {
     Copy,
 }
 
+/// What all ways have in common.
+const ABOUT: About = About {
+    name: "bandwidth",
+    stresses: "memory",
+    size_name: "KiB a core",
+    unit: "GB/s",
+    // Far more than any cache holds.
+    usual_size: 1 << 20,
+    sizes: (8, 1 << 34),
+    adds_up: true,
+};
+
 /// Reads.
-pub static READ: Bandwidth =
-    Bandwidth { name: "bandwidth-read", stresses: "memory: benchmark of reading", way: Way::Read };
+pub static READ: Bandwidth = Bandwidth {
+    about: About { name: "bandwidth-read", stresses: "memory: benchmark of reading", ..ABOUT },
+    way: Way::Read,
+};
 
 /// Writes past the caches.
-pub static WRITE: Bandwidth =
-    Bandwidth { name: "bandwidth-write", stresses: "memory: benchmark of writing", way: Way::Write };
+pub static WRITE: Bandwidth = Bandwidth {
+    about: About { name: "bandwidth-write", stresses: "memory: benchmark of writing", ..ABOUT },
+    way: Way::Write,
+};
 
 /// Reads one half and writes the other past the caches; both count.
-pub static COPY: Bandwidth =
-    Bandwidth { name: "bandwidth-copy", stresses: "memory: benchmark of copying", way: Way::Copy };
+pub static COPY: Bandwidth = Bandwidth {
+    about: About { name: "bandwidth-copy", stresses: "memory: benchmark of copying", ..ABOUT },
+    way: Way::Copy,
+};
 
 /// The part of what was moved that is compared word by word in each round: one of so many, the next one each time.
 const PARTS: usize = 64;
@@ -54,29 +71,8 @@ struct Stream {
 }
 
 impl Load for Bandwidth {
-    fn name(&self) -> &'static str {
-        self.name
-    }
-
-    fn stresses(&self) -> &'static str {
-        self.stresses
-    }
-
-    fn size_name(&self) -> &'static str {
-        "KiB a core"
-    }
-
-    fn unit(&self) -> &'static str {
-        "GB/s"
-    }
-
-    /// Far more than any cache holds.
-    fn usual_size(&self) -> u64 {
-        1 << 20
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (8, 1 << 34)
+    fn about(&self) -> &About {
+        &self.about
     }
 
     fn bytes(&self, size: u64) -> u64 {
@@ -236,9 +232,9 @@ mod tests {
             let mut work = load.begin(Kernel::best(), 256, 3).expect("memory");
             work.restart();
             for round in 1..=2 * PARTS as u64 {
-                assert_eq!(work.round(&mut Touch::of(&NoDisturbance, 0, round)), None, "{}", load.name());
+                assert_eq!(work.round(&mut Touch::of(&NoDisturbance, 0, round)), None, "{}", load.about().name);
             }
-            assert!(work.reading().is_some_and(|rate| rate > 0.01), "{}", load.name());
+            assert!(work.reading().is_some_and(|rate| rate > 0.01), "{}", load.about().name);
         }
         let mut work = READ.begin(Kernel::best(), 256, 3).expect("memory");
         work.restart();

@@ -4,25 +4,37 @@ use std::io;
 use std::time::Instant;
 
 use crate::buffer::{Buffer, Pages};
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
 use crate::random::Random;
 
 /// A chase through memory: each place says where the next one is.
 pub struct Latency {
-    name: &'static str,
-    stresses: &'static str,
+    about: About,
     pages: Pages,
 }
 
 /// In huge pages, so that finding the page costs next to nothing.
-pub static IN_HUGE_PAGES: Latency =
-    Latency { name: "latency", stresses: "memory: benchmark of single accesses", pages: Pages::Huge };
+pub static IN_HUGE_PAGES: Latency = Latency {
+    about: About {
+        name: "latency",
+        stresses: "memory: benchmark of single accesses",
+        size_name: "KiB a core",
+        unit: "ns",
+        usual_size: 1 << 20,
+        sizes: (1, 1 << 34),
+        adds_up: false,
+    },
+    pages: Pages::Huge,
+};
 
 /// In the smallest pages, so that finding the page is a part of the access.
 pub static IN_SMALL_PAGES: Latency = Latency {
-    name: "latency-small-pages",
-    stresses: "memory and page tables: benchmark of single accesses",
+    about: About {
+        name: "latency-small-pages",
+        stresses: "memory and page tables: benchmark of single accesses",
+        ..IN_HUGE_PAGES.about
+    },
     pages: Pages::Small,
 };
 
@@ -49,32 +61,8 @@ struct Chase {
 }
 
 impl Load for Latency {
-    fn name(&self) -> &'static str {
-        self.name
-    }
-
-    fn stresses(&self) -> &'static str {
-        self.stresses
-    }
-
-    fn size_name(&self) -> &'static str {
-        "KiB a core"
-    }
-
-    fn unit(&self) -> &'static str {
-        "ns"
-    }
-
-    fn adds_up(&self) -> bool {
-        false
-    }
-
-    fn usual_size(&self) -> u64 {
-        1 << 20
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (1, 1 << 34)
+    fn about(&self) -> &About {
+        &self.about
     }
 
     fn bytes(&self, size: u64) -> u64 {
@@ -96,14 +84,21 @@ impl Chase {
     fn lines(&self) -> u64 {
         (self.words.len() / WORDS) as u64
     }
+
+    /// Where a line stands in memory.
+    fn address_of(&self, line: u64) -> u64 {
+        self.words.as_ptr().expose_provenance() as u64 + line * (WORDS * size_of::<u64>()) as u64
+    }
 }
 
 impl Chase {
     fn end_tour(&mut self) -> Option<Fault> {
         let lines = self.lines();
-        let (expected, found) = (WORDS as u64 * (lines * (lines - 1) / 2), self.sum);
-        (self.sum, self.seen) = (0, 0);
-        let is_home = std::mem::take(&mut self.at) == 0;
+        let (home, last) = (self.address_of(0), self.address_of(lines - 1));
+        let expected = (u128::from(home) + u128::from(last)) * u128::from(lines) / 2;
+        let (expected, found) = (expected as u64, self.sum);
+        let is_home = self.at == home;
+        (self.at, self.sum, self.seen) = (home, 0, 0);
         (found != expected || !is_home).then(|| Fault::result(format!("sum {expected:x}"), format!("sum {found:x}")))
     }
 }
@@ -114,13 +109,13 @@ impl Work for Chase {
     fn restart(&mut self) {
         let lines = self.lines() as usize;
         for line in 0..lines {
-            self.words[line * WORDS] = (line * WORDS) as u64;
+            self.words[line * WORDS] = self.address_of(line as u64);
         }
         let mut random = Random::new(self.seed);
         for line in (1..lines).rev() {
             self.words.swap(line * WORDS, random.below(line as u64) as usize * WORDS);
         }
-        (self.at, self.sum, self.seen) = (0, 0, 0);
+        (self.at, self.sum, self.seen) = (self.address_of(0), 0, 0);
     }
 
     /// Walks on through the cycle, tour after tour where it is short; a tour must have seen every line once and come
@@ -152,11 +147,20 @@ impl Work for Chase {
     }
 }
 
-/// Goes so many steps; tells where it arrives and the sum of all it came to, or nothing where the chain leads out.
+/// Goes so many steps from address to address; tells where it arrives and the sum of all it came to, or nothing where
+/// the chain leads out of these words.
 fn walk(words: &[u64], mut at: u64, steps: u64) -> Option<(u64, u64)> {
+    let first = words.as_ptr().expose_provenance() as u64;
+    let room = size_of_val(words).checked_sub(size_of::<u64>())? as u64;
     let mut sum = 0u64;
     for _ in 0..steps {
-        at = *words.get(at as usize)?;
+        if at.wrapping_sub(first) > room {
+            return None;
+        }
+        // Nothing must be added to an address on its way, or that would be a part of what is measured.
+        let place = std::ptr::with_exposed_provenance::<u64>(at as usize);
+        // SAFETY: the word lies within the slice, as was just asked; a flipped bit may have put it between two words.
+        at = unsafe { place.read_unaligned() };
         sum = sum.wrapping_add(at);
     }
     Some((at, sum))

@@ -6,7 +6,7 @@ use std::time::{Duration, Instant};
 use super::address;
 use super::pattern::{Pattern, held_and_inverted, holds, write, write_in_strides};
 use crate::buffer::Buffer;
-use crate::frame::{Fault, FaultKind, Load, Touch, Work};
+use crate::frame::{About, Fault, FaultKind, Load, Touch, Work};
 use crate::kernel::Kernel;
 use crate::lanes::{LANES, Line};
 
@@ -72,29 +72,19 @@ struct Words {
     moves: f64,
 }
 
+const ABOUT: About = About {
+    name: "memory",
+    stresses: "memory modules, their controller and the traces between",
+    size_name: "MiB a core",
+    unit: "GB/s",
+    usual_size: 256,
+    sizes: (1, 1 << 24),
+    adds_up: true,
+};
+
 impl Load for Memory {
-    fn name(&self) -> &'static str {
-        "memory"
-    }
-
-    fn stresses(&self) -> &'static str {
-        "memory modules, their controller and the traces between"
-    }
-
-    fn size_name(&self) -> &'static str {
-        "MiB a core"
-    }
-
-    fn unit(&self) -> &'static str {
-        "GB/s"
-    }
-
-    fn usual_size(&self) -> u64 {
-        256
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (1, 1 << 24)
+    fn about(&self) -> &About {
+        &ABOUT
     }
 
     fn bytes(&self, size: u64) -> u64 {

@@ -5,7 +5,7 @@ use std::io;
 use super::scene::{Ray, Scene};
 use super::vector::Vector;
 use crate::digest::digest;
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
 use crate::random::Random;
 
@@ -32,29 +32,19 @@ struct Picture {
     digests: Vec<u64>,
 }
 
+const ABOUT: About = About {
+    name: "render",
+    stresses: "a mix; benchmark",
+    size_name: "samples a pixel",
+    unit: "Mpaths/s",
+    usual_size: 4,
+    sizes: (1, 1 << 16),
+    adds_up: true,
+};
+
 impl Load for Render {
-    fn name(&self) -> &'static str {
-        "render"
-    }
-
-    fn stresses(&self) -> &'static str {
-        "a mix; benchmark"
-    }
-
-    fn size_name(&self) -> &'static str {
-        "samples a pixel"
-    }
-
-    fn unit(&self) -> &'static str {
-        "Mpaths/s"
-    }
-
-    fn usual_size(&self) -> u64 {
-        4
-    }
-
-    fn sizes(&self) -> (u64, u64) {
-        (1, 1 << 16)
+    fn about(&self) -> &About {
+        &ABOUT
     }
 
     fn bytes(&self, _: u64) -> u64 {

@@ -5,7 +5,7 @@ use std::io;
 use super::square::{Squared, Squarer};
 use crate::buffer::Buffer;
 use crate::digest::digest;
-use crate::frame::{Fault, Load, Touch, Work};
+use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
 use crate::random::Random;
 
@@ -26,35 +26,25 @@ struct Chain {
     digests: [u64; SQUARINGS],
 }
 
+const ABOUT: About = About {
+    name: "transform",
+    stresses: "vector units and caches, memory at large sizes",
+    size_name: "digits",
+    unit: "GFLOP/s",
+    // Real transforms of 2¹⁷ points: all of it in the second-level cache or just beyond.
+    usual_size: 1 << 16,
+    // Above the largest size rounding errors would come near to 0.4.
+    sizes: (1 << 8, 1 << 26),
+    adds_up: true,
+};
+
 impl Load for Transform {
-    fn name(&self) -> &'static str {
-        "transform"
-    }
-
-    fn stresses(&self) -> &'static str {
-        "vector units and caches, memory at large sizes"
-    }
-
-    fn size_name(&self) -> &'static str {
-        "digits"
-    }
-
-    fn unit(&self) -> &'static str {
-        "GFLOP/s"
-    }
-
-    /// Real transforms of 2¹⁷ points: all of it in the second-level cache or just beyond.
-    fn usual_size(&self) -> u64 {
-        1 << 16
-    }
-
-    /// Above the largest size rounding errors would come near to 0.4.
-    fn sizes(&self) -> (u64, u64) {
-        (1 << 8, 1 << 26)
+    fn about(&self) -> &About {
+        &ABOUT
     }
 
     fn nearest(&self, size: u64) -> u64 {
-        let (smallest, largest) = self.sizes();
+        let (smallest, largest) = self.about().sizes;
         1 << size.clamp(smallest, largest).ilog2()
     }
 

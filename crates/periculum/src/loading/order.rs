@@ -62,7 +62,7 @@ pub(crate) fn resolve(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
 /// The size of the problem on each core, where it fits into memory.
 fn size(load: &dyn Load, pass: &Pass, means: &Means, at_a_time: u64) -> Result<u64, String> {
     let size = match pass.demand.extent {
-        Extent::Usual => load.nearest(load.usual_size()),
+        Extent::Usual => load.nearest(load.about().usual_size),
         Extent::Size(size) => size_asked(load, size)?,
         Extent::Memory(amount) => size_in(load, amount, means, at_a_time)?,
     };
@@ -72,8 +72,8 @@ fn size(load: &dyn Load, pass: &Pass, means: &Means, at_a_time: u64) -> Result<u
         Some(memory) if needed > memory.available.saturating_sub(reserve) => Err(format!(
             "{} with {size} {} needs {}, and only {} of memory are available beside the reserve of {}; ask for less \
              memory, a smaller size or a smaller reserve",
-            load.name(),
-            load.size_name(),
+            load.about().name,
+            load.about().size_name,
             written(needed),
             written(memory.available.saturating_sub(reserve)),
             written(reserve)
@@ -87,11 +87,11 @@ fn size_asked(load: &dyn Load, size: u64) -> Result<u64, String> {
     if nearest == size {
         return Ok(size);
     }
-    let (smallest, largest) = load.sizes();
+    let (smallest, largest) = load.about().sizes;
     Err(format!(
         "{} can't have {size} {}: it goes from {smallest} to {largest}, and {nearest} is the nearest",
-        load.name(),
-        load.size_name()
+        load.about().name,
+        load.about().size_name
     ))
 }
 
@@ -104,7 +104,12 @@ fn size_in(load: &dyn Load, amount: Amount, means: &Means, at_a_time: u64) -> Re
     let size = load.size_for(bytes / at_a_time);
     let smallest = load.bytes(size).saturating_mul(at_a_time);
     if smallest > bytes {
-        return Err(format!("{} needs at least {}, and {} are given", load.name(), written(smallest), written(bytes)));
+        return Err(format!(
+            "{} needs at least {}, and {} are given",
+            load.about().name,
+            written(smallest),
+            written(bytes)
+        ));
     }
     Ok(size)
 }
@@ -198,7 +203,7 @@ mod tests {
             let load = catalogue::LOADS[load];
             let extent = Extent::Memory(Amount::Bytes(bytes));
             let demand = Demand { extent, reserve: Some(reserve), ..Demand::default() };
-            let pass = Pass { demand, ..Pass::usual(load.name(), Span::from_seconds(1)) };
+            let pass = Pass { demand, ..Pass::usual(load.about().name, Span::from_seconds(1)) };
             if let Ok(order) = resolve(&pass, &means(available)) {
                 let needed = load.bytes(order.size) * order.cores.len() as u64;
                 prop_assert!(needed <= bytes && needed + reserve <= available);
