@@ -31,8 +31,9 @@ fn any_way_to_die_is_told() {
 
 #[test]
 fn words_are_heard_and_garbage_is_not_taken_for_words() {
-    let mut process =
-        shell(r#"echo '{"says":"ended","seconds":1.5,"rounds":7,"errors":0,"rate":2,"cores":[]}'; echo '{"says":'"#);
+    let mut process = shell(
+        r#"echo '{"says":"ended","seconds":1.5,"warms_up":false,"rounds":7,"errors":0,"rate":2,"cores":[]}'; echo '{"says":'"#,
+    );
     let first = process.next(Duration::from_secs(10));
     assert!(matches!(first, Some(News::Said(Message::Ended(progress))) if progress.rounds == 7));
     assert_eq!(process.next(Duration::from_secs(10)), Some(News::Garbage("{\"says\":".into())));
