@@ -149,9 +149,9 @@ pub(crate) struct Prove {
     #[arg(long, value_name = "N", allow_negative_numbers = true, value_parser = clap::value_parser!(i32).range(-20..=19))]
     pub(crate) priority: Option<i32>,
 
-    /// When a pass ends early: at the first wrong result, or never.
-    #[arg(long, value_name = "WHEN", value_enum, default_value = "never")]
-    pub(crate) stop_on: WhenToStop,
+    /// When a pass ends early: at the first wrong result, or never. [default: what a proof's file says, else never]
+    #[arg(long, value_name = "WHEN", value_enum)]
+    pub(crate) stop_on: Option<WhenToStop>,
 
     /// Do without the interface: lines for each pass.
     #[arg(long)]

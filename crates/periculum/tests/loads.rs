@@ -85,13 +85,15 @@ fn what_can_not_run_is_refused_with_a_reason_and_nothing_is_recorded() {
 #[test]
 fn a_proof_file_of_ones_own_is_run_in_its_order() {
     let home = Home::new();
-    let passes = "{ load = \"integer\", for = \"2s\" }, { load = \"dense\", for = \"1s\", threads = \"each\" }";
+    let passes = "{ load = \"integer\", for = \"2s\" }, { load = \"dense\", for = \"1s\", threads = \"each\", stop_on = \"never\" }";
     home.write("evening.proof.toml", &format!("format = 1\npasses = [{passes}]\n"));
     let asked = ["prove", "--proof", "evening.proof.toml", "--for", "600ms", "--json"];
     let lines = json_lines(&output(home.periculum().args(asked)));
     let orders: Vec<_> = of_kind(&lines, "pass-began").iter().map(|line| line["order"].clone()).collect();
     assert_eq!((&orders[0]["load"], &orders[0]["length"]), (&"integer".into(), &400.into()));
     assert_eq!((&orders[1]["load"], &orders[1]["threads"]), (&"dense".into(), &"each".into()));
+    // What its file does not say is as usual in files, and what it says stays.
+    assert_eq!((&orders[0]["demand"], &orders[1]["demand"]["stop_on"]), (&serde_json::Value::Null, &"never".into()));
     assert_eq!(of_kind(&lines, "trial-began")[0]["proof"], "evening");
 }
 

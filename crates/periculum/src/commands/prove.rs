@@ -7,7 +7,7 @@ use std::process::ExitCode;
 use anyhow::Result;
 use periculum_core::file::proof_file::written;
 use periculum_core::moment::Span;
-use periculum_core::pass::{Extent, Pass, StopOn};
+use periculum_core::pass::{Demand, Extent, Pass, StopOn};
 
 use super::LEDGER;
 use crate::briefing::{self, Briefing, SourceFile};
@@ -41,7 +41,10 @@ pub(super) fn run(prove: &Prove, common: &Common) -> Result<ExitCode> {
 /// The proof that is asked for: its name and its passes.
 fn proof(prove: &Prove) -> Result<(String, Vec<Pass>)> {
     let (name, mut passes) = match &prove.load {
-        Some(load) => (load.clone(), vec![Pass::usual(load, USUAL_LENGTH)]),
+        Some(load) => {
+            let demand = Demand { stop_on: StopOn::Never, ..Demand::default() };
+            (load.clone(), vec![Pass { demand, ..Pass::usual(load, USUAL_LENGTH) }])
+        }
         None => named(&prove.proof)?,
     };
     if let Some(length) = prove.length {
@@ -54,7 +57,10 @@ fn proof(prove: &Prove) -> Result<(String, Vec<Pass>)> {
 fn named(proof: &str) -> Result<(String, Vec<Pass>)> {
     if let Some((name, text)) = PROOFS.iter().find(|(name, _)| *name == proof) {
         let file = SourceFile { path: format!("{name}.proof.toml").into(), text: (*text).to_owned() };
-        return Ok(((*name).to_owned(), briefing::read_proof(file)?));
+        let mut passes = briefing::read_proof(file)?;
+        // How often a machine is wrong, and where, is worth knowing once it is being proved as it is.
+        passes.iter_mut().for_each(|pass| pass.demand.stop_on = StopOn::Never);
+        return Ok(((*name).to_owned(), passes));
     }
     let path = Path::new(proof);
     let stem = path.file_name().map_or(proof.into(), |name| name.to_string_lossy());
@@ -84,8 +90,9 @@ fn demand(prove: &Prove, pass: &mut Pass) {
         demand.extent = extent;
     }
     demand.stop_on = match prove.stop_on {
-        WhenToStop::First => StopOn::First,
-        WhenToStop::Never => StopOn::Never,
+        Some(WhenToStop::First) => StopOn::First,
+        Some(WhenToStop::Never) => StopOn::Never,
+        None => demand.stop_on,
     };
 }
 
