@@ -1,6 +1,6 @@
 //! What the loads reach beside general libraries and plain C, measured in turn on the same cores:
 //! `cargo bench -p periculum-loads --bench figures`. Prints the table that docs/figures.md holds; `-- quick` takes
-//! smaller problems, and `-- kernel`, `dense`, `transform`, `memory`, `scaling` or `pulse` only that part. Planning the
+//! smaller problems, and `-- kernel`, `dense`, `transform`, `memory`, `digits`, `scaling` or `pulse` only that part. Planning the
 //! longest transforms of FFTW takes minutes.
 //!
 //! References are programs in benches/references, built with the C compiler and Cargo when they are first needed; what
@@ -46,6 +46,9 @@ fn main() {
     if wants("memory") {
         bench.memory(if is_quick { 64 } else { 1024 });
     }
+    if wants("digits") {
+        bench.digits(if is_quick { 1_000_000 } else { 10_000_000 });
+    }
     if wants("scaling") {
         bench.scaling();
     }
@@ -66,9 +69,14 @@ impl References {
         let source = Path::new(env!("CARGO_MANIFEST_DIR")).join("benches/references");
         let folder = std::env::temp_dir().join(format!("periculum-references-{}", std::process::id()));
         std::fs::create_dir_all(&folder).expect("a folder for programs");
-        for (name, libraries) in
-            [("peak", ""), ("solve", "-lopenblas"), ("transform", "-lfftw3"), ("stream", ""), ("chase", "")]
-        {
+        for (name, libraries) in [
+            ("peak", ""),
+            ("solve", "-lopenblas"),
+            ("transform", "-lfftw3"),
+            ("stream", ""),
+            ("chase", ""),
+            ("pi", "-lgmp"),
+        ] {
             let mut compile = Command::new("cc");
             compile
                 .args(["-O3", "-march=native", "-o"])
@@ -152,6 +160,12 @@ impl References {
                 });
             }
         }
+    }
+
+    fn digits(&self, digits: u64) {
+        let ours = || Some(best_rate("digits", digits, 2));
+        let what = format!("{digits} digits of π, checks included, Mdigits/s; GMP");
+        compare(&what, 0.5, true, ours, || self.c("pi", &[&digits.to_string()], 1));
     }
 
     /// How much of as many times one core's rate all cores reach.

@@ -1,6 +1,7 @@
 //! Every load there is.
 
 use crate::dense::Dense;
+use crate::digits::Digits;
 use crate::encode::Encode;
 use crate::frame::Load;
 use crate::integer::Integer;
@@ -11,7 +12,7 @@ use crate::render::Render;
 use crate::transform::Transform;
 
 /// Every load, in the order they are listed in.
-pub static LOADS: [&dyn Load; 14] = [
+pub static LOADS: [&dyn Load; 15] = [
     &Dense,
     &Transform,
     &Integer,
@@ -20,6 +21,7 @@ pub static LOADS: [&dyn Load; 14] = [
     &Idle,
     &Render,
     &Encode,
+    &Digits,
     &READ,
     &WRITE,
     &COPY,

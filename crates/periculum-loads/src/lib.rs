@@ -12,6 +12,7 @@ mod coding;
 pub mod cores;
 pub mod dense;
 mod digest;
+pub mod digits;
 pub mod encode;
 pub mod frame;
 pub mod integer;

@@ -40,6 +40,11 @@ pub trait Load: Sync {
     /// Work of one round at this size, in the unit of the rate times a second.
     fn work(&self, size: u64) -> f64;
 
+    /// What the time of a round at this size goes with, where that is not its work.
+    fn effort(&self, size: u64) -> f64 {
+        self.work(size)
+    }
+
     /// The work of one core at this size, with the memory it needs.
     ///
     /// # Errors

@@ -124,7 +124,7 @@ fn expected_seconds(load: &dyn Load, kernel: Kernel, order: &Order) -> Option<f6
     work.round(&mut touch);
     let began = Instant::now();
     work.round(&mut touch);
-    Some(began.elapsed().as_secs_f64() * load.work(order.size) / load.work(size))
+    Some(began.elapsed().as_secs_f64() * load.effort(order.size) / load.effort(size))
 }
 
 /// The size of the warm-up's problems.

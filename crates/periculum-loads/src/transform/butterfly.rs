@@ -17,9 +17,10 @@ pub(super) struct Plan {
 }
 
 impl Plan {
-    /// A plan for this length, a power of two from 4 up.
+    /// A plan for this length: a power of two from 4 up, or three of them.
     pub(super) fn new(length: usize) -> Self {
-        assert!(length.is_power_of_two() && length >= 4, "no transform of length {length}");
+        let odd = length >> length.trailing_zeros();
+        assert!(matches!(odd, 1 | 3) && length >= 3, "no transform of length {length}");
         let mut twiddles = Vec::new();
         let mut part = length;
         while part > 8 {
@@ -145,9 +146,50 @@ fn inverse_four<L: Lanes>([a, b, c, d]: [Eight<L>; 4]) -> [Eight<L>; 4] {
     [ac.plus(bd), a_c.plus_i(b_d), ac.minus(bd), a_c.minus_i(b_d)]
 }
 
+/// Half the square root of three.
+const HALF_ROOT: f64 = 0.866_025_403_784_438_6;
+
+/// A transform of length 3.
+#[inline(always)]
+fn forward_three<L: Lanes>([a, b, c]: [Eight<L>; 3]) -> [Eight<L>; 3] {
+    let [sum, middle, turn] = three([a, b, c]);
+    [sum, middle.minus_i(turn), middle.plus_i(turn)]
+}
+
+/// The same back, but for a factor of 3.
+#[inline(always)]
+fn inverse_three<L: Lanes>([a, b, c]: [Eight<L>; 3]) -> [Eight<L>; 3] {
+    let [sum, middle, turn] = three([a, b, c]);
+    [sum, middle.plus_i(turn), middle.minus_i(turn)]
+}
+
+#[inline(always)]
+fn three<L: Lanes>([a, b, c]: [Eight<L>; 3]) -> [Eight<L>; 3] {
+    let sum = b.plus(c);
+    [a.plus(sum), a.minus(sum.scaled(L::splat(0.5))), b.minus(c).scaled(L::splat(HALF_ROOT))]
+}
+
+/// `exp(−2πi/6)` and its square.
+const SIXTHS: [Complex; 2] = [Complex { re: 0.5, im: -HALF_ROOT }, Complex { re: -0.5, im: -HALF_ROOT }];
+
 #[inline(always)]
 fn smallest_forward<L: Lanes>(part: &mut [Block]) {
-    if let Ok([a, b, c, d]) = <&mut [Block; 4]>::try_from(&mut *part) {
+    if let Ok([a, b, c]) = <&mut [Block; 3]>::try_from(&mut *part) {
+        let results = forward_three([Eight::<L>::load(a), Eight::load(b), Eight::load(c)]);
+        for (result, block) in results.into_iter().zip(part) {
+            result.store(block);
+        }
+    } else if let Ok([a, b, c, d, e, f]) = <&mut [Block; 6]>::try_from(&mut *part) {
+        let [a, b, c] = [Eight::<L>::load(a), Eight::load(b), Eight::load(c)];
+        let [d, e, f] = [Eight::<L>::load(d), Eight::load(e), Eight::load(f)];
+        let even = forward_three([a.plus(d), b.plus(e), c.plus(f)]);
+        let [first, second] = [Eight::splat(&SIXTHS[0]), Eight::splat(&SIXTHS[1])];
+        let odd = forward_three([a.minus(d), b.minus(e).times(first), c.minus(f).times(second)]);
+        for (pair, (even, odd)) in part.chunks_exact_mut(2).zip(even.into_iter().zip(odd)) {
+            even.store(&mut pair[0]);
+            odd.store(&mut pair[1]);
+        }
+    } else if let Ok([a, b, c, d]) = <&mut [Block; 4]>::try_from(&mut *part) {
         let results = forward_four([Eight::<L>::load(a), Eight::load(b), Eight::load(c), Eight::load(d)]);
         for (result, block) in results.into_iter().zip(part) {
             result.store(block);
@@ -175,7 +217,21 @@ fn smallest_forward<L: Lanes>(part: &mut [Block]) {
 
 #[inline(always)]
 fn smallest_inverse<L: Lanes>(part: &mut [Block]) {
-    if let Ok([a, b, c, d]) = <&mut [Block; 4]>::try_from(&mut *part) {
+    if let Ok([a, b, c]) = <&mut [Block; 3]>::try_from(&mut *part) {
+        let results = inverse_three([Eight::<L>::load(a), Eight::load(b), Eight::load(c)]);
+        for (result, block) in results.into_iter().zip(part) {
+            result.store(block);
+        }
+    } else if let Ok([a, b, c, d, e, f]) = <&mut [Block; 6]>::try_from(&mut *part) {
+        let even = inverse_three([Eight::<L>::load(a), Eight::load(c), Eight::load(e)]);
+        let [first, second, third] = inverse_three([Eight::<L>::load(b), Eight::load(d), Eight::load(f)]);
+        let odd = [first, second.over(Eight::splat(&SIXTHS[0])), third.over(Eight::splat(&SIXTHS[1]))];
+        let (low, high) = part.split_at_mut(3);
+        for (((low, high), even), odd) in low.iter_mut().zip(high).zip(even).zip(odd) {
+            even.plus(odd).store(low);
+            even.minus(odd).store(high);
+        }
+    } else if let Ok([a, b, c, d]) = <&mut [Block; 4]>::try_from(&mut *part) {
         let results = inverse_four([Eight::<L>::load(a), Eight::load(b), Eight::load(c), Eight::load(d)]);
         for (result, block) in results.into_iter().zip(part) {
             result.store(block);
@@ -240,8 +296,7 @@ mod tests {
 
     #[test]
     fn every_length_is_transformed_as_defined_and_back_with_the_same_bits_by_every_kernel() {
-        for exponent in 2..9 {
-            let length = 1 << exponent;
+        for length in (2..9).map(|exponent| 1 << exponent).chain((0..8).map(|exponent| 3 << exponent)) {
             let (plan, data) = (Plan::new(length), blocks(length));
             let mut portable = data.clone();
             forward(Kernel::Portable, &plan, &mut portable);

@@ -7,9 +7,9 @@ use crate::lanes::{LANES, Lanes};
 /// Eight complex numbers in memory: real parts, then imaginary ones.
 #[derive(Clone, Copy, Debug, PartialEq, bytemuck::Pod, bytemuck::Zeroable)]
 #[repr(C, align(64))]
-pub(super) struct Block {
-    pub(super) re: [f64; LANES],
-    pub(super) im: [f64; LANES],
+pub(crate) struct Block {
+    pub(crate) re: [f64; LANES],
+    pub(crate) im: [f64; LANES],
 }
 
 /// One complex number.

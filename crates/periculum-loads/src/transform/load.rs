@@ -16,7 +16,7 @@ pub struct Transform;
 const SQUARINGS: usize = 4;
 
 /// A digit that is further from a whole number than this could be any of two.
-const WORST_ROUNDING: f64 = 0.4;
+pub(crate) const WORST_ROUNDING: f64 = 0.4;
 
 struct Chain {
     squarer: Squarer,

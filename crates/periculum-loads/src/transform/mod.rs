@@ -7,9 +7,14 @@
 
 mod butterfly;
 mod complex;
+mod grid;
 mod load;
 mod residue;
 mod square;
 
+pub(crate) use complex::Block;
+pub(crate) use grid::Grid;
 pub use load::Transform;
+pub(crate) use load::WORST_ROUNDING;
 pub use square::Squarer;
+pub(crate) use square::{DIGIT, whole};

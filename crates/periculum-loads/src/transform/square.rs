@@ -1,39 +1,22 @@
-//! Squares of long numbers: columns, rows and back, in three passes over memory (Bailey, FFTs in external or
-//! hierarchical memory, 1990), and a fourth for the carries.
-//!
-//! The transform's points stand in rows and columns. Eight columns at a time are transformed beside each other; then
-//! eight rows, which are also squared and transformed back while they are at hand; then the columns back.
+//! Squares of long numbers: a convolution of their digits with themselves, and a pass for the carries.
 
 use std::io;
 
-use super::butterfly::Plan;
-use super::complex::{Block, Complex, Eight};
+use super::complex::Block;
+use super::grid::Grid;
 use super::residue::Residue;
 use crate::buffer::Buffer;
-use crate::kernel::{Kernel, for_each_kernel, prefetch};
+use crate::kernel::{Kernel, for_each_kernel};
 use crate::lanes::{LANES, Lanes};
 
 /// Bits of a digit. Digits are balanced: from −2¹⁵ to 2¹⁵, give or take one.
-pub(super) const DIGIT: u64 = 16;
-
-/// How many frequencies of a column share one of the two factors that each of their twiddles is made of.
-const FINE: usize = 32;
+pub(crate) const DIGIT: u64 = 16;
 
 /// A long number and what squaring it needs, in memory that is allocated once.
 pub struct Squarer {
     kernel: Kernel,
-    rows: usize,
-    columns: usize,
-    by_column: Plan,
-    by_row: Plan,
-    /// `exp(iπr/2R)` for each row: what turns a cyclic convolution into the right-angle one.
-    turns: Vec<Complex>,
-    /// Twiddles of eight columns at a time: `FINE` fine ones and then the coarse ones.
-    twiddles: Buffer<Block>,
-    /// Rows of blocks of eight columns, a block apart so that columns do not fall into the same sets of a cache.
+    grid: Grid,
     points: Buffer<Block>,
-    /// Eight columns or rows side by side.
-    work: Buffer<Block>,
     /// The number: as many digits as there are points.
     digits: Buffer<f64>,
     /// The number's residue.
@@ -57,36 +40,10 @@ impl Squarer {
     /// When the system has not so much memory.
     pub fn new(kernel: Kernel, length: usize) -> io::Result<Self> {
         assert!(length.is_power_of_two() && length >= 256, "no number of {length} digits");
-        let rows = 1 << (length.ilog2() / 2);
-        let columns = length / rows;
-        let (by_column, by_row) = (Plan::new(rows), Plan::new(columns));
-        let coarse = rows.div_ceil(FINE);
-        let mut twiddles = Buffer::<Block>::zeroed(columns / LANES * (FINE + coarse))?;
-        for (group, twiddles) in twiddles.chunks_exact_mut(FINE + coarse).enumerate() {
-            let (fine, coarse) = twiddles.split_at_mut(FINE);
-            // exp(−2πi·c·(k − ¼)/n) for frequency k of column c, the quarter from the right angle.
-            let root = |column: usize, quarters: i64| Complex::root(-(column as i64) * quarters, 4 * length as i64);
-            for (lane, column) in (group * LANES..).take(LANES).enumerate() {
-                for (step, block) in fine.iter_mut().enumerate() {
-                    let root = root(column, 4 * step as i64 - 1);
-                    (block.re[lane], block.im[lane]) = (root.re, root.im);
-                }
-                for (step, block) in coarse.iter_mut().enumerate() {
-                    let root = root(column, (4 * FINE * step) as i64);
-                    (block.re[lane], block.im[lane]) = (root.re, root.im);
-                }
-            }
-        }
         Ok(Self {
             kernel,
-            rows,
-            columns,
-            by_column,
-            by_row,
-            turns: (0..rows).map(|row| Complex::root(row as i64, 4 * rows as i64)).collect(),
-            twiddles,
-            points: Buffer::zeroed(rows * (columns / LANES + 1))?,
-            work: Buffer::zeroed(rows.max(columns))?,
+            grid: Grid::new(kernel, length)?,
+            points: Buffer::zeroed(Grid::blocks(length))?,
             digits: Buffer::zeroed(length)?,
             residue: Residue::ZERO,
         })
@@ -94,11 +51,8 @@ impl Squarer {
 
     /// Memory that numbers of this many digits need, bytes; tables of some KiB not counted.
     pub fn bytes(length: u64) -> u64 {
-        let rows = 1u64 << (length.max(1).ilog2() / 2);
-        let columns = length / rows;
-        let block = size_of::<Block>() as u64;
-        let twiddles = columns / LANES as u64 * (FINE as u64 + rows.div_ceil(FINE as u64));
-        block * (rows * (columns / LANES as u64 + 1) + rows.max(columns) + twiddles) + 8 * length
+        let blocks = Grid::blocks(length as usize) * size_of::<Block>();
+        Grid::bytes(length) + blocks as u64 + 8 * length
     }
 
     /// Floating-point operations of one square, as transforms are counted: two of `2.5·N·log₂N` for a real transform
@@ -125,138 +79,16 @@ impl Squarer {
     /// Replaces the number by the middle half of its square's digits; `between` may look at the points in between.
     pub(super) fn square(&mut self, between: &mut dyn FnMut(&mut [Block])) -> Squared {
         let expected = self.residue.squared();
-        columns_forward(self.kernel, self);
+        self.grid.forward(&self.digits, None, &mut self.points);
         between(&mut self.points);
-        rows_squared(self.kernel, self);
-        let rounding_error = columns_back(self.kernel, self);
+        self.grid.square(&mut self.points);
+        let rounding_error = self.grid.back(&mut self.points);
         let residues = release_carries(self.kernel, self);
         let quarter = DIGIT * (self.digits.len() / 2) as u64;
         let residue = residues.iter().rev().fold(Residue::ZERO, |sum, residue| sum.shifted(quarter).plus(*residue));
         self.residue = residues[1].plus(residues[2].shifted(quarter));
         Squared { rounding_error, residue, expected }
     }
-
-    fn row_length(&self) -> usize {
-        self.columns / LANES + 1
-    }
-}
-
-for_each_kernel! {
-    /// Weights the digits and transforms all columns.
-    fn columns_forward(squarer: &mut Squarer) = columns_forward_in_lanes;
-}
-
-#[inline(always)]
-fn columns_forward_in_lanes<L: Lanes>(squarer: &mut Squarer) {
-    let (row_length, coarse) = (squarer.row_length(), squarer.rows.div_ceil(FINE));
-    let Squarer { columns, by_column, turns, twiddles, points, work, digits, .. } = squarer;
-    for (group, twiddles) in twiddles.chunks_exact(FINE + coarse).enumerate() {
-        for (row, (block, turn)) in work.iter_mut().zip(turns.iter()).enumerate() {
-            let digits = &digits[row * *columns + group * LANES..];
-            prefetch(digits.as_ptr().wrapping_add(LANES));
-            let Some(digits) = digits.first_chunk() else { return };
-            let (digits, turn) = (L::load(digits), Eight::<L>::splat(turn));
-            turn.scaled(digits).store(block);
-        }
-        by_column.forward::<L>(work);
-        let rows = points.chunks_exact_mut(row_length);
-        for ((block, frequency), row) in work.iter().zip(by_column.frequencies()).zip(rows) {
-            let point = Eight::<L>::load(block);
-            point.times(twiddle(twiddles, *frequency as usize)).store(&mut row[group]);
-        }
-    }
-}
-
-/// The twiddle of this frequency.
-#[inline(always)]
-fn twiddle<L: Lanes>(twiddles: &[Block], frequency: usize) -> Eight<L> {
-    let fine = Eight::<L>::load(&twiddles[frequency % FINE]);
-    fine.times(Eight::load(&twiddles[FINE + frequency / FINE]))
-}
-
-for_each_kernel! {
-    /// Transforms eight rows at a time, squares them and transforms them back.
-    fn rows_squared(squarer: &mut Squarer) = rows_squared_in_lanes;
-}
-
-#[inline(always)]
-fn rows_squared_in_lanes<L: Lanes>(squarer: &mut Squarer) {
-    let row_length = squarer.row_length();
-    let Squarer { columns, by_row, points, work, .. } = squarer;
-    let nothing = Eight { re: L::splat(0.0), im: L::splat(0.0) };
-    for eight_rows in points.chunks_exact_mut(LANES * row_length) {
-        for (group, blocks) in work[..*columns].chunks_exact_mut(LANES).enumerate() {
-            let mut rows = [nothing; LANES];
-            for (row, values) in rows.iter_mut().enumerate() {
-                *values = Eight::load(&eight_rows[row * row_length + group]);
-            }
-            for (column, block) in turned(rows).into_iter().zip(blocks) {
-                column.store(block);
-            }
-        }
-        by_row.forward::<L>(work);
-        for block in &mut work[..*columns] {
-            Eight::<L>::load(block).squared().store(block);
-        }
-        by_row.inverse::<L>(work);
-        for (group, blocks) in work[..*columns].chunks_exact(LANES).enumerate() {
-            let mut columns = [nothing; LANES];
-            for (values, block) in columns.iter_mut().zip(blocks) {
-                *values = Eight::load(block);
-            }
-            for (row, values) in turned(columns).into_iter().enumerate() {
-                values.store(&mut eight_rows[row * row_length + group]);
-            }
-        }
-    }
-}
-
-/// Rows as columns.
-#[inline(always)]
-fn turned<L: Lanes>(rows: [Eight<L>; LANES]) -> [Eight<L>; LANES] {
-    let (mut re, mut im) = ([L::splat(0.0); LANES], [L::splat(0.0); LANES]);
-    for (row, values) in rows.iter().enumerate() {
-        (re[row], im[row]) = (values.re, values.im);
-    }
-    let (re, im) = (L::transpose(re), L::transpose(im));
-    let mut columns = rows;
-    for (column, values) in columns.iter_mut().enumerate() {
-        *values = Eight { re: re[column], im: im[column] };
-    }
-    columns
-}
-
-for_each_kernel! {
-    /// Transforms all columns back and rounds what comes out to whole numbers; tells the largest rounding error.
-    fn columns_back(squarer: &mut Squarer) -> f64 = columns_back_in_lanes;
-}
-
-#[inline(always)]
-fn columns_back_in_lanes<L: Lanes>(squarer: &mut Squarer) -> f64 {
-    let (row_length, coarse) = (squarer.row_length(), squarer.rows.div_ceil(FINE));
-    let scale = L::splat(1.0 / (squarer.rows * squarer.columns) as f64);
-    let Squarer { by_column, turns, twiddles, points, work, .. } = squarer;
-    let mut worst = L::splat(0.0);
-    for (group, twiddles) in twiddles.chunks_exact(FINE + coarse).enumerate() {
-        let rows = points.chunks_exact(row_length);
-        for ((block, frequency), row) in work.iter_mut().zip(by_column.frequencies()).zip(rows) {
-            prefetch((&raw const row[group]).wrapping_add(1));
-            let point = Eight::<L>::load(&row[group]);
-            point.over(twiddle(twiddles, *frequency as usize)).store(block);
-        }
-        by_column.inverse::<L>(work);
-        let rows = points.chunks_exact_mut(row_length);
-        for ((block, turn), row) in work.iter().zip(turns.iter()).zip(rows) {
-            let exact = Eight::<L>::load(block).scaled(scale).over(Eight::splat(turn));
-            let whole = Eight { re: exact.re.round(), im: exact.im.round() };
-            let off = exact.minus(whole);
-            worst = off.im.abs().max(off.re.abs().max(worst));
-            whole.store(&mut row[group]);
-        }
-    }
-    let mut errors = [0.0; LANES];
-    worst.store(&mut errors);
-    errors.into_iter().fold(0.0, f64::max)
 }
 
 for_each_kernel! {
@@ -267,14 +99,14 @@ for_each_kernel! {
 
 #[inline(always)]
 fn release_carries_in_lanes<L: Lanes>(squarer: &mut Squarer) -> [Residue; 4] {
-    let (row_length, half_rows, columns) = (squarer.row_length(), squarer.rows / 2, squarer.columns);
-    let Squarer { points, digits, .. } = squarer;
+    let Squarer { grid, points, digits, .. } = squarer;
+    let half = grid.row_count() / 2 * grid.row_length();
     let length = digits.len();
     let mut carries = Carries::<L>::new();
     let mut residues = [Residue::ZERO; 4];
     // Real parts are the lower half of the digits, imaginary ones the upper half. The number is the middle half: the
     // second and the third quarter.
-    let (low_rows, high_rows) = points.split_at(half_rows * row_length);
+    let (low_rows, high_rows) = points.split_at(half);
     let (second, third) = digits.split_at_mut(length / 2);
     let mut outer: [f64; 0] = [];
     for (quarter, residue) in residues.iter_mut().enumerate() {
@@ -284,24 +116,23 @@ fn release_carries_in_lanes<L: Lanes>(squarer: &mut Squarer) -> [Residue; 4] {
             2 => &mut *third,
             _ => &mut outer[..],
         };
-        *residue = release_quarter(&mut carries, rows, (row_length, columns / LANES), quarter < 2, kept);
+        *residue = release_quarter(&mut carries, grid.rows(rows), quarter < 2, kept);
     }
     residues
 }
 
 /// Lets the carries of a quarter of the digits go and keeps them where there is room; tells their residue.
 #[inline(always)]
-fn release_quarter<L: Lanes>(
+fn release_quarter<'a, L: Lanes>(
     carries: &mut Carries<L>,
-    rows: &[Block],
-    (row_length, groups): (usize, usize),
+    rows: impl Iterator<Item = &'a [Block]>,
     is_real: bool,
     kept: &mut [f64],
 ) -> Residue {
     let mut sums = LaneSums::<L>::new();
     let mut places = kept.as_chunks_mut::<LANES>().0.iter_mut();
-    for row in rows.chunks_exact(row_length) {
-        for block in &row[..groups] {
+    for row in rows {
+        for block in row {
             let balanced = carries.pass(L::load(if is_real { &block.re } else { &block.im }));
             sums.take(balanced);
             if let Some(place) = places.next() {
@@ -405,7 +236,7 @@ impl<L: Lanes> LaneSums<L> {
 /// A whole number below 2⁵¹ as an integer: beside 1½ times 2⁵² its bits stand in the lowest places. Unlike a
 /// conversion it takes eight at a time everywhere.
 #[inline(always)]
-fn whole(number: f64) -> i64 {
+pub(crate) fn whole(number: f64) -> i64 {
     const BESIDE: f64 = 6_755_399_441_055_744.0;
     (number + BESIDE).to_bits().wrapping_sub(BESIDE.to_bits()) as i64
 }

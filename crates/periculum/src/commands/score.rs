@@ -20,12 +20,13 @@ use crate::climbing::{PROVING_RIG, Prepared, SCORING, open_ledger};
 use crate::{headless, places};
 
 /// What is measured where nobody says: all but what only watches or waits.
-const USUAL: [&str; 11] = [
+const USUAL: [&str; 12] = [
     "dense",
     "transform",
     "integer",
     "render",
     "encode",
+    "digits",
     "bandwidth-read",
     "bandwidth-write",
     "bandwidth-copy",
