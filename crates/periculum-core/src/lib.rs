@@ -16,6 +16,7 @@ pub mod moment;
 pub mod pass;
 pub mod plan;
 pub mod profile;
+pub mod program;
 pub mod quantity;
 pub mod reason;
 pub mod rig;

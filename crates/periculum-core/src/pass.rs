@@ -8,6 +8,7 @@ use serde::{Deserialize, Serialize};
 use crate::amount::{Amount, written};
 use crate::incident::Incident;
 use crate::moment::Span;
+use crate::program::Program;
 use crate::quantity::grouped;
 
 /// How many threads a load runs on.
@@ -84,12 +85,15 @@ pub struct Pass {
     /// What else it asks for.
     #[serde(default, skip_serializing_if = "Demand::is_usual")]
     pub demand: Demand,
+    /// The user's own program that the load is; none for a load that comes with this one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub program: Option<Box<Program>>,
 }
 
 impl Pass {
     /// A pass on every core that asks for nothing unusual.
     pub fn usual(load: impl Into<String>, length: Span) -> Self {
-        Self { load: load.into(), length, threads: Threads::All, demand: Demand::default() }
+        Self { load: load.into(), length, threads: Threads::All, demand: Demand::default(), program: None }
     }
 }
 

@@ -20,11 +20,8 @@ pub const SEED: u64 = 0x0b5e_77a7_0e1e;
 /// # Errors
 /// When nobody listens any more.
 pub fn run_load(load: &'static dyn Load, order: &Order, niceness: i32) -> io::Result<()> {
-    // Should the parent have died before this is in force, the first line finds nobody listening.
-    set_parent_process_death_signal(Some(Signal::KILL))?;
-    if let Err(refused) = setpriority_process(None, niceness) {
-        let why = format!("the system does not let this user run at priority {niceness}: {refused}");
-        return say(&Message::Failed { why });
+    if !enter(niceness)? {
+        return Ok(());
     }
     let mut heard = Ok(());
     run(load, order, Arc::new(NoDisturbance), |message| {
@@ -38,7 +35,26 @@ pub fn run_load(load: &'static dyn Load, order: &Order, niceness: i32) -> io::Re
     heard
 }
 
-fn say(message: &Message) -> io::Result<()> {
+/// Makes this process one that dies with its parent and has this priority; says whether the system lets it.
+///
+/// # Errors
+/// When nobody listens any more.
+pub fn enter(niceness: i32) -> io::Result<bool> {
+    // Should the parent have died before this is in force, the first line finds nobody listening.
+    set_parent_process_death_signal(Some(Signal::KILL))?;
+    let entered = setpriority_process(None, niceness);
+    if let Err(refused) = entered {
+        let why = format!("the system does not let this user run at priority {niceness}: {refused}");
+        say(&Message::Failed { why })?;
+    }
+    Ok(entered.is_ok())
+}
+
+/// Says something on standard output.
+///
+/// # Errors
+/// When nobody listens any more.
+pub fn say(message: &Message) -> io::Result<()> {
     let mut line = serde_json::to_vec(message)?;
     line.push(b'\n');
     let mut out = io::stdout().lock();

@@ -10,8 +10,14 @@ pub fn allowed() -> Vec<usize> {
 
 /// Keeps the calling thread on one processor; says whether the operating system agreed.
 pub fn pin_to(core: usize) -> bool {
+    pin_to_any(&[core])
+}
+
+/// Keeps the calling thread, and what it starts from now on, on these processors; says whether the operating system
+/// agreed.
+pub fn pin_to_any(cores: &[usize]) -> bool {
     let mut only = CpuSet::new();
-    only.set(core);
+    cores.iter().for_each(|core| only.set(*core));
     sched_setaffinity(None, &only).is_ok()
 }
 

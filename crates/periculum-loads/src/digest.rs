@@ -13,8 +13,9 @@ for_each_kernel! {
     /// A digest of every bit of the numbers, the same from every kernel: a change of any one number changes it for
     /// certain, any other change with a probability of 1 − 2⁻⁶⁴ or so.
     ///
-    /// Each word is taken into one of 32 states by steps that can be undone (exclusive or, multiplication by the odd
-    /// number 2¹³ + 1, rotation), so states that differ at one word stay different to the end.
+    /// Each word is taken into one of 32 states by steps that can be undone (exclusive or, with itself turned twice,
+    /// multiplication by the odd number 2¹³ + 1), so states that differ at one word stay different to the end. One
+    /// flipped bit becomes three at least, so that no flip of one bit in the next word takes it back.
     pub(crate) fn digest(numbers: &[f64], start: u64) -> u64 = digest_in_lanes;
 }
 
@@ -38,12 +39,15 @@ fn digest_in_lanes<L: Lanes>(numbers: &[f64], start: u64) -> u64 {
 #[inline(always)]
 fn take<L: Lanes>(state: L, word: L) -> L {
     let mixed = state.xor(word);
-    mixed.add_words(mixed.shift_13()).rotate_29()
+    let turned = mixed.rotate_29();
+    let spread = mixed.xor(turned).xor(turned.rotate_29());
+    spread.add_words(spread.shift_13())
 }
 
-/// Takes one word into a digest.
+/// Takes one word into a digest. The shift gives the highest bits, which the product leaves alone, a second place.
 pub(crate) fn join(state: u64, word: u64) -> u64 {
-    (state ^ word).wrapping_mul(0x9e37_79b9_7f4a_7c15).rotate_left(29)
+    let product = (state ^ word).wrapping_mul(0x9e37_79b9_7f4a_7c15);
+    (product ^ (product >> 32)).rotate_left(29)
 }
 
 /// A digest of bytes, as sure as that of numbers.
@@ -74,6 +78,24 @@ mod tests {
             prop_assert_ne!(after, before);
             for kernel in Kernel::ALL.into_iter().filter(|kernel| kernel.is_available()) {
                 prop_assert_eq!(digest(kernel, &values, 1), after);
+            }
+        }
+
+        #[test]
+        fn no_flipped_bit_takes_another_back(seed in any::<u64>(), places in prop::sample::select(vec![(0, STEP), (5, 6), (3, 67)])) {
+            let (first, second) = places;
+            let mut values = vec![0.0; 3 * STEP];
+            fill(&mut values, seed);
+            let flip = |values: &mut [f64], at: usize, bit: u32| values[at] = f64::from_bits(values[at].to_bits() ^ (1 << bit));
+            let words = |values: &[f64]| values.iter().fold(0, |state, value| join(state, value.to_bits()));
+            let before = (digest(Kernel::best(), &values, 1), words(&values));
+            for (bit, other) in (0..64).flat_map(|bit| (0..64).map(move |other| (bit, other))) {
+                flip(&mut values, first, bit);
+                flip(&mut values, second, other);
+                let after = (digest(Kernel::best(), &values, 1), words(&values));
+                prop_assert!(after.0 != before.0 && after.1 != before.1, "bits {} and {}", bit, other);
+                flip(&mut values, first, bit);
+                flip(&mut values, second, other);
             }
         }
 

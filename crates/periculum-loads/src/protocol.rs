@@ -85,8 +85,8 @@ pub struct CoreProgress {
 /// A wrong result.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 pub struct Wrong {
-    /// The processor that it came from, as the operating system numbers it.
-    pub core: usize,
+    /// The processor that it came from, as the operating system numbers it; none where that can't be told.
+    pub core: Option<usize>,
     /// Which of the core's rounds, from 1.
     pub round: u64,
     /// How long the load had worked, seconds.
@@ -112,7 +112,10 @@ impl std::fmt::Display for Wrong {
         if let Some(part) = &self.part {
             write!(f, ", {part}")?;
         }
-        write!(f, ": {} found, {} expected; error {} on this core", self.found, self.expected, self.nth)?;
+        write!(f, ": {} found, {} expected; error {}", self.found, self.expected, self.nth)?;
+        if self.core.is_some() {
+            write!(f, " on this core")?;
+        }
         match self.repeats {
             None => Ok(()),
             Some(true) => write!(f, ", the same again"),
@@ -128,7 +131,7 @@ mod tests {
     #[test]
     fn a_wrong_result_is_told_in_one_clause() {
         let wrong = Wrong {
-            core: 1,
+            core: Some(1),
             round: 7,
             seconds: 2.0,
             kind: FaultKind::Result,

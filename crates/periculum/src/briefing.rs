@@ -5,9 +5,12 @@ use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use anyhow::Result;
-use periculum_core::file::{Document, Located, Problem, Problems, Section, plan_file, proof_file, rig_file};
+use periculum_core::file::{
+    Document, Located, Problem, Problems, Section, plan_file, program_file, proof_file, rig_file,
+};
 use periculum_core::pass::Pass;
 use periculum_core::plan::Plan;
+use periculum_core::program::Program;
 use periculum_core::rig::Rig;
 use periculum_core::setting::TakesEffect;
 use periculum_loads::catalogue::LOADS;
@@ -90,16 +93,34 @@ pub(crate) fn read_proof(file: SourceFile) -> Result<Vec<Pass>> {
     if problems.is_empty() { Ok(passes) } else { Err(file.bad(problems.into_sorted())) }
 }
 
+/// The programs of the user's own that a file defines, whatever else is in it.
+pub(crate) fn read_programs(file: SourceFile) -> Result<Vec<Program>> {
+    let document = match Document::parse(&file.text) {
+        Ok(document) => document,
+        Err(problem) => return Err(file.bad(vec![problem])),
+    };
+    let problems = Problems::default();
+    let programs = program_file::read(&document.top(&problems), &real_loads());
+    if problems.is_empty() { Ok(programs) } else { Err(file.bad(problems.into_sorted())) }
+}
+
 /// Checks one file, whichever kind it is, and says in a sentence what it is.
 pub(crate) fn check(path: &Path) -> Result<String> {
     let file = SourceFile::read(path)?;
-    let is_plan = {
+    let (is_plan, is_proof) = {
         let document = match Document::parse(&file.text) {
             Ok(document) => document,
             Err(problem) => return Err(file.bad(vec![problem])),
         };
-        document.top(&Problems::default()).has("plan")
+        let ignored = Problems::default();
+        let top = document.top(&ignored);
+        (top.has("plan"), top.has("passes"))
     };
+    if is_proof {
+        let passes = read_proof(file)?;
+        let loads: Vec<&str> = passes.iter().map(|pass| pass.load.as_str()).collect();
+        return Ok(format!("proof: {}", loads.join(", ")));
+    }
     if is_plan {
         let briefing = Briefing::read(path)?;
         let plan = &briefing.plan;
@@ -212,6 +233,11 @@ fn read_plan(text: &str, rig: &Rig, is_simulated: bool) -> Result<Plan, Vec<Prob
     let top = document.top(&problems);
     let loads = if is_simulated { simulated::loads() } else { real_loads() };
     let plan = plan_file::read(&top, rig, &loads);
+    if is_simulated {
+        for (name, _) in top.named_sections("program") {
+            problems.add(name.at, "a simulated rig has no programs to run");
+        }
+    }
     top.finish();
     match plan {
         Some(plan) if problems.is_empty() => Ok(plan),

@@ -46,7 +46,9 @@ pub(crate) enum Command {
     Prove(Prove),
     /// Run benchmarks of this machine as it is, until they are known well enough.
     Score(Score),
-    /// Check rig and plan files.
+    /// Let programs of your own, which a plan or a proof defines, be run as loads.
+    Allow(Allow),
+    /// Check rig, plan and proof files.
     Check(Check),
     /// List climbs, or the trials and incidents of one.
     Ledger(Ledger),
@@ -168,6 +170,10 @@ pub(crate) struct Score {
     #[arg(value_name = "NAME", value_parser = PossibleValuesParser::new(real_loads()))]
     pub(crate) names: Vec<String>,
 
+    /// Also the programs of your own that this file defines with a score.
+    #[arg(long, value_name = "FILE")]
+    pub(crate) programs: Option<PathBuf>,
+
     /// How long each repetition takes. [default: 3 s]
     #[arg(long = "for", value_name = "TIME", value_parser = parse_span)]
     pub(crate) length: Option<Span>,
@@ -197,8 +203,22 @@ pub(crate) enum WhenToStop {
 }
 
 #[derive(Args, Debug)]
+pub(crate) struct Allow {
+    /// A file with sections [program.NAME].
+    pub(crate) file: PathBuf,
+
+    /// Allow them without asking.
+    #[arg(long)]
+    pub(crate) yes: bool,
+
+    /// Allow them no longer.
+    #[arg(long, conflicts_with = "yes")]
+    pub(crate) forget: bool,
+}
+
+#[derive(Args, Debug)]
 pub(crate) struct Check {
-    /// Rig and plan files.
+    /// Rig, plan and proof files.
     #[arg(required = true)]
     pub(crate) files: Vec<PathBuf>,
 }
@@ -246,6 +266,10 @@ pub(crate) struct Load {
 
     #[arg(long)]
     pub(crate) go_on: bool,
+
+    /// The definition of a program of the user's own, as JSON.
+    #[arg(long)]
+    pub(crate) program: Option<String>,
 }
 
 /// How many simulated seconds pass in one.

@@ -21,6 +21,8 @@ use crate::cli::Pace;
 use crate::driver::{Driver, Pacer, Readings};
 use crate::loading::LoadRunner;
 use crate::notice::Notice;
+use crate::permits::Permits;
+use crate::places;
 
 /// When time begins on a simulated rig: 2026-06-20 21:00 UTC, a summer night.
 const SIMULATED_START: Moment = Moment::from_millis(1_781_989_200_000);
@@ -168,7 +170,7 @@ fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, at: Moment) -> Re
     Ok(match (&briefing.simulated, seed) {
         (Some(spec), seed) => Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at)),
         (None, _) => {
-            let runner = LoadRunner::new(linux.clone(), &briefing.plan)?;
+            let runner = LoadRunner::new(linux.clone(), &briefing.plan, &Permits::read(places::permits()?)?)?;
             Box::new(ThisMachine::new(linux, rig, runner))
         }
     })

@@ -16,6 +16,11 @@ pub(crate) fn ledger(common: &Common, usual: &str) -> Result<PathBuf> {
     }
 }
 
+/// The file that lists which programs of their own the user has allowed.
+pub(crate) fn permits() -> Result<PathBuf> {
+    Ok(base()?.config_dir().join("periculum").join("allowed-programs.txt"))
+}
+
 /// Starts the log, to a file in the user's state folder; `PERICULUM_LOG` says how much is logged.
 ///
 /// The log lives as long as what is returned. Not being able to log is no reason not to work.
@@ -30,5 +35,5 @@ pub(crate) fn start_log() -> Option<tracing_appender::non_blocking::WorkerGuard>
 }
 
 fn base() -> Result<Xdg> {
-    Xdg::new().context("there is no home folder to keep a ledger in; give one with --ledger FILE")
+    Xdg::new().context("there is no home folder to keep a ledger in; set HOME, or give one with --ledger FILE")
 }

@@ -9,6 +9,7 @@ mod problem;
 mod section;
 
 pub mod plan_file;
+pub mod program_file;
 pub mod proof_file;
 pub mod rig_file;
 

@@ -4,7 +4,8 @@ use std::ops::Range;
 
 use rust_decimal::Decimal;
 
-use crate::file::proof_file::read_passes;
+use crate::file::program_file;
+use crate::file::proof_file::{Runnable, read_passes};
 use crate::file::section::{Located, Section};
 use crate::ladder::{Direction, Ladder};
 use crate::plan::{Plan, Proof, Stage, Steps, Strategy};
@@ -28,15 +29,17 @@ pub fn rig_path(top: &Section) -> Option<Located<String>> {
     top.section("plan")?.text("rig")
 }
 
-/// Reads a plan for this rig, which can run these loads; problems go where the section's problems go.
+/// Reads a plan for this rig, which can run these loads, and programs where it says so; problems go where the section's problems go.
 pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     let head = top.section("plan")?;
     let name = head.text("name");
     let use_name = head.text("use");
     head.text("rig");
     head.finish();
+    let programs = program_file::read(top, loads);
+    let runnable = Runnable { loads, programs: &programs };
     let proofs: Vec<Located<Proof>> =
-        top.named_sections("proof").into_iter().filter_map(|section| read_proof(section, loads)).collect();
+        top.named_sections("proof").into_iter().filter_map(|section| read_proof(section, runnable)).collect();
     let sections = top.list("stage");
     if sections.is_empty() {
         top.problems().advise(top.at(), "a plan needs at least one stage", "add a section like [[stage]]");
@@ -52,8 +55,8 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     })
 }
 
-fn read_proof((name, section): (Located<String>, Section), loads: &[&str]) -> Option<Located<Proof>> {
-    let passes = read_passes(&section, &name, loads);
+fn read_proof((name, section): (Located<String>, Section), runnable: Runnable) -> Option<Located<Proof>> {
+    let passes = read_passes(&section, &name, runnable);
     section.finish();
     Some(Located { value: Proof { name: harmless(&name.value), passes }, at: name.at })
 }

@@ -3,23 +3,33 @@
 use rust_decimal::prelude::ToPrimitive;
 
 use crate::amount::{self, Amount};
+use crate::file::program_file;
 use crate::file::section::{Located, Section};
 use crate::pass::{Demand, Extent, Pass, StopOn, Threads};
+use crate::program::Program;
 
-/// Reads a file that holds one proof: the list `passes`, of loads that can be run.
+/// Reads a file that holds one proof: the list `passes`, of loads that can be run and of the file's own programs.
 pub fn read(top: &Section, loads: &[&str]) -> Vec<Pass> {
     let name = Located { value: "in this file".to_owned(), at: top.at() };
-    read_passes(top, &name, loads)
+    let programs = program_file::read(top, loads);
+    read_passes(top, &name, Runnable { loads, programs: &programs })
+}
+
+/// What a pass can run.
+#[derive(Clone, Copy)]
+pub(super) struct Runnable<'a> {
+    pub(super) loads: &'a [&'a str],
+    pub(super) programs: &'a [Program],
 }
 
 /// Reads the passes of the proof of this name.
-pub(super) fn read_passes(section: &Section, name: &Located<String>, loads: &[&str]) -> Vec<Pass> {
+pub(super) fn read_passes(section: &Section, name: &Located<String>, runnable: Runnable) -> Vec<Pass> {
     let passes = section.list("passes");
     if passes.is_empty() {
         let help = "write `passes = [{ load = \"dense\", for = \"60s\" }]`";
         section.problems().advise(name.at.clone(), format!("proof `{}` has no pass", name.value), help);
     }
-    passes.into_iter().filter_map(|pass| read_pass(pass, loads)).collect()
+    passes.into_iter().filter_map(|pass| read_pass(pass, runnable)).collect()
 }
 
 /// A pass as a line of `passes`, which [`read`] reads as the same pass.
@@ -46,7 +56,7 @@ pub fn written(pass: &Pass) -> String {
     format!("{{ {} }}", keys.join(", "))
 }
 
-fn read_pass(section: Section, loads: &[&str]) -> Option<Pass> {
+fn read_pass(section: Section, runnable: Runnable) -> Option<Pass> {
     let load = section.text("load");
     let length = section.time("for");
     let threads = read_threads(&section);
@@ -54,13 +64,16 @@ fn read_pass(section: Section, loads: &[&str]) -> Option<Pass> {
     let problems = section.problems();
     section.finish();
     let (load, length) = (load?, length?);
-    if !loads.contains(&load.value.as_str()) {
-        problems.unknown(load.at, "load that this rig can run called", &load.value, loads);
+    let program = runnable.programs.iter().find(|program| program.name == load.value);
+    if program.is_none() && !runnable.loads.contains(&load.value.as_str()) {
+        let programs = runnable.programs.iter().map(|program| program.name.as_str());
+        let known: Vec<&str> = runnable.loads.iter().copied().chain(programs).collect();
+        problems.unknown(load.at, "load that this rig can run called", &load.value, &known);
     }
     if length.value.millis() == 0 {
         problems.add(length.at, "a pass of no length proves nothing");
     }
-    Some(Pass { load: load.value, length: length.value, threads, demand })
+    Some(Pass { load: load.value, length: length.value, threads, demand, program: program.cloned().map(Box::new) })
 }
 
 /// `threads = "all"` or `"each"`, or a number of them.

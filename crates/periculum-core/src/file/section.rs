@@ -122,15 +122,26 @@ impl<'a> Section<'a> {
 
     /// A list of exact numbers that may be there.
     pub fn optional_numbers(&self, key: &'static str) -> Option<Located<Vec<Decimal>>> {
-        let list = self.read(key, "a list of numbers in square brackets", |value| value.as_array().cloned())?;
-        let numbers = list.value.iter().map(|item| as_number(item.get_ref())).collect::<Option<Vec<_>>>();
-        match numbers {
-            Some(value) => Some(Located { value, at: list.at }),
-            None => {
-                self.problems.add(list.at, format!("`{key}` must be a list of numbers"));
-                None
-            }
+        self.optional_list(key, "numbers", as_number)
+    }
+
+    /// A list of texts that may be there.
+    pub fn optional_texts(&self, key: &'static str) -> Option<Located<Vec<String>>> {
+        self.optional_list(key, "texts", as_text)
+    }
+
+    fn optional_list<T>(
+        &self,
+        key: &'static str,
+        of: &str,
+        cast: impl Fn(&DeValue<'a>) -> Option<T>,
+    ) -> Option<Located<Vec<T>>> {
+        let list = self.read(key, &format!("a list of {of} in square brackets"), |value| value.as_array().cloned())?;
+        let items = list.value.iter().map(|item| cast(item.get_ref())).collect::<Option<Vec<_>>>();
+        if items.is_none() {
+            self.problems.add(list.at.clone(), format!("`{key}` must be a list of {of}"));
         }
+        items.map(|value| Located { value, at: list.at })
     }
 
     /// Whether the key is there, of whatever kind; it counts as known.

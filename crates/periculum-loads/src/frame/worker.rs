@@ -177,7 +177,7 @@ impl Worker {
         let nth = self.tally.errors.fetch_add(1, Ordering::Relaxed) + 1;
         let same = |last: &Fault| last.part == fault.part && last.found == fault.found;
         let wrong = Wrong {
-            core: self.core,
+            core: Some(self.core),
             round,
             seconds: self.stint.seconds(),
             kind: fault.kind,

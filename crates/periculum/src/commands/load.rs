@@ -4,15 +4,33 @@ use std::process::ExitCode;
 use std::time::Duration;
 
 use anyhow::{Context, Result};
+use periculum_core::program::Program;
 use periculum_loads::catalogue;
-use periculum_loads::child::{SEED, run_load};
+use periculum_loads::child::{SEED, enter, run_load};
 use periculum_loads::frame::{Order, Stop, Turns};
 
 use crate::cli::Load;
+use crate::loading::run_program;
 
 pub(super) fn run(load: &Load) -> Result<ExitCode> {
+    if let Some(program) = &load.program {
+        return run_own(load, program);
+    }
     let kind = catalogue::find(&load.name).context("there is no such load")?;
-    let order = Order {
+    run_load(kind, &order(load), load.niceness)?;
+    Ok(ExitCode::SUCCESS)
+}
+
+fn run_own(load: &Load, program: &str) -> Result<ExitCode> {
+    let program: Program = serde_json::from_str(program).context("the definition of the program can't be read")?;
+    if enter(load.niceness)? {
+        run_program(&program, &order(load))?;
+    }
+    Ok(ExitCode::SUCCESS)
+}
+
+fn order(load: &Load) -> Order {
+    Order {
         cores: load.cores.clone(),
         turns: if load.one_by_one { Turns::OneByOne } else { Turns::Together },
         size: load.size,
@@ -21,7 +39,5 @@ pub(super) fn run(load: &Load) -> Result<ExitCode> {
         warm_up: Duration::from_millis(load.warm_up_millis),
         seed: SEED,
         stop: if load.go_on { Stop::Never } else { Stop::AtFirstError },
-    };
-    run_load(kind, &order, load.niceness)?;
-    Ok(ExitCode::SUCCESS)
+    }
 }

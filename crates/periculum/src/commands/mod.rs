@@ -1,5 +1,6 @@
 //! One file a command.
 
+mod allow;
 mod check;
 mod climb;
 mod demo;
@@ -29,6 +30,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Resume(resume)) => resume::run(&resume, common),
         Some(Command::Prove(prove)) => prove::run(&prove, common),
         Some(Command::Score(score)) => score::run(&score, common),
+        Some(Command::Allow(allow)) => allow::run(&allow),
         Some(Command::Check(check)) => check::run(&check),
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),

@@ -1,10 +1,12 @@
 //! `periculum prove`: a climb of one trial that changes nothing.
 
+use std::collections::BTreeMap;
 use std::io::IsTerminal;
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use anyhow::Result;
+use periculum_core::file::program_file;
 use periculum_core::file::proof_file::written;
 use periculum_core::moment::Span;
 use periculum_core::pass::{Demand, Extent, Pass, StopOn};
@@ -97,6 +99,11 @@ fn demand(prove: &Prove, pass: &mut Pass) {
 }
 
 fn plan_text(name: &str, passes: &[Pass]) -> String {
+    let programs: BTreeMap<&str, String> = passes
+        .iter()
+        .filter_map(|pass| Some((pass.load.as_str(), program_file::written(pass.program.as_deref()?))))
+        .collect();
+    let programs: Vec<String> = programs.into_values().collect();
     let passes: Vec<String> = passes.iter().map(|pass| format!("    {},\n", written(pass))).collect();
     format!(
         "format = 1
@@ -110,11 +117,13 @@ use = \"{PROVING}\"
 passes = [
 {}]
 
+{}
 [[stage]]
 strategy = \"baseline\"
 proof = {name:?}
 ",
-        passes.concat()
+        passes.concat(),
+        programs.join("\n")
     )
 }
 

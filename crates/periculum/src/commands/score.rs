@@ -5,18 +5,21 @@ use std::process::ExitCode;
 use std::time::Duration;
 
 use anyhow::Result;
+use periculum_core::file::program_file;
 use periculum_core::file::proof_file::written;
 use periculum_core::moment::Span;
-use periculum_core::pass::{Pass, Score as Measured, Threads};
+use periculum_core::pass::{Demand, Pass, Score as Measured, Threads};
+use periculum_core::program::Program;
 use periculum_core::quantity::{grouped, measured};
 use periculum_core::statistics::mean_interval;
 use periculum_core::story::Story;
 use periculum_rigs::linux::Linux;
 
 use super::LEDGER;
-use crate::briefing::{Briefing, SourceFile};
+use crate::briefing::{self, Briefing, SourceFile};
 use crate::cli::{Common, Output, Score};
 use crate::climbing::{PROVING_RIG, Prepared, SCORING, open_ledger};
+use crate::complaint::BadInput;
 use crate::{headless, places};
 
 /// What is measured where nobody says: all but what only watches or waits.
@@ -42,12 +45,17 @@ const WATCHING: Duration = Duration::from_millis(700);
 const WORTH_A_WORD: f64 = 2.0;
 
 pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
-    let names = if score.names.is_empty() { USUAL.map(str::to_owned).to_vec() } else { score.names.clone() };
+    let programs = programs(score)?;
+    let mut names = score.names.clone();
+    if names.is_empty() && programs.is_empty() {
+        names = USUAL.map(str::to_owned).to_vec();
+    }
+    names.extend(programs.iter().map(|program| program.name.clone()));
     if !score.json {
         warn_of_others(&Linux::below(&common.sysroot));
     }
     let rig = SourceFile { path: PathBuf::from("prove.rig.toml"), text: PROVING_RIG.to_owned() };
-    let plan = SourceFile { path: PathBuf::from("score.plan.toml"), text: plan_text(score, &names) };
+    let plan = SourceFile { path: PathBuf::from("score.plan.toml"), text: plan_text(score, &names, &programs) };
     let briefing = Briefing::of(rig, plan)?;
     let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
     let prepared = Prepared::new(briefing, ledger, &common.sysroot, None)?;
@@ -57,6 +65,17 @@ pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
         println!("\n{}", table(&story, &names));
     }
     Ok(code)
+}
+
+/// The programs of the user's own that have a score.
+fn programs(score: &Score) -> Result<Vec<Program>> {
+    let Some(path) = &score.programs else { return Ok(Vec::new()) };
+    let mut programs = briefing::read_programs(SourceFile::read(path)?)?;
+    programs.retain(|program| program.score.is_some());
+    if programs.is_empty() {
+        return Err(BadInput(format!("{} defines no program with a `score`", path.display())).into());
+    }
+    Ok(programs)
 }
 
 fn warn_of_others(linux: &Linux) {
@@ -74,16 +93,23 @@ fn warn_of_others(linux: &Linux) {
 }
 
 /// One stage a benchmark, so that each is repeated as often as it needs.
-fn plan_text(score: &Score, names: &[String]) -> String {
+fn plan_text(score: &Score, names: &[String], programs: &[Program]) -> String {
     let mut text = format!("format = 1\n\n[plan]\nname = \"score\"\nrig = \"prove.rig.toml\"\nuse = \"{SCORING}\"\n");
     for name in names {
         let threads = score.threads.unwrap_or(Threads::All);
-        let pass = Pass { threads, ..Pass::usual(name, score.length.unwrap_or(Span::from_seconds(3))) };
-        text += &format!("\n[proof.{name}]\npasses = [{}]\n", written(&pass));
+        // A program is run once a repetition where nobody says how long.
+        let limit = programs.iter().find(|program| program.name == *name).map(|program| program.limit);
+        let times = limit.filter(|_| score.length.is_none()).map(|_| 1);
+        let length = score.length.or(limit).unwrap_or(Span::from_seconds(3));
+        let pass = Pass { threads, demand: Demand { times, ..Demand::default() }, ..Pass::usual(name, length) };
+        text += &format!("\n[proof.{name:?}]\npasses = [{}]\n", written(&pass));
+    }
+    for program in programs {
+        text += &format!("\n{}", program_file::written(program));
     }
     for name in names {
         text += &format!(
-            "\n[[stage]]\nstrategy = \"baseline\"\nproof = \"{name}\"\nrepeats = {}\nwithin = \"{}%\"\n",
+            "\n[[stage]]\nstrategy = \"baseline\"\nproof = {name:?}\nrepeats = {}\nwithin = \"{}%\"\n",
             score.repeats, score.within
         );
     }

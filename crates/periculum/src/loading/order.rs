@@ -3,6 +3,7 @@
 use periculum_core::amount::{Amount, written};
 use periculum_core::moment::Span;
 use periculum_core::pass::{Extent, Pass, StopOn, Threads};
+use periculum_core::program::Program;
 use periculum_loads::catalogue;
 use periculum_loads::child::USUAL_NICENESS;
 use periculum_loads::frame::{Load, Order};
@@ -15,6 +16,7 @@ const USUAL_RESERVE: u64 = 1 << 30;
 #[derive(Clone, Debug, PartialEq)]
 pub(crate) struct LoadOrder {
     load: String,
+    program: Option<Program>,
     cores: Vec<usize>,
     is_one_by_one: bool,
     size: u64,
@@ -36,7 +38,6 @@ pub(crate) struct Means {
 /// # Errors
 /// Why the machine can't run it, and what would do.
 pub(crate) fn resolve(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
-    let load = catalogue::find(&pass.load).ok_or_else(|| format!("there is no load called `{}`", pass.load))?;
     let mut cores = means.cores.clone();
     if let Threads::Count(count) = pass.threads {
         if count as usize > cores.len() {
@@ -46,9 +47,19 @@ pub(crate) fn resolve(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
     }
     let is_one_by_one = pass.threads == Threads::Each;
     let at_a_time = if is_one_by_one { 1 } else { cores.len() as u64 };
-    let size = size(load, pass, means, at_a_time)?;
+    let size = match &pass.program {
+        None => {
+            let known = catalogue::find(&pass.load);
+            size(known.ok_or_else(|| format!("there is no load called `{}`", pass.load))?, pass, means, at_a_time)?
+        }
+        Some(_) if pass.demand.extent != Extent::Usual => {
+            return Err(format!("`{}` is a program of your own: it has arguments, and no memory or size", pass.load));
+        }
+        Some(_) => 0,
+    };
     Ok(LoadOrder {
         load: pass.load.clone(),
+        program: pass.program.as_deref().cloned(),
         cores,
         is_one_by_one,
         size,
@@ -128,6 +139,10 @@ impl LoadOrder {
         option("niceness", self.niceness.to_string());
         if let Some(times) = self.times {
             option("times", times.to_string());
+        }
+        if let Some(program) = &self.program {
+            // A structure of texts and numbers always has a JSON form.
+            option("program", serde_json::to_string(program).unwrap_or_default());
         }
         if self.is_one_by_one {
             arguments.push("--one-by-one".into());

@@ -16,6 +16,7 @@ use periculum_rigs::linux::Linux;
 use super::order::{LoadOrder, Means, resolve};
 use super::running::Running;
 use crate::complaint::BadInput;
+use crate::permits::Permits;
 
 /// Runs loads by starting this program again.
 pub(crate) struct LoadRunner {
@@ -28,10 +29,11 @@ pub(crate) struct LoadRunner {
 
 impl LoadRunner {
     /// A runner of this machine's loads, after a look at whether it can run every pass of this plan now.
-    pub(crate) fn new(linux: Linux, plan: &Plan) -> Result<Self> {
+    pub(crate) fn new(linux: Linux, plan: &Plan, permits: &Permits) -> Result<Self> {
         let program = std::env::current_exe().context("can't find this program to start loads with")?;
         let means = means(&linux);
         for pass in plan.proofs.iter().flat_map(|proof| &proof.passes) {
+            pass.program.as_deref().map_or(Ok(()), |program| permits.check(program))?;
             resolve(pass, &means)
                 .map_err(|why| BadInput(format!("this machine can't run a pass of the plan: {why}")))?;
         }

@@ -104,7 +104,7 @@ impl Running {
 
     fn rate(&self) -> Option<Score> {
         let unit = harmless(&self.started.unit);
-        (self.progress.rounds > 0).then_some(Score { value: self.progress.rate, unit })
+        (self.progress.rounds > 0 && !unit.is_empty()).then_some(Score { value: self.progress.rate, unit })
     }
 
     fn workload(&self) -> Option<Workload> {
@@ -167,5 +167,9 @@ fn incident(wrong: &Wrong) -> Incident {
         FaultKind::Memory => IncidentKind::MemoryFault,
     };
     let into_pass = Span::from_millis((wrong.seconds * 1000.0) as u64);
-    Incident::new(kind, harmless(&wrong.to_string())).at(format!("core {}", wrong.core)).into_pass(into_pass)
+    let incident = Incident::new(kind, harmless(&wrong.to_string())).into_pass(into_pass);
+    match wrong.core {
+        Some(core) => incident.at(format!("core {core}")),
+        None => incident,
+    }
 }

@@ -33,6 +33,7 @@ impl Home {
             .env("HOME", self.folder.path())
             .env("XDG_DATA_HOME", self.path("data"))
             .env("XDG_STATE_HOME", self.path("state"))
+            .env("XDG_CONFIG_HOME", self.path("config"))
             .env("TZ", "UTC")
             .env_remove("PERICULUM_LOG")
             .current_dir(self.folder.path());
