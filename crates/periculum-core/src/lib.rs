@@ -10,6 +10,7 @@ pub mod ending;
 pub mod engine;
 pub mod file;
 pub mod formula;
+pub mod hazard;
 pub mod incident;
 pub mod ladder;
 pub mod moment;

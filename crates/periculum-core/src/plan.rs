@@ -58,6 +58,15 @@ pub enum Strategy {
     Ascend(Steps),
     /// Take a setting's value away until the rig falls, then step back.
     Trim(Steps),
+    /// Find the hardest value that survives the proof in the fewest test hours.
+    Seek(Steps),
+    /// Put what the stages before have come to, a margin easier, to a long proof.
+    Soak {
+        /// The setting that gives way, and how far after a fall.
+        steps: Steps,
+        /// How many steps easier than the mark it begins.
+        margin: u32,
+    },
 }
 
 /// How far a stage steps, and which setting.
@@ -81,6 +90,8 @@ impl Strategy {
             Self::Baseline { .. } => Self::BASELINE,
             Self::Ascend(_) => "ascend",
             Self::Trim(_) => "trim",
+            Self::Seek(_) => "seek",
+            Self::Soak { .. } => "soak",
         }
     }
 
@@ -88,7 +99,9 @@ impl Strategy {
     pub fn setting(&self) -> Option<&str> {
         match self {
             Self::Baseline { .. } => None,
-            Self::Ascend(steps) | Self::Trim(steps) => Some(&steps.setting),
+            Self::Ascend(steps) | Self::Trim(steps) | Self::Seek(steps) | Self::Soak { steps, .. } => {
+                Some(&steps.setting)
+            }
         }
     }
 }

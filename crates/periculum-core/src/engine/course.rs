@@ -3,8 +3,11 @@
 use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
+use super::seek::Seek;
+use super::soak::Soak;
 use crate::incident::IncidentKind;
 use crate::ladder::Direction;
+use crate::moment::Span;
 use crate::plan::{Stage, Steps, Strategy};
 use crate::reason::{Reason, StageEnd};
 use crate::rig::Rig;
@@ -38,6 +41,16 @@ pub(super) struct Outcome {
     pub(super) incident: Option<IncidentKind>,
     /// The scores of its passes, in order; passes without a score are missing.
     pub(super) scores: Vec<f64>,
+    /// How long its passes ran, together.
+    pub(super) tested: Span,
+}
+
+impl Outcome {
+    /// Whether something went wrong in the rig, as chance has it near a limit; being throttled or too hot, or not
+    /// taking a value, has other reasons.
+    pub(super) fn is_error(&self) -> bool {
+        self.verdict == Verdict::Fell || self.incident == Some(IncidentKind::CorrectedError)
+    }
 }
 
 /// The course of one stage.
@@ -45,11 +58,13 @@ pub(super) struct Outcome {
 pub(super) enum Course {
     Baseline(Baseline),
     Walk(Walk),
+    Seek(Box<Seek>),
+    Soak(Soak),
 }
 
 impl Course {
-    /// The course of a stage that stands on this rung.
-    pub(super) fn of(stage: &Stage, base: &Rung) -> Self {
+    /// The course of a stage that stands on this rung, with a proof of this length.
+    pub(super) fn of(stage: &Stage, base: &Rung, proof: Span, ground: Ground) -> Self {
         match &stage.strategy {
             Strategy::Baseline { repeats, within } => Self::Baseline(Baseline {
                 stock: base.clone(),
@@ -58,6 +73,8 @@ impl Course {
                 scores: Vec::new(),
             }),
             Strategy::Ascend(steps) | Strategy::Trim(steps) => Self::Walk(Walk::new(steps, base)),
+            Strategy::Seek(steps) => Self::Seek(Box::new(Seek::new(steps, base, proof, ground))),
+            Strategy::Soak { steps, margin } => Self::Soak(Soak::new(steps, *margin, base, ground)),
         }
     }
 
@@ -66,6 +83,8 @@ impl Course {
         match self {
             Self::Baseline(baseline) => baseline.again(),
             Self::Walk(walk) => walk.go_harder(ground),
+            Self::Seek(seek) => seek.first(),
+            Self::Soak(soak) => soak.first(),
         }
     }
 
@@ -74,6 +93,16 @@ impl Course {
         match self {
             Self::Walk(walk) => walk.after(outcome, ground),
             Self::Baseline(baseline) => baseline.after(outcome),
+            Self::Seek(seek) => seek.after(outcome),
+            Self::Soak(soak) => soak.after(outcome, ground),
+        }
+    }
+
+    /// How long the trial takes that was asked for last, where that is not as long as the proof.
+    pub(super) fn length(&self) -> Option<Span> {
+        match self {
+            Self::Seek(seek) => seek.length(),
+            Self::Baseline(_) | Self::Walk(_) | Self::Soak(_) => None,
         }
     }
 }
@@ -155,7 +184,7 @@ impl Walk {
         self.fallen = Some((from, outcome));
         self.proved_in = None;
         for _ in 0..steps_back {
-            match self.neighbour(ground, false) {
+            match neighbour(&self.steps, &self.at, ground, false) {
                 Ok(easier) => self.at = easier,
                 Err(_) => break,
             }
@@ -168,7 +197,7 @@ impl Walk {
 
     fn go_harder(&mut self, ground: Ground) -> Move {
         let from = self.value();
-        match self.neighbour(ground, true) {
+        match neighbour(&self.steps, &self.at, ground, true) {
             Ok(harder) => {
                 self.at = harder;
                 Move::Try(self.at.clone(), Reason::Harder { setting: self.steps.setting.clone(), from })
@@ -184,28 +213,29 @@ impl Walk {
     fn value(&self) -> Decimal {
         self.at.get(&self.steps.setting).unwrap_or_default()
     }
+}
 
-    /// The rung one step harder or easier, or what stands against it.
-    fn neighbour(&self, ground: Ground, harder: bool) -> Result<Rung, String> {
-        let setting = ground.rig.setting(&self.steps.setting).ok_or("the rig has no such setting")?;
-        let direction = if harder { setting.harder } else { setting.harder.reversed() };
-        let next = match self.steps.step {
-            None => setting.ladder.next(self.value(), direction),
-            Some(step) => {
-                let there = if direction == Direction::Up { self.value() + step } else { self.value() - step };
-                Some(there).filter(|value| setting.ladder.contains(*value))
-            }
-        };
-        let next = next.ok_or_else(|| format!("the ladder of {} ends there", setting.label))?;
-        if next > setting.ceiling(ground.use_name) {
-            let ceiling = setting.written(setting.ceiling(ground.use_name));
-            return Err(format!("the {} ceiling is {ceiling}", ground.use_name));
+/// The rung one step harder or easier, or what stands against it.
+pub(super) fn neighbour(steps: &Steps, from: &Rung, ground: Ground, harder: bool) -> Result<Rung, String> {
+    let value = from.get(&steps.setting).unwrap_or_default();
+    let setting = ground.rig.setting(&steps.setting).ok_or("the rig has no such setting")?;
+    let direction = if harder { setting.harder } else { setting.harder.reversed() };
+    let next = match steps.step {
+        None => setting.ladder.next(value, direction),
+        Some(step) => {
+            let there = if direction == Direction::Up { value + step } else { value - step };
+            Some(there).filter(|value| setting.ladder.contains(*value))
         }
-        if next < setting.floor {
-            return Err(format!("the floor is {}", setting.written(setting.floor)));
-        }
-        let rung = self.at.with(&setting.name, next);
-        ground.rig.permit(&rung, ground.use_name).map_err(|illegal| illegal.to_string())?;
-        Ok(rung)
+    };
+    let next = next.ok_or_else(|| format!("the ladder of {} ends there", setting.label))?;
+    if next > setting.ceiling(ground.use_name) {
+        let ceiling = setting.written(setting.ceiling(ground.use_name));
+        return Err(format!("the {} ceiling is {ceiling}", ground.use_name));
     }
+    if next < setting.floor {
+        return Err(format!("the floor is {}", setting.written(setting.floor)));
+    }
+    let rung = from.with(&setting.name, next);
+    ground.rig.permit(&rung, ground.use_name).map_err(|illegal| illegal.to_string())?;
+    Ok(rung)
 }

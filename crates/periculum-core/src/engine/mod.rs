@@ -17,6 +17,8 @@ mod course;
 mod entry;
 mod event;
 mod outlook;
+mod seek;
+mod soak;
 mod state;
 
 pub use climb::Climb;

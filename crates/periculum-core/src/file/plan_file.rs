@@ -14,14 +14,21 @@ use crate::rig::Rig;
 use crate::setting::Setting;
 
 /// The names that a stage's `strategy` may have.
-const STRATEGIES: [(&str, Kind); 3] =
-    [(Strategy::BASELINE, Kind::Baseline), ("ascend", Kind::Ascend), ("trim", Kind::Trim)];
+const STRATEGIES: [(&str, Kind); 5] = [
+    (Strategy::BASELINE, Kind::Baseline),
+    ("ascend", Kind::Ascend),
+    ("trim", Kind::Trim),
+    ("seek", Kind::Seek),
+    ("soak", Kind::Soak),
+];
 
 #[derive(Clone, Copy)]
 enum Kind {
     Baseline,
     Ascend,
     Trim,
+    Seek,
+    Soak,
 }
 
 /// The path of the rig file that a plan names, relative to the plan; none where it names none.
@@ -73,6 +80,11 @@ fn read_stage(section: Section, rig: &Rig, proofs: &[Located<Proof>]) -> Option<
         }
         Kind::Ascend => read_steps(&section, rig, kind.at, Some(Direction::Up)).map(Strategy::Ascend),
         Kind::Trim => read_steps(&section, rig, kind.at, Some(Direction::Down)).map(Strategy::Trim),
+        Kind::Seek => read_steps(&section, rig, kind.at, None).map(Strategy::Seek),
+        Kind::Soak => {
+            let margin = section.optional_count("margin", 0).map_or(0, |margin| margin.value);
+            read_steps(&section, rig, kind.at, None).map(|steps| Strategy::Soak { steps, margin })
+        }
     });
     let problems = section.problems();
     if kind_is_known {

@@ -9,9 +9,11 @@ mod silicon;
 mod simulator;
 mod spec;
 mod thermal;
+mod truth;
 
 pub use simulator::Simulator;
 pub use spec::{SOURCES, Spec};
+pub use truth::Truth;
 
 /// The names of the loads that a simulated processor can run.
 pub fn loads() -> Vec<&'static str> {

@@ -33,6 +33,10 @@ const DEAD_AT_IDLE: f64 = -0.02;
 /// A clock this far below the asked one, for this long, is throttled.
 const THROTTLED: (f64, Span) = (0.98, Span::from_seconds(5));
 
+/// A hazard that changes by a smaller share than this from one such time to the next has settled.
+const STEADY: f64 = 1e-5;
+const SETTLED: Span = Span::from_seconds(30);
+
 /// Gigaflops, gigabytes or megarays of one round.
 const ROUND: f64 = 0.75;
 
@@ -50,6 +54,8 @@ pub struct Simulator {
     specimen: Specimen,
     stock: Rung,
     set: Rung,
+    /// The clock in MHz and the voltage in V that are set.
+    driven: (f64, f64),
     sensors: Vec<(String, String)>,
     now: Moment,
     thermal: Thermal,
@@ -69,6 +75,10 @@ struct Running {
     random: Stream,
     /// For each core the sum of hazard over time at which it fails: an exponential draw makes it a Poisson process.
     endurance: Vec<f64>,
+    /// The sum of hazard over time of all cores.
+    dose: f64,
+    /// The hazard of each core in the last tick, and its margin.
+    last: Vec<(f64, f64)>,
     work: f64,
     throttled: Span,
     end: Option<End>,
@@ -87,6 +97,7 @@ impl Simulator {
         Self {
             specimen: Specimen::new(&spec, seed),
             stock: rig.stock(),
+            driven: driven(&spec, &rig.stock()),
             set: rig.stock(),
             sensors: rig.sensors.iter().map(|sensor| (sensor.name.clone(), sensor.source.clone())).collect(),
             now,
@@ -99,12 +110,45 @@ impl Simulator {
         }
     }
 
+    /// The probability that a pass at what is set holds, from how the rig is now, which the pass changes as ever.
+    ///
+    /// Nothing is left to chance: the hazard is summed up, by the tick until it no longer changes and at once from
+    /// there on.
+    pub(super) fn survival(&mut self, order: &PassOrder) -> f64 {
+        let Some(strain) = strain(&order.pass.load) else { return 0.0 };
+        let mut pass = Running::new(order, strain, &self.spec, self.seed);
+        pass.endurance.fill(f64::INFINITY);
+        let mut before = f64::INFINITY;
+        while pass.end.is_none() {
+            let dose = pass.dose;
+            for _ in 0..SETTLED.millis() / TICK.millis() {
+                self.tick(&mut pass);
+                if pass.end.is_some() {
+                    break;
+                }
+            }
+            let rate = pass.dose - dose;
+            if pass.end.is_none() && self.reached == 1.0 && (rate - before).abs() <= rate * STEADY {
+                let left = pass.length.seconds() - pass.ran.seconds();
+                return (-pass.dose - rate * left / SETTLED.seconds()).exp();
+            }
+            before = rate;
+        }
+        // A pass that is throttled does not hold.
+        if matches!(pass.end, Some(End::Finished)) { (-pass.dose).exp() } else { 0.0 }
+    }
+
     fn set_clock(&self) -> f64 {
-        self.set.get(&self.spec.clock).map_or(0.0, to_float)
+        self.driven.0
     }
 
     fn set_voltage(&self) -> f64 {
-        self.set.get(&self.spec.voltage).map_or(0.0, to_float)
+        self.driven.1
+    }
+
+    fn put_in_force(&mut self, rung: Rung) {
+        self.driven = driven(&self.spec, &rung);
+        self.set = rung;
     }
 
     /// The least margin of any core when nothing runs, V.
@@ -115,7 +159,7 @@ impl Simulator {
     }
 
     fn restart(&mut self) {
-        self.set = self.stock.clone();
+        self.put_in_force(self.stock.clone());
         self.reached = 1.0;
         self.rest(RESTARTING);
     }
@@ -156,17 +200,24 @@ impl Simulator {
     fn tick(&mut self, pass: &mut Running) {
         self.now = self.now + TICK;
         pass.ran += TICK;
+        let before = (self.thermal.clone(), self.reached);
         self.heat(pass.busy, pass.strain.heat, pass.ran);
+        let has_settled = before == (self.thermal.clone(), self.reached);
         let clock = self.set_clock() * self.reached;
         let relative = clock / self.spec.silicon.reference_clock;
         let gain = relative / (1.0 - MEMORY_BOUND + MEMORY_BOUND * relative);
         pass.work +=
             gain * self.spec.silicon.reference_clock / 1000.0 * pass.strain.work * pass.busy as f64 * TICK.seconds();
         self.watch_throttling(pass);
+        // With the same heat each core is as likely to fail as a tick ago.
+        if !has_settled || pass.last.is_empty() {
+            pass.last = (0..pass.busy).map(|core| self.hazard_of(core, clock, pass.strain)).collect();
+        }
         for core in 0..pass.busy {
-            let temperature = self.thermal.core(core, self.spec.cores);
-            let margin = self.thermal.voltage - self.specimen.needs(core, clock, temperature, pass.strain.relief);
-            pass.endurance[core] -= self.specimen.hazard(margin) * TICK.seconds();
+            let (hazard, margin) = pass.last[core];
+            let dose = hazard * TICK.seconds();
+            pass.dose += dose;
+            pass.endurance[core] -= dose;
             if pass.endurance[core] < 0.0 {
                 pass.end = Some(End::Failed(failure(core, margin, pass.ran, &mut pass.random)));
                 return;
@@ -175,6 +226,13 @@ impl Simulator {
         if pass.end.is_none() && pass.ran >= pass.length {
             pass.end = Some(End::Finished);
         }
+    }
+
+    /// The hazard of a busy core at this clock, and its margin.
+    fn hazard_of(&self, core: usize, clock: f64, strain: Strain) -> (f64, f64) {
+        let temperature = self.thermal.core(core, self.spec.cores);
+        let margin = self.thermal.voltage - self.specimen.needs(core, clock, temperature, strain.relief);
+        (self.specimen.hazard(margin), margin)
     }
 
     fn watch_throttling(&self, pass: &mut Running) {
@@ -224,6 +282,11 @@ impl Simulator {
     }
 }
 
+fn driven(spec: &Spec, rung: &Rung) -> (f64, f64) {
+    let of = |setting| rung.get(setting).map_or(0.0, to_float);
+    (of(&spec.clock), of(&spec.voltage))
+}
+
 impl Running {
     fn new(order: &PassOrder, strain: Strain, spec: &Spec, seed: u64) -> Self {
         let mut random = Stream::new(seed, Purpose::Pass { trial: order.trial, index: order.index });
@@ -238,6 +301,8 @@ impl Running {
             ran: Span::ZERO,
             endurance: (0..busy).map(|_| random.exponential()).collect(),
             random,
+            dose: 0.0,
+            last: Vec::new(),
             work: 0.0,
             throttled: Span::ZERO,
             end: None,
@@ -267,7 +332,7 @@ impl Running {
 
 impl Apply for Simulator {
     fn apply(&mut self, change: &Change) -> Result<(), Incident> {
-        self.set = self.set.with(&change.setting, change.to);
+        self.put_in_force(self.set.with(&change.setting, change.to));
         self.rest(SETTLING);
         if self.idle_margin() < DEAD_AT_IDLE {
             self.restart();
@@ -334,7 +399,7 @@ impl KeepTime for Simulator {
 }
 
 #[cfg(test)]
-mod tests {
+pub(super) mod tests {
     use super::super::tests::spec;
     use super::*;
     use periculum_core::Decimal;
@@ -360,8 +425,8 @@ mod tests {
         }
     }
 
-    fn simulator(seed: u64) -> Simulator {
-        let rig = Rig {
+    pub(in super::super) fn rig() -> Rig {
+        Rig {
             name: "bench".into(),
             summary: String::new(),
             parts: vec![],
@@ -371,8 +436,19 @@ mod tests {
             ],
             derived: vec![],
             sensors: vec![],
-        };
+        }
+    }
+
+    fn simulator(seed: u64) -> Simulator {
+        let rig = rig();
         Simulator::new(spec(), &rig, seed, Moment::from_millis(0))
+    }
+
+    /// Whether a trial of a rung holds from a rig at rest.
+    pub(in super::super) fn run_trial(seed: u64, trial: u32, rung: &Rung, length: u64) -> bool {
+        let mut simulator = simulator(seed);
+        rung.iter().all(|(setting, to)| simulator.apply(&change(setting, to)).is_ok())
+            && run(&mut simulator, trial, length).incidents.is_empty()
     }
 
     fn change(setting: &str, to: Decimal) -> Change {

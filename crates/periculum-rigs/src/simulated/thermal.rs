@@ -15,6 +15,8 @@ pub(super) struct Thermal {
     pub(super) voltage: f64,
     /// Heat of each core above the die, K.
     core_rise: f64,
+    /// How far die and cooler go towards their targets in a step of this many seconds.
+    pace: (f64, [f64; 2]),
 }
 
 /// What the processor is asked to do for a moment.
@@ -38,7 +40,14 @@ const IDLE_HEAT: f64 = 0.04;
 impl Thermal {
     /// A processor that has been idle for long.
     pub(super) fn at_rest(spec: &Spec) -> Self {
-        Self { die: spec.room + 8.0, cooler: spec.room + 5.0, power: 12.0, voltage: 0.0, core_rise: 0.0 }
+        Self {
+            die: spec.room + 8.0,
+            cooler: spec.room + 5.0,
+            power: 12.0,
+            voltage: 0.0,
+            core_rise: 0.0,
+            pace: (0.0, [0.0; 2]),
+        }
     }
 
     /// Lets some seconds go by under a demand.
@@ -55,8 +64,12 @@ impl Thermal {
 
         let die_target = self.cooler + cooling.die * self.power;
         let cooler_target = spec.room + cooling.cooler * self.power;
-        self.die += (die_target - self.die) * (1.0 - (-seconds / cooling.die_time).exp());
-        self.cooler += (cooler_target - self.cooler) * (1.0 - (-seconds / cooling.cooler_time).exp());
+        if self.pace.0 != seconds {
+            self.pace = (seconds, [cooling.die_time, cooling.cooler_time].map(|time| 1.0 - (-seconds / time).exp()));
+        }
+        let [of_die, of_cooler] = self.pace.1;
+        self.die += (die_target - self.die) * of_die;
+        self.cooler += (cooler_target - self.cooler) * of_cooler;
     }
 
     /// Temperature of a busy core, °C: those in the middle of the die run a little hotter.

@@ -14,7 +14,7 @@ use crate::engine::outlook::{Outlook, Prospect};
 use crate::engine::state::{Doing, Next, State, Stopping, Trial};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
-use crate::pass::{PassOrder, PassReport};
+use crate::pass::{Pass, PassOrder, PassReport};
 use crate::plan::Plan;
 use crate::reason::{Reason, StageEnd};
 use crate::rig::Rig;
@@ -128,7 +128,8 @@ impl Climb {
         let open = matches!(&self.state, State::Trying(..) | State::Paused(Next::Pass(..)));
         let course = self.course.as_ref().filter(|_| open)?;
         let prospect = |verdict| {
-            let outcome = Outcome { trial: self.trials, verdict, incident: None, scores: Vec::new() };
+            let tested = course.length().unwrap_or(self.plan.proof_of(self.stage).length());
+            let outcome = Outcome { trial: self.trials, verdict, incident: None, scores: Vec::new(), tested };
             match course.clone().after(outcome, self.ground()) {
                 Move::Try(rung, reason) => Prospect::Try(rung, reason),
                 Move::Settle { rung, end, .. } => Prospect::StageDone(rung, end),
@@ -176,7 +177,7 @@ impl Climb {
             return self.go_home(ClimbEnd::Completed, step);
         };
         step.entries.push(Entry::StageBegan { stage: self.stage, strategy: stage.strategy.name().into() });
-        let mut course = Course::of(stage, &self.base);
+        let mut course = Course::of(stage, &self.base, self.plan.proof_of(self.stage).length(), self.ground());
         let first = course.first(self.ground());
         self.course = Some(course);
         self.make(first, step);
@@ -265,10 +266,21 @@ impl Climb {
         if self.pause_wanted {
             return self.pause(Next::Pass(trial, index), step);
         }
-        let pass = self.plan.proof_of(self.stage).passes[index].clone();
+        let pass = self.pass(index);
         step.entries.push(Entry::PassBegan { trial: trial.number, pass: index, order: pass.clone() });
         step.command = Some(Command::RunPass(PassOrder { trial: trial.number, index, pass }));
         self.state = State::Trying(trial, Doing::Passing { index, began: step.at, stopping: None });
+    }
+
+    /// A pass of the proof, as long as the trial wants it.
+    fn pass(&self, index: usize) -> Pass {
+        let proof = self.plan.proof_of(self.stage);
+        let mut pass = proof.passes[index].clone();
+        if let Some(length) = self.course.as_ref().and_then(Course::length) {
+            let share = length.seconds() / proof.length().seconds();
+            pass.length = Span::from_millis(((pass.length.millis() as f64 * share).round() as u64).max(1));
+        }
+        pass
     }
 
     fn pause(&mut self, next: Next, step: &mut Step) {
@@ -397,7 +409,8 @@ impl Climb {
         }
         let Some(mut course) = self.course.take() else { return };
         let scores = trial.scores.clone();
-        let wanted = course.after(Outcome { trial: trial.number, verdict, incident, scores }, self.ground());
+        let wanted = course
+            .after(Outcome { trial: trial.number, verdict, incident, scores, tested: trial.tested }, self.ground());
         self.course = Some(course);
         self.make(wanted, step);
     }
@@ -436,10 +449,11 @@ impl Climb {
     }
 
     fn watch_overrun(&mut self, step: &mut Step) {
+        let State::Trying(_, Doing::Passing { index, .. }) = &self.state else { return };
+        let length = self.pass(*index).length;
         let State::Trying(trial, Doing::Passing { index, began, stopping: stopping @ None }) = &mut self.state else {
             return;
         };
-        let length = self.plan.proof_of(self.stage).passes[*index].length;
         let ran = step.at.since(*began);
         if ran <= length + GRACE {
             return;

@@ -38,7 +38,7 @@ fn what(app: &App, stage: &Stage) -> String {
         Strategy::Baseline { repeats: 1, .. } => format!("{name}, {proof}"),
         Strategy::Baseline { repeats, within: None } => format!("{name}, {repeats} times {proof}"),
         Strategy::Baseline { repeats, within: Some(_) } => format!("{name}, up to {repeats} times {proof}"),
-        Strategy::Ascend(steps) | Strategy::Trim(steps) => {
+        Strategy::Ascend(steps) | Strategy::Trim(steps) | Strategy::Seek(steps) | Strategy::Soak { steps, .. } => {
             let setting = app.rig.setting(&steps.setting);
             let label = setting.map_or(steps.setting.as_str(), |setting| &setting.label);
             let step = setting.zip(steps.step).map(|(setting, step)| format!(" by {}", setting.written(step)));

@@ -1,0 +1,234 @@
+//! `seek`: trials of chosen length where they teach most for their cost, then the proof itself.
+
+use libm::log;
+use rust_decimal::Decimal;
+use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
+
+use super::course::{Ground, Move, Outcome, neighbour};
+use crate::hazard::{Hazard, Observation, Survival};
+use crate::moment::Span;
+use crate::plan::Steps;
+use crate::reason::{Foresight, Reason, StageEnd};
+use crate::rung::Rung;
+use crate::verdict::Verdict;
+
+/// Lengths that a trial may have, seconds.
+const LENGTHS: [f64; 4] = [120.0, 300.0, 900.0, 1800.0];
+
+/// What setting up a trial costs, in seconds of testing.
+const SETTING_UP: f64 = 60.0;
+
+/// What a fall costs, and one that comes at once, which mostly takes the machine down, in seconds of testing.
+const FALL: f64 = 30.0;
+const DEEP_FALL: f64 = 900.0;
+
+/// Before anything fell, no trial that falls more likely than this, so that the limit is met from below.
+const DARING: f64 = 0.5;
+
+/// No trial at all that falls at once more likely than this: deep falls take the machine down, and tell little.
+const AT_ONCE: f64 = 0.2;
+
+/// A limit that is known this well, in steps, is put to the proof.
+const KNOWN: f64 = 1.0;
+
+/// How sure it must be that a rung is within the limit before the proof is spent on it.
+const SURE: f64 = 0.9;
+
+/// Trials after which the proof decides, whatever is known.
+const MOST_TRIALS: u32 = 40;
+
+/// How far beyond the rungs that may be tried the limit may lie, in steps.
+const BEYOND: f64 = 12.0;
+
+/// Finds the limit of one setting from falls beyond it.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct Seek {
+    steps: Steps,
+    /// The rungs from the one that the stage stands on to the hardest that is allowed.
+    rungs: Vec<Rung>,
+    /// How many steps the setting may move in one trial, beyond the hardest rung that held.
+    leap: usize,
+    /// What ended the rungs.
+    limit: String,
+    model: Hazard,
+    target: Span,
+    trials: u32,
+    has_fallen: bool,
+    /// The hardest rung that held for any time.
+    held: usize,
+    /// The first rung that slipped, where one did: the limit is another one there.
+    slipped: Option<(usize, Outcome)>,
+    /// The first rung that the proof did not hold at, and how it ended.
+    refused: Option<(usize, Outcome)>,
+    /// What is on trial.
+    at: usize,
+    /// For how long; none for the proof itself.
+    length: Option<Span>,
+}
+
+impl Seek {
+    /// A search from this rung, for the limit of a proof of this length.
+    pub(super) fn new(steps: &Steps, base: &Rung, target: Span, ground: Ground) -> Self {
+        let mut rungs = vec![base.clone()];
+        let limit = loop {
+            match neighbour(steps, &rungs[rungs.len() - 1], ground, true) {
+                Ok(harder) => rungs.push(harder),
+                Err(limit) => break limit,
+            }
+        };
+        let setting = ground.rig.setting(&steps.setting);
+        let jump = setting.and_then(|setting| setting.largest_jump);
+        let value = |rung: &Rung| rung.get(&steps.setting).unwrap_or_default();
+        let is_near = |rung: &&Rung| jump.is_none_or(|jump| (value(rung) - value(base)).abs() <= jump);
+        let leap = rungs.iter().skip(1).take_while(is_near).count().max(1);
+        Self {
+            steps: steps.clone(),
+            leap,
+            limit,
+            model: Hazard::unknown(-2.0, rungs.len() as f64 - 1.0 + BEYOND, target.seconds()),
+            rungs,
+            target,
+            trials: 0,
+            has_fallen: false,
+            held: 0,
+            slipped: None,
+            refused: None,
+            at: 0,
+            length: None,
+        }
+    }
+
+    /// How long the trial takes that was asked for last; none for the proof itself.
+    pub(super) fn length(&self) -> Option<Span> {
+        self.length
+    }
+
+    pub(super) fn first(&mut self) -> Move {
+        if self.rungs.len() == 1 {
+            return self.settle(None);
+        }
+        self.choose()
+    }
+
+    pub(super) fn after(&mut self, outcome: Outcome) -> Move {
+        let (rung, tested) = (self.at as f64, outcome.tested.seconds());
+        match outcome.verdict {
+            Verdict::Held => self.model.observe(rung, Observation::Held(tested)),
+            _ if outcome.is_error() => self.model.observe(rung, Observation::Fell(tested)),
+            _ => {}
+        }
+        let was_proof = self.length.is_none();
+        if outcome.verdict == Verdict::Held {
+            self.held = self.held.max(self.at);
+            return if was_proof { self.settle(Some(outcome.trial)) } else { self.choose() };
+        }
+        if !outcome.is_error() {
+            let first = self.slipped.as_ref().is_none_or(|(known, _)| self.at < *known);
+            self.slipped = if first { Some((self.at, outcome.clone())) } else { self.slipped.take() };
+        }
+        self.has_fallen = true;
+        self.held = self.held.min(self.at.saturating_sub(1));
+        if was_proof {
+            let (verdict, incident) = (outcome.verdict, outcome.incident);
+            if self.at == 0 {
+                return Move::GiveUp(StageEnd::NothingHeld { verdict, incident });
+            }
+            self.refused = Some((self.at, outcome));
+        }
+        self.choose()
+    }
+
+    /// The next trial: where it takes most from what is not known for what it costs, or the proof.
+    fn choose(&mut self) -> Move {
+        let (_, deviation) = self.model.limit();
+        let (highest, candidate) = (self.highest(), self.candidate());
+        let is_open = candidate == self.hardest_allowed();
+        match self.best(highest, deviation * deviation) {
+            Some((at, length)) if deviation > KNOWN && !is_open && self.trials < MOST_TRIALS => {
+                self.trials += 1;
+                self.put_to_trial(at, Some(Span::from_seconds(length as u64)))
+            }
+            _ => self.put_to_trial(candidate, None),
+        }
+    }
+
+    fn put_to_trial(&mut self, at: usize, length: Option<Span>) -> Move {
+        (self.at, self.length) = (at, length);
+        let foresight = self.foresight(at);
+        let setting = self.steps.setting.clone();
+        let reason = match length {
+            Some(length) => Reason::Learn { setting, length, foresight },
+            None => Reason::Confirm { setting, foresight },
+        };
+        Move::Try(self.rungs[at].clone(), reason)
+    }
+
+    /// The hardest rung that may be put to the proof: surely enough within the limit, and below what did not hold.
+    fn candidate(&self) -> usize {
+        let below = |refused: &Option<(usize, Outcome)>| refused.as_ref().map_or(usize::MAX, |(at, _)| at - 1);
+        let most = self.highest().min(below(&self.refused));
+        (0..=most).rev().find(|rung| self.model.within(*rung as f64) >= SURE).unwrap_or(0)
+    }
+
+    /// The hardest rung that a trial may go to.
+    fn highest(&self) -> usize {
+        (self.held + self.leap).min(self.hardest_allowed())
+    }
+
+    /// The hardest rung below every other limit.
+    fn hardest_allowed(&self) -> usize {
+        let slipped = self.slipped.as_ref().map_or(usize::MAX, |(at, _)| at.saturating_sub(1));
+        slipped.min(self.rungs.len() - 1)
+    }
+
+    /// The trial that takes most variance for its cost.
+    fn best(&self, highest: usize, variance: f64) -> Option<(usize, f64)> {
+        let expected = |rung: usize| self.model.expect(rung as f64, LENGTHS).map(|expected| (rung, expected));
+        let trials = (1..=highest).flat_map(|rung| LENGTHS.into_iter().zip(expected(rung)));
+        let is_bearable = |falls: f64, at_once: f64| at_once <= AT_ONCE && (self.has_fallen || falls <= DARING);
+        let worth = trials.filter_map(|(length, (rung, expected))| {
+            let cost = SETTING_UP + expected.seconds + FALL * expected.falls + DEEP_FALL * expected.falls_at_once;
+            let worth = log(variance / expected.variance_left.max(1e-9)) / cost;
+            is_bearable(expected.falls, expected.falls_at_once).then_some(((rung, length), worth))
+        });
+        let best = worth.max_by(|(_, a), (_, b)| a.total_cmp(b));
+        best.filter(|(_, worth)| *worth > 0.0).map(|(trial, _)| trial)
+    }
+
+    fn foresight(&self, rung: usize) -> Foresight {
+        let (limit, deviation) = self.model.limit();
+        let Survival { mean, low, high } = self.model.survival(rung as f64);
+        let limit = Decimal::from_f64(self.value_at(limit)).unwrap_or_default().round_dp(4).normalize();
+        Foresight { survival: mean, low, high, within: self.model.within(rung as f64), limit, deviation }
+    }
+
+    fn value(&self, rung: usize) -> Decimal {
+        self.rungs[rung].get(&self.steps.setting).unwrap_or_default()
+    }
+
+    /// The setting's value at a number of steps, between rungs too.
+    fn value_at(&self, steps: f64) -> f64 {
+        let step = self.rungs.get(1).map_or(0.0, |_| (self.value(1) - self.value(0)).to_f64().unwrap_or(0.0));
+        self.value(0).to_f64().unwrap_or(0.0) + steps * step
+    }
+
+    fn settle(&self, proved_in: Option<u32>) -> Move {
+        let rung = self.rungs[self.at].clone();
+        let setting = self.steps.setting.clone();
+        let last = self.at + 1 == self.rungs.len();
+        let end = match &self.slipped {
+            Some((at, outcome)) if *at == self.at + 1 => StageEnd::NextDidNotHold {
+                setting,
+                value: self.value(*at),
+                verdict: outcome.verdict,
+                incident: outcome.incident,
+            },
+            _ if last => StageEnd::AtLimit { setting, value: self.value(self.at), limit: self.limit.clone() },
+            _ => {
+                let (next, target) = (self.at + 1, self.target);
+                StageEnd::LimitKnown { setting, value: self.value(next), target, foresight: self.foresight(next) }
+            }
+        };
+        Move::Settle { rung, proved_in, end }
+    }
+}

@@ -1,0 +1,309 @@
+//! What falls and survivals at some rungs say about others: a Bayesian model of the hazard.
+//!
+//! Near its limit a rig falls at random, as a Poisson process whose rate grows exponentially with the setting. So what
+//! happens within minutes at hard rungs tells about hours at easier ones, as in accelerated life testing (Nelson,
+//! Accelerated testing, 1990). With `x` in steps along the setting,
+//!
+//! ```text
+//! ln hazard(x) = ln hazard(limit) + slope · d · (1 + bend · d),   d = x − limit, no bend below the limit
+//! ```
+//!
+//! where a rung at the limit survives the target proof with a probability of [`SURVIVAL`]. The bend stands for silicon
+//! that needs ever more for the next step, so that the limit is lower than a straight line says. The three unknowns
+//! have a weight on each point of a grid; observations multiply it by their likelihood. Functions of the `libm` crate make
+//! every machine reckon the same, so that records can be replayed anywhere.
+
+use libm::{exp, expm1, log};
+
+/// A rung that survives the target proof at least this often is within the limit.
+pub const SURVIVAL: f64 = 0.9;
+
+/// A rig warms up over about this many seconds in a pass, and at its beginning the hazard is so much of a warm one's.
+const WARM_UP: f64 = 60.0;
+const COLD: f64 = 0.4;
+
+/// Slopes from the least to the greatest that any rig has, in e-foldings a step.
+const SLOPES: (f64, f64) = (0.08, 5.0);
+
+/// Before anything is known, slopes are spread around this one, by so much in their logarithm: steps are chosen so that
+/// a few of them matter.
+const USUAL_SLOPE: f64 = 0.9;
+const SLOPE_SPREAD: f64 = 0.7;
+
+/// Points of the grid between those, evenly in their logarithm.
+const SLOPE_POINTS: usize = 15;
+
+/// By what share the slope is more a step beyond the limit, halved.
+const BENDS: [f64; 3] = [0.0, 0.01, 0.02];
+
+/// Points of the grid from one step to the next.
+const POINTS_PER_STEP: usize = 2;
+
+/// Points of less weight do not change what is expected.
+const NEGLIGIBLE: f64 = 1e-6;
+
+/// A fall within so many seconds is one that came at once.
+const AT_ONCE: f64 = 10.0;
+
+/// When a fall happened is known no better than this, seconds: what comes at once may have come in the first moment.
+const MOMENT: f64 = 5.0;
+
+/// What happened at a rung.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum Observation {
+    /// It survived so many seconds.
+    Held(f64),
+    /// It fell after so many seconds.
+    Fell(f64),
+}
+
+/// The model of one rig along one setting.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Hazard {
+    points: Vec<Point>,
+    /// How long the target proof takes, seconds.
+    target: f64,
+}
+
+#[derive(Clone, Copy, Debug, PartialEq)]
+struct Point {
+    limit: f64,
+    slope: f64,
+    bend: f64,
+    weight: f64,
+}
+
+/// What is expected of a trial.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Expectation {
+    /// The probability that it falls.
+    pub falls: f64,
+    /// The probability that it falls within the first moments, as deep falls do.
+    pub falls_at_once: f64,
+    /// How long it takes, seconds.
+    pub seconds: f64,
+    /// The variance of the limit that is left afterwards, steps².
+    pub variance_left: f64,
+}
+
+/// The survival of a rung: its expectation and where nine tenths of the weight lie.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Survival {
+    /// The probability that the rung survives the target proof.
+    pub mean: f64,
+    /// A twentieth of the weight says it is below this.
+    pub low: f64,
+    /// A twentieth of the weight says it is above this.
+    pub high: f64,
+}
+
+impl Hazard {
+    /// A rig of which nothing is known but that its limit lies between these steps, for a target proof of so many
+    /// seconds.
+    pub fn unknown(from: f64, to: f64, target: f64) -> Self {
+        let count = ((to - from) * POINTS_PER_STEP as f64).ceil().max(1.0) as usize;
+        let slope = |index: usize| {
+            let part = index as f64 / (SLOPE_POINTS - 1) as f64;
+            exp(log(SLOPES.0) + part * log(SLOPES.1 / SLOPES.0))
+        };
+        let limits = (0..=count).map(|index| from + (to - from) * index as f64 / count as f64);
+        let lines = limits.flat_map(|limit| (0..SLOPE_POINTS).map(move |index| (limit, slope(index))));
+        let weight = |slope: f64| exp(-0.5 * (log(slope / USUAL_SLOPE) / SLOPE_SPREAD).powi(2));
+        let point = |(limit, slope)| BENDS.map(|bend| Point { limit, slope, bend, weight: weight(slope) });
+        let mut model = Self { points: lines.flat_map(point).collect(), target };
+        model.normalise();
+        model
+    }
+
+    /// Takes in what happened at a rung.
+    pub fn observe(&mut self, rung: f64, observation: Observation) {
+        let target = warmed(self.target);
+        for point in &mut self.points {
+            let hazard = point.hazard(rung, target);
+            let likelihood = match observation {
+                Observation::Held(seconds) => exp(-hazard * warmed(seconds)),
+                Observation::Fell(seconds) => {
+                    let before = (seconds - MOMENT).max(0.0);
+                    let within = warmed(seconds.max(MOMENT)) - warmed(before);
+                    -exp(-hazard * warmed(before)) * expm1(-hazard * within)
+                }
+            };
+            // Nothing is ruled out altogether: rigs are not as regular as their model.
+            point.weight *= likelihood + 1e-12;
+        }
+        self.normalise();
+    }
+
+    fn normalise(&mut self) {
+        let sum: f64 = self.points.iter().map(|point| point.weight).sum();
+        self.points.iter_mut().for_each(|point| point.weight /= sum);
+    }
+
+    /// The limit's expectation and its standard deviation, in steps.
+    pub fn limit(&self) -> (f64, f64) {
+        let mean: f64 = self.points.iter().map(|point| point.weight * point.limit).sum();
+        let variance: f64 = self.points.iter().map(|point| point.weight * (point.limit - mean).powi(2)).sum();
+        (mean, variance.sqrt())
+    }
+
+    /// The probability that a rung is within the limit.
+    pub fn within(&self, rung: f64) -> f64 {
+        self.points.iter().filter(|point| point.limit >= rung).map(|point| point.weight).sum()
+    }
+
+    /// How a rung survives the target proof.
+    pub fn survival(&self, rung: f64) -> Survival {
+        let target = warmed(self.target);
+        let mut survivals: Vec<(f64, f64)> =
+            self.points.iter().map(|point| (exp(-point.hazard(rung, target) * target), point.weight)).collect();
+        survivals.sort_by(|(a, _), (b, _)| a.total_cmp(b));
+        let mean = survivals.iter().map(|(survival, weight)| survival * weight).sum();
+        let quantile = |part: f64| {
+            let mut below = 0.0;
+            let found = survivals.iter().find(|(_, weight)| {
+                below += weight;
+                below >= part
+            });
+            found.or(survivals.last()).map_or(0.0, |(survival, _)| *survival)
+        };
+        Survival { mean, low: quantile(0.05), high: quantile(0.95) }
+    }
+
+    /// What to expect of trials at a rung, of each of these lengths in seconds.
+    pub fn expect<const N: usize>(&self, rung: f64, lengths: [f64; N]) -> [Expectation; N] {
+        let target = warmed(self.target);
+        let mut sums = [Sums::default(); N];
+        let moments = lengths.map(|seconds| [AT_ONCE.min(seconds / 4.0), seconds / 4.0, seconds].map(warmed));
+        for point in self.points.iter().filter(|point| point.weight > NEGLIGIBLE) {
+            let hazard = point.hazard(rung, target);
+            for (sums, moments) in sums.iter_mut().zip(&moments) {
+                sums.take(point, hazard, moments.map(|moment| survival(hazard * moment)));
+            }
+        }
+        let mut expected = sums.map(Sums::expectation);
+        // A hazard that is all but nothing leaves the trial its whole length.
+        expected.iter_mut().zip(lengths).for_each(|(expected, length)| expected.seconds = expected.seconds.min(length));
+        expected
+    }
+}
+
+/// Sums over points for each outcome of a trial: it falls at once, early, late or not at all.
+#[derive(Clone, Copy, Default)]
+struct Sums {
+    outcomes: [[f64; 3]; 4],
+    seconds: f64,
+}
+
+impl Sums {
+    fn take(&mut self, point: &Point, hazard: f64, survival: [f64; 3]) {
+        let [at_once, early, whole] = survival;
+        for (outcome, share) in self.outcomes.iter_mut().zip([1.0 - at_once, at_once - early, early - whole, whole]) {
+            let share = share * point.weight;
+            outcome[0] += share;
+            outcome[1] += share * point.limit;
+            outcome[2] += share * point.limit * point.limit;
+        }
+        self.seconds += point.weight * if whole < 1.0 { (1.0 - whole) / hazard } else { f64::MAX.sqrt() };
+    }
+
+    fn expectation(self) -> Expectation {
+        let variance =
+            |[share, first, second]: [f64; 3]| if share > 0.0 { second - first * first / share } else { 0.0 };
+        Expectation {
+            falls: 1.0 - self.outcomes[3][0],
+            falls_at_once: self.outcomes[0][0],
+            seconds: self.seconds,
+            variance_left: self.outcomes.into_iter().map(variance).sum(),
+        }
+    }
+}
+
+/// The probability to survive a hazard that sums up to this.
+fn survival(dose: f64) -> f64 {
+    match dose {
+        ..1e-9 => 1.0,
+        40.0.. => 0.0,
+        _ => exp(-dose),
+    }
+}
+
+impl Point {
+    /// The hazard at a rung, in a second of a warm rig.
+    fn hazard(&self, rung: f64, target: f64) -> f64 {
+        let distance = rung - self.limit;
+        let exponent = self.slope * distance * (1.0 + self.bend * distance.max(0.0));
+        exp(exponent.min(60.0)) * -log(SURVIVAL) / target
+    }
+}
+
+/// How much of so many seconds counts: the first ones count less.
+fn warmed(seconds: f64) -> f64 {
+    seconds + (1.0 - COLD) * WARM_UP * expm1(-seconds / WARM_UP)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    const NIGHT: f64 = 8.0 * 3600.0;
+
+    fn model() -> Hazard {
+        Hazard::unknown(-4.0, 30.0, NIGHT)
+    }
+
+    #[test]
+    fn a_rung_at_the_limit_survives_as_it_is_defined() {
+        let point = Point { limit: 7.0, slope: 1.3, bend: 0.0, weight: 1.0 };
+        let only = Hazard { points: vec![point], target: NIGHT };
+        assert!((only.survival(7.0).mean - SURVIVAL).abs() < 1e-9);
+        assert!(only.survival(8.0).mean < SURVIVAL && only.within(7.0) == 1.0 && only.within(7.1) == 0.0);
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(40))]
+
+        #[test]
+        fn weights_stay_weights_and_survival_falls_along_the_setting(
+            seen in prop::collection::vec((0f64..26.0, 0.5f64..4000.0, any::<bool>()), 0..12),
+        ) {
+            let mut model = model();
+            for (rung, seconds, held) in seen {
+                model.observe(rung, if held { Observation::Held(seconds) } else { Observation::Fell(seconds) });
+            }
+            let sum: f64 = model.points.iter().map(|point| point.weight).sum();
+            prop_assert!((sum - 1.0).abs() < 1e-9);
+            let survivals: Vec<Survival> = (0..26).map(|rung| model.survival(f64::from(rung))).collect();
+            prop_assert!(survivals.is_sorted_by(|a, b| a.mean >= b.mean - 1e-12));
+            prop_assert!(survivals.iter().all(|survival| survival.low <= survival.high));
+        }
+
+        #[test]
+        fn a_trial_is_expected_to_teach_and_never_to_unteach(rung in 0f64..26.0, seconds in 30f64..4000.0) {
+            let mut model = model();
+            model.observe(8.0, Observation::Held(300.0));
+            model.observe(14.0, Observation::Fell(40.0));
+            let ([expectation], (_, deviation)) = (model.expect(rung, [seconds]), model.limit());
+            prop_assert!(expectation.variance_left <= deviation * deviation * 1.0001 + 1e-9);
+            prop_assert!((0.0..=1.0).contains(&expectation.falls) && expectation.falls_at_once <= expectation.falls);
+            prop_assert!(expectation.seconds <= seconds + 1e-9);
+        }
+    }
+
+    /// A rig that is as the model has it is found where it is.
+    #[test]
+    fn falls_at_hard_rungs_lead_to_the_limit_far_below() {
+        let truth = Point { limit: 9.0, slope: 1.1, bend: 0.01, weight: 1.0 };
+        let mut model = model();
+        model.observe(4.0, Observation::Held(600.0));
+        for rung in [13.0, 14.0, 15.0, 16.0, 17.0] {
+            for part in [0.3, 0.7, 1.2, 1.6] {
+                let mean = 1.0 / truth.hazard(rung, warmed(NIGHT));
+                model.observe(rung, Observation::Fell(WARM_UP + part * mean));
+            }
+        }
+        let (limit, deviation) = model.limit();
+        assert!((limit - 9.0).abs() < 1.5 && deviation < 1.5, "{limit} ± {deviation}");
+        assert!(model.within(5.0) > 0.95 && model.within(12.0) < 0.05);
+    }
+}

@@ -1,0 +1,95 @@
+//! What a simulated rig really is: nothing that an engine could see, but what its marks are measured by.
+
+use periculum_core::Decimal;
+use periculum_core::moment::Moment;
+use periculum_core::pass::{Pass, PassOrder};
+use periculum_core::rig::Rig;
+use periculum_core::rung::{Change, Rung};
+
+use super::simulator::Simulator;
+use super::spec::Spec;
+use crate::bench::Apply;
+
+/// The truth about one specimen.
+#[derive(Clone, Debug)]
+pub struct Truth<'a> {
+    rig: &'a Rig,
+    spec: &'a Spec,
+    seed: u64,
+}
+
+impl<'a> Truth<'a> {
+    /// The truth about the specimen of this seed.
+    pub fn of(rig: &'a Rig, spec: &'a Spec, seed: u64) -> Self {
+        Self { rig, spec, seed }
+    }
+
+    /// The probability that a rung survives these passes, one after the other, from a rig at rest.
+    pub fn survival(&self, rung: &Rung, passes: &[Pass]) -> f64 {
+        let mut simulator = Simulator::new(self.spec.clone(), self.rig, self.seed, Moment::from_millis(0));
+        for (setting, to) in rung.iter() {
+            if simulator.apply(&Change { setting: setting.to_owned(), from: None, to }).is_err() {
+                return 0.0;
+            }
+        }
+        let survive =
+            |(index, pass): (usize, &Pass)| simulator.survival(&PassOrder { trial: 1, index, pass: pass.clone() });
+        passes.iter().enumerate().map(survive).product()
+    }
+
+    /// The last of these values of a setting, ordered from easy to hard, with which a rung survives these passes with
+    /// at least this probability; none where the first does not.
+    pub fn hardest(
+        &self,
+        rung: &Rung,
+        setting: &str,
+        values: &[Decimal],
+        passes: &[Pass],
+        least: f64,
+    ) -> Option<Decimal> {
+        let holds = |value: &Decimal| self.survival(&rung.with(setting, *value), passes) >= least;
+        // More of a setting is never easier, so that the border can be halved.
+        let first_not = values.partition_point(holds);
+        first_not.checked_sub(1).map(|last| values[last])
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::simulator::tests::{rig, run_trial};
+    use super::super::tests::spec;
+    use super::*;
+    use periculum_core::moment::Span;
+
+    fn passes(seconds: u64) -> [Pass; 1] {
+        [Pass::usual("dense", Span::from_seconds(seconds))]
+    }
+
+    /// So many of so many trials held, with the probability that the truth tells, within three standard deviations.
+    #[test]
+    fn the_truth_is_what_happens_on_average() {
+        let (rig, spec) = (rig(), spec());
+        for clock in [4650, 4700, 4750] {
+            let rung = rig.stock().with("core_clock", clock.into());
+            let truth = Truth::of(&rig, &spec, 11).survival(&rung, &passes(300));
+            let held = (0..400).filter(|trial| run_trial(11, *trial, &rung, 300)).count() as f64 / 400.0;
+            let deviation = (truth * (1.0 - truth) / 400.0).sqrt();
+            assert!((held - truth).abs() <= 3.0 * deviation + 0.01, "{clock} MHz: {held} of {truth}");
+        }
+    }
+
+    #[test]
+    fn longer_proofs_and_harder_values_are_survived_less_often() {
+        let (rig, spec) = (rig(), spec());
+        let truth = Truth::of(&rig, &spec, 11);
+        let survival =
+            |clock: i64, seconds| truth.survival(&rig.stock().with("core_clock", clock.into()), &passes(seconds));
+        assert!(survival(4700, 3600) < survival(4700, 600) && survival(4725, 600) < survival(4700, 600));
+        assert_eq!(survival(5500, 60), 0.0);
+        let values: Vec<Decimal> = (4200..=5400).step_by(25).map(Decimal::from).collect();
+        let hardest = truth.hardest(&rig.stock(), "core_clock", &values, &passes(28_800), 0.9).expect("stock holds");
+        assert!(truth.survival(&rig.stock().with("core_clock", hardest), &passes(28_800)) >= 0.9);
+        let next = hardest + Decimal::from(25);
+        assert!(truth.survival(&rig.stock().with("core_clock", next), &passes(28_800)) < 0.9);
+    }
+}
