@@ -299,7 +299,7 @@ mod tests {
         for rung in [13.0, 14.0, 15.0, 16.0, 17.0] {
             for part in [0.3, 0.7, 1.2, 1.6] {
                 let mean = 1.0 / truth.hazard(rung, warmed(NIGHT));
-                model.observe(rung, Observation::Fell(WARM_UP + part * mean));
+                model.observe(rung, Observation::Fell((1.0 - COLD) * WARM_UP + part * mean));
             }
         }
         let (limit, deviation) = model.limit();

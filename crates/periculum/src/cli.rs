@@ -54,6 +54,8 @@ pub(crate) enum Command {
     Ledger(Ledger),
     /// Write the ascent profile (.svg) or a report (.md) of a climb.
     Report(Report),
+    /// Tell the truth about a simulated rig: what holds, and how often.
+    Reveal(Reveal),
     /// Run a load as a child of another periculum.
     #[command(hide = true)]
     Load(Load),
@@ -237,6 +239,28 @@ pub(crate) struct Report {
     /// The file to write; its ending, .svg or .md, says what.
     #[arg(short, long, value_name = "FILE")]
     pub(crate) output: PathBuf,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Reveal {
+    /// The rig file.
+    pub(crate) rig: PathBuf,
+
+    /// The plan whose proofs and stages it is asked about.
+    #[arg(long, value_name = "FILE")]
+    pub(crate) plan: PathBuf,
+
+    /// Which specimen, instead of the one that the file names.
+    #[arg(long, value_name = "N")]
+    pub(crate) seed: Option<u64>,
+
+    /// A setting of a rung to be told of, as in core_clock=4700; what is not named is at stock.
+    #[arg(long, value_name = "SETTING=VALUE")]
+    pub(crate) at: Vec<String>,
+
+    /// One JSON object a line.
+    #[arg(long)]
+    pub(crate) json: bool,
 }
 
 #[derive(Args, Debug)]

@@ -34,6 +34,9 @@ const KNOWN: f64 = 1.0;
 /// How sure it must be that a rung is within the limit before the proof is spent on it.
 const SURE: f64 = 0.9;
 
+/// How likely that must be where nothing harder is allowed.
+const LIKELY: f64 = 0.6;
+
 /// Trials after which the proof decides, whatever is known.
 const MOST_TRIALS: u32 = 40;
 
@@ -142,9 +145,8 @@ impl Seek {
     fn choose(&mut self) -> Move {
         let (_, deviation) = self.model.limit();
         let (highest, candidate) = (self.highest(), self.candidate());
-        let is_open = candidate == self.hardest_allowed();
         match self.best(highest, deviation * deviation) {
-            Some((at, length)) if deviation > KNOWN && !is_open && self.trials < MOST_TRIALS => {
+            Some((at, length)) if deviation > KNOWN && !self.is_last(candidate) && self.trials < MOST_TRIALS => {
                 self.trials += 1;
                 self.put_to_trial(at, Some(Span::from_seconds(length as u64)))
             }
@@ -163,11 +165,18 @@ impl Seek {
         Move::Try(self.rungs[at].clone(), reason)
     }
 
-    /// The hardest rung that may be put to the proof: surely enough within the limit, and below what did not hold.
+    /// The hardest rung that may be put to the proof: surely enough within the limit, and below what did not hold. At
+    /// the end of what is allowed nothing more is to be learnt than whether it holds.
     fn candidate(&self) -> usize {
         let below = |refused: &Option<(usize, Outcome)>| refused.as_ref().map_or(usize::MAX, |(at, _)| at - 1);
         let most = self.highest().min(below(&self.refused));
-        (0..=most).rev().find(|rung| self.model.within(*rung as f64) >= SURE).unwrap_or(0)
+        let sure = |rung: usize| if self.is_last(rung) { LIKELY } else { SURE };
+        (0..=most).rev().find(|rung| self.model.within(*rung as f64) >= sure(*rung)).unwrap_or(0)
+    }
+
+    /// Whether nothing harder is allowed than this rung.
+    fn is_last(&self, rung: usize) -> bool {
+        rung == self.hardest_allowed()
     }
 
     /// The hardest rung that a trial may go to.

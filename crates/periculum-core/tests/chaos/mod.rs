@@ -87,6 +87,16 @@ impl Course {
 }
 
 impl Course {
+    /// One search along the clock for what holds a night, and a soak a step below.
+    pub(crate) fn sought() -> Self {
+        let plain = Self::plain();
+        let mut plan = (*plain.plan).clone();
+        plan.proofs[0].passes = [2, 6].map(|hours| Pass::usual("dense", Span::from_seconds(3600 * hours))).to_vec();
+        let soak = Way::Soak { steps: steps("clock", 1, 1), margin: 1 };
+        plan.stages = [Way::Seek(steps("clock", 1, 1)), soak].map(|strategy| Stage { strategy, proof: 0 }).to_vec();
+        Self { plan: Arc::new(plan), ..plain }
+    }
+
     /// A baseline of at most five trials, fewer when their scores are within 1 %.
     pub(crate) fn measured() -> Self {
         let within = Some(Decimal::new(1, 2));
@@ -106,6 +116,13 @@ pub(crate) fn courses() -> impl Strategy<Value = Course> {
         }),
         (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Ascend(steps("clock", step, back))),
         (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Trim(steps("volts", step, back))),
+        (1i64..4, any::<bool>()).prop_map(|(step, clock)| Way::Seek(steps(
+            if clock { "clock" } else { "volts" },
+            step,
+            1
+        ))),
+        (1i64..4, 0u32..4, 1u32..3)
+            .prop_map(|(step, margin, back)| Way::Soak { steps: steps("clock", step, back), margin }),
     ];
     let stages = proptest::collection::vec(stage, 1..5);
     (jump(), jump(), any::<bool>(), any::<bool>(), 2i64..14, stages, 1usize..4).prop_map(

@@ -9,6 +9,7 @@ mod load;
 mod prove;
 mod report;
 mod resume;
+mod reveal;
 mod score;
 
 use std::process::ExitCode;
@@ -34,6 +35,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Check(check)) => check::run(&check),
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),
+        Some(Command::Reveal(reveal)) => reveal::run(&reveal),
         Some(Command::Load(load)) => load::run(&load),
     }
 }

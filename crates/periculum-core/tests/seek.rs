@@ -1,0 +1,168 @@
+//! The search for a limit: it finds it, comes from below, and tells why it does what it does.
+
+mod chaos;
+
+use chaos::Course;
+use periculum_core::Decimal;
+use periculum_core::engine::{Climb, Command, Entry, Event, Mark};
+use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::{PassOrder, PassReport};
+use periculum_core::reason::{Reason, StageEnd};
+use periculum_core::rung::InForce;
+
+/// The hazard in a second at the limit of a night of eight hours.
+const AT_LIMIT: f64 = 0.105_36 / 28_800.0;
+
+/// A rig whose hazard grows by this factor of e a MHz beyond its limit; falls come as a dice has it.
+struct Rig {
+    limit: f64,
+    slope: f64,
+    dice: u64,
+    /// Above this it throttles.
+    throttles: f64,
+}
+
+impl Rig {
+    fn new(limit: f64, slope: f64, dice: u64) -> Self {
+        Self { limit, slope, dice, throttles: f64::INFINITY }
+    }
+
+    fn run(&mut self, clock: f64, order: &PassOrder) -> PassReport {
+        self.dice = self.dice.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+        let unit = ((self.dice >> 11) as f64 + 1.0) / (1u64 << 53) as f64;
+        let hazard = AT_LIMIT * (self.slope * (clock - self.limit)).exp();
+        let until = Span::from_millis((-unit.ln() / hazard * 1000.0).clamp(250.0, 1e12) as u64);
+        let ended =
+            |ran, kind| PassReport { ran, incidents: vec![Incident::new(kind, "as played")], ..PassReport::default() };
+        match () {
+            () if clock > self.throttles => ended(Span::from_seconds(30), IncidentKind::Throttled),
+            () if until < order.pass.length => ended(until, IncidentKind::WrongResult),
+            () => PassReport { ran: order.pass.length, ..PassReport::default() },
+        }
+    }
+}
+
+/// Everything that was stated, from the beginning to the end.
+fn climbed(course: &Course, mut rig: Rig) -> Vec<Entry> {
+    let mut in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
+    let mut climb = Climb::new(course.rig.clone(), course.plan.clone());
+    let mut event = Event::Started { in_force: in_force.clone() };
+    let mut entries = Vec::new();
+    for second in 0.. {
+        let step = climb.next(Moment::from_millis(second * 1000), &event);
+        entries.extend(step.entries);
+        event = match step.command {
+            Some(Command::Apply(change)) => {
+                in_force.insert(change.setting.clone(), change.to);
+                Event::Applied { reported: in_force.clone() }
+            }
+            Some(Command::RunPass(order)) => {
+                let clock = f64::try_from(in_force["clock"]).expect("a number");
+                Event::PassEnded { report: rig.run(clock, &order) }
+            }
+            Some(other) => panic!("nobody is there for {other:?}"),
+            None => break,
+        };
+    }
+    assert!(climb.is_ended());
+    entries
+}
+
+fn mark_of(entries: &[Entry], stage: usize) -> &Mark {
+    let mark = entries.iter().find_map(|entry| match entry {
+        Entry::MarkSet { mark } if mark.stage == stage => Some(mark),
+        _ => None,
+    });
+    mark.unwrap_or_else(|| panic!("stage {stage} has no mark"))
+}
+
+fn clock(mark: &Mark) -> Decimal {
+    mark.rung.get("clock").expect("a clock")
+}
+
+#[test]
+fn limits_are_found_in_a_fraction_of_the_nights() {
+    let (mut off, mut tested) = (0.0, 0.0);
+    for seed in 0..12 {
+        let rig = Rig::new(51.4, 1.1, seed);
+        let entries = climbed(&Course::sought(), rig);
+        off += f64::try_from(clock(mark_of(&entries, 0))).expect("a number") - 51.0;
+        let Some(Entry::Ended { test_hours, .. }) = entries.last() else { panic!("no end") };
+        tested += test_hours;
+    }
+    assert!((-2.2..=0.7).contains(&(off / 12.0)), "{} steps from the truth on average", off / 12.0);
+    // Two nights of eight hours hold at the end of each.
+    assert!(tested / 12.0 - 16.0 < 8.0, "{} hours on average", tested / 12.0);
+}
+
+#[test]
+fn a_rig_that_holds_everything_is_proved_where_the_ladder_is_not_allowed_to_go_on() {
+    let entries = climbed(&Course::sought(), Rig::new(200.0, 1.0, 1));
+    assert_eq!(clock(mark_of(&entries, 0)), Decimal::from(59));
+    let end = entries.iter().find_map(|entry| match entry {
+        Entry::StageEnded { stage: 0, end } => Some(end),
+        _ => None,
+    });
+    assert!(matches!(end, Some(StageEnd::AtLimit { .. })), "{end:?}");
+    // The soak keeps its margin.
+    assert_eq!(clock(mark_of(&entries, 1)), Decimal::from(58));
+}
+
+#[test]
+fn heat_is_a_limit_of_its_own_and_no_hazard() {
+    let entries = climbed(&Course::sought(), Rig { throttles: 47.0, ..Rig::new(200.0, 1.0, 1) });
+    assert_eq!(clock(mark_of(&entries, 0)), Decimal::from(47));
+    let told = entries.iter().any(|entry| {
+        matches!(
+            entry,
+            Entry::StageEnded { end: StageEnd::NextDidNotHold { incident: Some(IncidentKind::Throttled), .. }, .. }
+        )
+    });
+    assert!(told);
+}
+
+#[test]
+fn a_rig_that_does_not_hold_stock_is_given_up() {
+    let entries = climbed(&Course::sought(), Rig::new(30.0, 1.0, 1));
+    assert!(matches!(entries.last(), Some(Entry::Ended { marks, .. }) if marks.is_empty()));
+}
+
+#[test]
+fn it_comes_from_below_and_never_leaps_further_than_the_largest_jump() {
+    for seed in 0..6 {
+        let entries = climbed(&Course::sought(), Rig::new(55.0, 0.9, seed));
+        let (mut held, mut at) = (42, 42);
+        for entry in &entries {
+            match entry {
+                Entry::TrialBegan { rung, stage: 0, .. } => {
+                    at = i64::try_from(rung.get("clock").expect("a clock")).expect("whole");
+                    assert!(at - held <= 10, "from {held} to {at}");
+                }
+                Entry::PassEnded { report, .. } if report.incidents.is_empty() => held = held.max(at),
+                _ => {}
+            }
+        }
+    }
+}
+
+#[test]
+fn trials_are_as_long_as_they_are_told_to_be_with_every_pass_in_its_share() {
+    let entries = climbed(&Course::sought(), Rig::new(200.0, 1.0, 1));
+    let mut told = None;
+    for entry in &entries {
+        match entry {
+            Entry::TrialBegan { reason: Reason::Learn { length, foresight, .. }, .. } => {
+                told = Some(*length);
+                assert!(foresight.low <= foresight.survival && foresight.survival <= foresight.high);
+            }
+            Entry::TrialBegan { .. } => told = None,
+            Entry::PassBegan { pass, order, .. } => {
+                let share = [0.25, 0.75][*pass];
+                let whole = told.map_or(8.0 * 3600.0, Span::seconds);
+                assert!((order.length.seconds() - share * whole).abs() < 0.01);
+            }
+            _ => {}
+        }
+    }
+}

@@ -1,0 +1,114 @@
+//! `periculum reveal`: what a simulated rig really is, for practice and to measure marks by.
+
+use std::process::ExitCode;
+
+use anyhow::Result;
+use periculum_core::Decimal;
+use periculum_core::ladder::Direction;
+use periculum_core::plan::{Plan, Stage};
+use periculum_core::rig::Rig;
+use periculum_core::rung::Rung;
+use periculum_core::setting::Setting;
+use periculum_rigs::simulated::Truth;
+use serde::Serialize;
+
+use crate::briefing::{Briefing, SourceFile};
+use crate::cli::Reveal;
+use crate::complaint::BadInput;
+
+/// A rung that survives a proof at least this often holds it.
+const OFTEN: f64 = 0.9;
+
+/// The truth about a stage, or about a rung.
+#[derive(Serialize)]
+struct Revealed {
+    /// The stage, from 1; none for a rung that was asked for.
+    stage: Option<usize>,
+    proof: String,
+    setting: Option<String>,
+    rung: Rung,
+    survival: f64,
+}
+
+pub(super) fn run(reveal: &Reveal) -> Result<ExitCode> {
+    let briefing = Briefing::of(SourceFile::read(&reveal.rig)?, SourceFile::read(&reveal.plan)?)?;
+    let Some(spec) = &briefing.simulated else {
+        return Err(BadInput("only a simulated rig knows the truth about itself".into()).into());
+    };
+    let (rig, plan) = (&*briefing.rig, &*briefing.plan);
+    let truth = Truth::of(rig, spec, reveal.seed.unwrap_or(spec.seed));
+    let revealed =
+        if reveal.at.is_empty() { of_stages(&truth, rig, plan) } else { of_rung(&truth, rig, plan, reveal)? };
+    for one in revealed {
+        println!("{}", if reveal.json { serde_json::to_string(&one)? } else { sentence(&one, rig) });
+    }
+    Ok(ExitCode::SUCCESS)
+}
+
+/// For each stage that moves a setting the hardest rung that holds its proof, all else as at stock.
+fn of_stages(truth: &Truth, rig: &Rig, plan: &Plan) -> Vec<Revealed> {
+    let of_stage = |(index, stage): (usize, &Stage)| {
+        let setting = rig.setting(stage.strategy.setting()?)?;
+        let proof = plan.proof_of(index);
+        let values = harder_values(setting, &plan.use_name);
+        let hardest = truth.hardest(&rig.stock(), &setting.name, &values, &proof.passes, OFTEN);
+        let rung = rig.stock().with(&setting.name, hardest.unwrap_or(setting.stock));
+        let survival = truth.survival(&rung, &proof.passes);
+        Some(Revealed {
+            stage: Some(index + 1),
+            proof: proof.name.clone(),
+            setting: Some(setting.name.clone()),
+            rung,
+            survival,
+        })
+    };
+    plan.stages.iter().enumerate().filter_map(of_stage).collect()
+}
+
+/// The survival of a rung in every proof.
+fn of_rung(truth: &Truth, rig: &Rig, plan: &Plan, reveal: &Reveal) -> Result<Vec<Revealed>> {
+    let mut rung = rig.stock();
+    for text in &reveal.at {
+        let (name, value) = text.split_once('=').unwrap_or((text, ""));
+        let setting = rig.setting(name).ok_or_else(|| {
+            let known: Vec<&str> = rig.settings.iter().map(|setting| setting.name.as_str()).collect();
+            BadInput(format!("the rig has no setting `{name}`; it has {}", known.join(", ")))
+        })?;
+        let value: Option<Decimal> = value.parse().ok().filter(|value| setting.ladder.contains(*value));
+        let value = value.ok_or_else(|| {
+            BadInput(format!("`{text}` is no value of the ladder; write it as in `{name}={}`", setting.stock))
+        })?;
+        rung = rung.with(name, value);
+    }
+    let of_proof = |proof: &periculum_core::plan::Proof| Revealed {
+        stage: None,
+        proof: proof.name.clone(),
+        setting: None,
+        survival: truth.survival(&rung, &proof.passes),
+        rung: rung.clone(),
+    };
+    Ok(plan.proofs.iter().map(of_proof).collect())
+}
+
+/// The values from stock to the hardest that this use allows.
+fn harder_values(setting: &Setting, use_name: &str) -> Vec<Decimal> {
+    let next = |value: &Decimal| setting.ladder.next(*value, setting.harder);
+    let allowed = |value: &Decimal| match setting.harder {
+        Direction::Up => *value <= setting.ceiling(use_name),
+        Direction::Down => *value >= setting.floor,
+    };
+    std::iter::successors(Some(setting.stock), next).take_while(allowed).collect()
+}
+
+fn sentence(revealed: &Revealed, rig: &Rig) -> String {
+    let survival = format!("survives `{}` with {:.1} %", revealed.proof, 100.0 * revealed.survival);
+    match (revealed.stage, &revealed.setting) {
+        (Some(stage), Some(_)) if revealed.survival < OFTEN => {
+            format!("stage {stage}: not even stock holds; it {survival}")
+        }
+        (Some(stage), Some(_)) => {
+            format!("stage {stage}: the hardest rung that holds is {}; it {survival}", rig.written(&revealed.rung))
+        }
+        _ => format!("{} {survival}", rig.written(&revealed.rung)),
+    }
+}
