@@ -78,7 +78,7 @@ fn write_trials(text: &mut String, story: &Story, rig: &Rig) -> std::fmt::Result
             "| {sign} | {} | {} | {verdict} | {} | {} | {} | {} |",
             trial.number,
             plain(&rig.written(&trial.rung)),
-            plain(&trial.proof),
+            plain(&trial.put_to()),
             trial.tested,
             score(trial),
             plain(&trial.reason.because(rig))

@@ -188,7 +188,7 @@ impl StageEnd {
                 format!("nothing beyond {} is allowed: {limit}", written(rig, setting, *value))
             }
             Self::LimitKnown { setting, value, target, foresight } => {
-                format!("{} is not expected to hold {target}: {foresight}", written(rig, setting, *value))
+                format!("{} is not sure to hold {target}: {foresight}", written(rig, setting, *value))
             }
             Self::Soaked => "it held".into(),
             Self::NothingHeld { verdict, incident } => {

@@ -81,6 +81,19 @@ impl TrialStory {
     pub fn score(&self) -> Option<&Score> {
         self.passes.last()?.report.as_ref()?.score.as_ref()
     }
+
+    /// Whether it held the whole proof, and not just a shorter trial on the way.
+    pub fn held_the_proof(&self) -> bool {
+        self.verdict == Some(Verdict::Held) && !matches!(self.reason, Reason::Learn { .. })
+    }
+
+    /// What it is put to in words: the proof, or a part of it.
+    pub fn put_to(&self) -> String {
+        match &self.reason {
+            Reason::Learn { length, .. } => format!("{length} of {}", self.proof),
+            _ => self.proof.clone(),
+        }
+    }
 }
 
 /// One run of one load.

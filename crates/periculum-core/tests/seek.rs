@@ -10,6 +10,8 @@ use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{PassOrder, PassReport};
 use periculum_core::reason::{Reason, StageEnd};
 use periculum_core::rung::InForce;
+use periculum_core::story::Story;
+use periculum_core::verdict::Verdict;
 
 /// The hazard in a second at the limit of a night of eight hours.
 const AT_LIMIT: f64 = 0.105_36 / 28_800.0;
@@ -144,6 +146,19 @@ fn it_comes_from_below_and_never_leaps_further_than_the_largest_jump() {
             }
         }
     }
+}
+
+#[test]
+fn a_short_trial_is_not_told_as_if_the_proof_had_been_held() {
+    let mut story = Story::default();
+    for entry in climbed(&Course::sought(), Rig::new(51.4, 1.1, 3)) {
+        story.tell(Moment::from_millis(0), &entry);
+    }
+    let first = &story.trials[0];
+    assert_eq!((first.verdict, first.held_the_proof()), (Some(Verdict::Held), false));
+    assert_eq!(first.put_to(), "2 min of quick");
+    let last = story.trials.last().expect("trials");
+    assert!(last.held_the_proof() && last.put_to() == "quick");
 }
 
 #[test]

@@ -163,7 +163,7 @@ impl Printer {
             "{:>4} {} {verdict:<7} {rung}  {}  {}  {ending}",
             trial.number,
             verdict.sign(),
-            trial.proof,
+            trial.put_to(),
             trial.tested
         );
         self.print(line.trim_end());

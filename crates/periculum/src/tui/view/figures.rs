@@ -1,7 +1,6 @@
 //! The highest value that held, large enough to be read from across the room.
 
 use periculum_core::quantity::{grouped, measured};
-use periculum_core::verdict::Verdict;
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;
@@ -31,7 +30,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let Some(setting) = app.plan.climbed_setting().and_then(|name| app.rig.setting(name)) else {
         return draw_rate(frame, app, area);
     };
-    let held = app.story.trials.iter().filter(|trial| trial.verdict == Some(Verdict::Held));
+    let held = app.story.trials.iter().filter(|trial| trial.held_the_proof());
     let mark = app.story.marks.last();
     // Once there is a mark, it is what counts: a rung that held once may have fallen since.
     let (title, rung, evidence) = match (mark, held.max_by_key(|trial| trial.rung.get(&setting.name))) {
