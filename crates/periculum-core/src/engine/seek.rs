@@ -59,9 +59,9 @@ pub(super) struct Seek {
     has_fallen: bool,
     /// The hardest rung that held for any time.
     held: usize,
-    /// The first rung that slipped, where one did: the limit is another one there.
+    /// The easiest rung that slipped, where one did: the limit is another one there.
     slipped: Option<(usize, Outcome)>,
-    /// The first rung that the proof did not hold at, and how it ended.
+    /// The easiest rung that the proof did not hold at, and how it ended.
     refused: Option<(usize, Outcome)>,
     /// What is on trial.
     at: usize,

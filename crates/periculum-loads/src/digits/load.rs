@@ -2,8 +2,8 @@
 
 use std::io;
 
+use super::circle::Pi;
 use super::decimal::GROUP;
-use super::pi::Pi;
 use crate::digest::join;
 use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;

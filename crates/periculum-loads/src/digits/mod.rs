@@ -6,11 +6,11 @@
 //! again and again. Every long product is checked for rounding errors and modulo 2⁶⁴ − 1; every digit must be the same
 //! as in the reference in every round on every core.
 
+mod circle;
 mod decimal;
 mod load;
 mod multiply;
 mod natural;
-mod pi;
 mod roots;
 mod series;
 
