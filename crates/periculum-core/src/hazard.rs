@@ -36,8 +36,9 @@ const SLOPE_POINTS: usize = 15;
 /// By what share the slope is more a step beyond the limit, halved.
 const BENDS: [f64; 3] = [0.0, 0.01, 0.02];
 
-/// Points of the grid from one step to the next.
-const POINTS_PER_STEP: usize = 2;
+/// Points of the grid from one step to the next, and along the whole setting at most.
+const POINTS_PER_STEP: f64 = 2.0;
+const MOST_LIMITS: f64 = 160.0;
 
 /// Points of less weight do not change what is expected.
 const NEGLIGIBLE: f64 = 1e-6;
@@ -101,7 +102,7 @@ impl Hazard {
     /// A rig of which nothing is known but that its limit lies between these steps, for a target proof of so many
     /// seconds.
     pub fn unknown(from: f64, to: f64, target: f64) -> Self {
-        let count = ((to - from) * POINTS_PER_STEP as f64).ceil().max(1.0) as usize;
+        let count = ((to - from) * POINTS_PER_STEP).ceil().clamp(1.0, MOST_LIMITS) as usize;
         let slope = |index: usize| {
             let part = index as f64 / (SLOPE_POINTS - 1) as f64;
             exp(log(SLOPES.0) + part * log(SLOPES.1 / SLOPES.0))

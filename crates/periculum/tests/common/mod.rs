@@ -73,5 +73,5 @@ pub(crate) fn of_kind<'a>(lines: &'a [Value], kind: &str) -> Vec<&'a Value> {
 pub(crate) fn short_by_hand(home: &Home) -> PathBuf {
     std::fs::copy(demo("by-hand.rig.toml"), home.path("by-hand.rig.toml")).expect("copied");
     let plan = std::fs::read_to_string(demo("by-hand.plan.toml")).expect("read");
-    home.write("by-hand.plan.toml", &plan.replace("\"20s\"", "\"1500ms\""))
+    home.write("by-hand.plan.toml", &plan.replace("\"20s\"", "\"3s\""))
 }
