@@ -1,6 +1,8 @@
 //! The process that a load runs in: it dies with its parent, tells how it goes, and touches nothing else.
 
 use std::io::{self, Write};
+use std::os::unix::process::CommandExt;
+use std::process::Command;
 use std::sync::Arc;
 
 use rustix::process::{Signal, set_parent_process_death_signal, setpriority_process};
@@ -48,6 +50,13 @@ pub fn enter(niceness: i32) -> io::Result<bool> {
         say(&Message::Failed { why })?;
     }
     Ok(entered.is_ok())
+}
+
+/// Lets a program die with the thread that starts it, so that none outlives a load that was killed.
+pub fn dies_with_this_thread(command: &mut Command) {
+    let bind = || Ok(set_parent_process_death_signal(Some(Signal::KILL))?);
+    // SAFETY: between fork and exec this makes one system call, and takes neither locks nor memory.
+    unsafe { command.pre_exec(bind) };
 }
 
 /// Says something on standard output.

@@ -117,3 +117,28 @@ fn a_program_that_is_not_there_is_no_fault_of_the_machine_unsaid() {
     assert_eq!(incident["incident"], "load-died");
     assert!(incident["evidence"].as_str().is_some_and(|told| told.contains("`/no/such/program` could not be started")));
 }
+
+#[test]
+fn a_program_dies_with_the_one_that_runs_it() {
+    let home = Home::new();
+    home.write(
+        "own.proof.toml",
+        "format = 1\npasses = [{ load = \"long\", for = \"50s\" }]\n\n[program.long]\nrun = [\"sleep\", \"47.11\"]\nlimit = \"49s\"\n",
+    );
+    output(home.periculum().args(["allow", "own.proof.toml", "--yes"]));
+    let mut prove = home.periculum();
+    prove.args(["prove", "--proof", "own.proof.toml", "--json"]).stdout(std::process::Stdio::null());
+    let mut proving = prove.spawn().expect("started");
+    let runs =
+        || std::process::Command::new("pgrep").args(["-fx", "sleep 47.11"]).output().expect("pgrep").status.success();
+    let until = |wanted: bool| {
+        (0..200).any(|_| {
+            std::thread::sleep(std::time::Duration::from_millis(50));
+            runs() == wanted
+        })
+    };
+    assert!(until(true), "it never ran");
+    proving.kill().expect("killed");
+    proving.wait().expect("gone");
+    assert!(until(false), "it runs on");
+}

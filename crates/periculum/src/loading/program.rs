@@ -10,7 +10,7 @@ use std::thread;
 use std::time::{Duration, Instant};
 
 use periculum_core::program::{Misrun, Program, Run, RunEnd, hex};
-use periculum_loads::child::say;
+use periculum_loads::child::{dies_with_this_thread, say};
 use periculum_loads::cores::pin_to_any;
 use periculum_loads::frame::{FaultKind, Order, Stop, Turns};
 use periculum_loads::protocol::{CoreProgress, Message, Progress, Started, Wrong};
@@ -156,6 +156,7 @@ impl<'a> Series<'a> {
         if let Some(folder) = &self.program.folder {
             command.current_dir(folder);
         }
+        dies_with_this_thread(&mut command);
         command.spawn()
     }
 
