@@ -14,6 +14,9 @@ const POWER: u64 = 10u64.pow(GROUP as u32);
 /// At most so many groups are taken one after the other.
 const TOGETHER: usize = 96;
 
+/// Digits are halved less often than this, however many there are.
+const MOST_LEVELS: usize = usize::BITS as usize;
+
 /// Limbs behind those that digits need.
 const GUARD: usize = 2;
 
@@ -86,7 +89,6 @@ fn limbs(exponent: usize, base: f64) -> usize {
 }
 
 /// A power of ten without the limbs that are nothing.
-#[derive(Clone, Default)]
 struct Power {
     limbs: Range<usize>,
     /// How many limbs were left out at the end.
@@ -97,7 +99,7 @@ struct Power {
 pub(super) fn digits(tools: &mut Tools, split: Split, fraction: &mut [u64], groups: &mut [u64], scratch: &mut [u64]) {
     let all = split.power_at(split.levels).start;
     let (powers, scratch) = scratch.split_at_mut(all);
-    let mut known = [const { Power { limbs: 0..0, left_out: 0 } }; 40];
+    let mut known = [const { Power { limbs: 0..0, left_out: 0 } }; MOST_LEVELS];
     for level in 0..split.levels {
         known[level] = match level.checked_sub(1) {
             None => first_power(split, powers, scratch),

@@ -83,7 +83,8 @@ impl<'a> Series<'a> {
         pin_to_any(core.as_ref().map_or(&self.order.cores, std::slice::from_ref));
         let mut times = 0;
         while Instant::now() < until && self.order.times.is_none_or(|most| times < most) {
-            let Some(ended) = self.run(until)? else { return Ok(true) };
+            // A program that can't be started won't be on another core either.
+            let Some(ended) = self.run(until)? else { return Ok(Instant::now() >= until) };
             times += 1;
             self.rounds += 1;
             let is_right = self.take(core, &ended)?;

@@ -1,6 +1,6 @@
 //! The stages of the plan: what is behind us, what is under way, what is to come.
 
-use periculum_core::plan::{Stage, Strategy};
+use periculum_core::plan::{Stage, Steps, Strategy};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
@@ -38,11 +38,19 @@ fn what(app: &App, stage: &Stage) -> String {
         Strategy::Baseline { repeats: 1, .. } => format!("{name}, {proof}"),
         Strategy::Baseline { repeats, within: None } => format!("{name}, {repeats} times {proof}"),
         Strategy::Baseline { repeats, within: Some(_) } => format!("{name}, up to {repeats} times {proof}"),
-        Strategy::Ascend(steps) | Strategy::Trim(steps) | Strategy::Seek(steps) | Strategy::Soak { steps, .. } => {
-            let setting = app.rig.setting(&steps.setting);
-            let label = setting.map_or(steps.setting.as_str(), |setting| &setting.label);
-            let step = setting.zip(steps.step).map(|(setting, step)| format!(" by {}", setting.written(step)));
-            format!("{name} {label}{}, {proof}", step.unwrap_or_default())
+        Strategy::Soak { steps, margin: 0 } => format!("{name}{}, {proof}", moved(app, steps)),
+        Strategy::Soak { steps, margin: 1 } => format!("{name}{}, 1 step of margin, {proof}", moved(app, steps)),
+        Strategy::Soak { steps, margin } => format!("{name}{}, {margin} steps of margin, {proof}", moved(app, steps)),
+        Strategy::Ascend(steps) | Strategy::Trim(steps) | Strategy::Seek(steps) => {
+            format!("{name}{}, {proof}", moved(app, steps))
         }
     }
+}
+
+/// The setting that moves and how far at a time: ` core clock by 50 MHz`.
+fn moved(app: &App, steps: &Steps) -> String {
+    let setting = app.rig.setting(&steps.setting);
+    let label = setting.map_or(steps.setting.as_str(), |setting| &setting.label);
+    let step = setting.zip(steps.step).map(|(setting, step)| format!(" by {}", setting.written(step)));
+    format!(" {label}{}", step.unwrap_or_default())
 }
