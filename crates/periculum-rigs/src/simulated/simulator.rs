@@ -77,8 +77,6 @@ struct Running {
     endurance: Vec<f64>,
     /// The sum of hazard over time of all cores.
     dose: f64,
-    /// The hazard of each core in the last tick, and its margin.
-    last: Vec<(f64, f64)>,
     work: f64,
     throttled: Span,
     end: Option<End>,
@@ -200,22 +198,17 @@ impl Simulator {
     fn tick(&mut self, pass: &mut Running) {
         self.now = self.now + TICK;
         pass.ran += TICK;
-        let before = (self.thermal.clone(), self.reached);
         self.heat(pass.busy, pass.strain.heat, pass.ran);
-        let has_settled = before == (self.thermal.clone(), self.reached);
         let clock = self.set_clock() * self.reached;
         let relative = clock / self.spec.silicon.reference_clock;
         let gain = relative / (1.0 - MEMORY_BOUND + MEMORY_BOUND * relative);
         pass.work +=
             gain * self.spec.silicon.reference_clock / 1000.0 * pass.strain.work * pass.busy as f64 * TICK.seconds();
         self.watch_throttling(pass);
-        // With the same heat each core is as likely to fail as a tick ago.
-        if !has_settled || pass.last.is_empty() {
-            pass.last = (0..pass.busy).map(|core| self.hazard_of(core, clock, pass.strain)).collect();
-        }
         for core in 0..pass.busy {
-            let (hazard, margin) = pass.last[core];
-            let dose = hazard * TICK.seconds();
+            let temperature = self.thermal.core(core, self.spec.cores);
+            let margin = self.thermal.voltage - self.specimen.needs(core, clock, temperature, pass.strain.relief);
+            let dose = self.specimen.hazard(margin) * TICK.seconds();
             pass.dose += dose;
             pass.endurance[core] -= dose;
             if pass.endurance[core] < 0.0 {
@@ -226,13 +219,6 @@ impl Simulator {
         if pass.end.is_none() && pass.ran >= pass.length {
             pass.end = Some(End::Finished);
         }
-    }
-
-    /// The hazard of a busy core at this clock, and its margin.
-    fn hazard_of(&self, core: usize, clock: f64, strain: Strain) -> (f64, f64) {
-        let temperature = self.thermal.core(core, self.spec.cores);
-        let margin = self.thermal.voltage - self.specimen.needs(core, clock, temperature, strain.relief);
-        (self.specimen.hazard(margin), margin)
     }
 
     fn watch_throttling(&self, pass: &mut Running) {
@@ -302,7 +288,6 @@ impl Running {
             endurance: (0..busy).map(|_| random.exponential()).collect(),
             random,
             dose: 0.0,
-            last: Vec::new(),
             work: 0.0,
             throttled: Span::ZERO,
             end: None,
