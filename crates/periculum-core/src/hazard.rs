@@ -13,6 +13,8 @@
 //! have a weight on each point of a grid; observations multiply it by their likelihood. Functions of the `libm` crate make
 //! every machine reckon the same, so that records can be replayed anywhere.
 
+use std::sync::LazyLock;
+
 use libm::{exp, expm1, log};
 
 /// A rung that survives the target proof at least this often is within the limit.
@@ -28,7 +30,7 @@ const SLOPES: (f64, f64) = (0.08, 5.0);
 /// Before anything is known, slopes are spread around this one, by so much in their logarithm: steps are chosen so that
 /// a few of them matter.
 const USUAL_SLOPE: f64 = 0.9;
-const SLOPE_SPREAD: f64 = 0.7;
+const SLOPE_SPREAD: f64 = 0.4;
 
 /// Points of the grid between those, evenly in their logarithm.
 const SLOPE_POINTS: usize = 15;
@@ -116,6 +118,20 @@ impl Hazard {
         model
     }
 
+    /// The same model where the limit is expected here, in steps, give or take so much, and slopes and bends are as
+    /// likely as another rig's model of the same setting has them.
+    pub fn expecting(mut self, limit: f64, deviation: f64, other: &Self) -> Self {
+        let kinds = SLOPE_POINTS * BENDS.len();
+        let mut shares = vec![0.0; kinds];
+        other.points.iter().enumerate().for_each(|(index, point)| shares[index % kinds] += point.weight);
+        for (index, point) in self.points.iter_mut().enumerate() {
+            let nearness = exp(-0.5 * ((point.limit - limit) / deviation).powi(2));
+            point.weight = shares[index % kinds] * (nearness + 1e-9);
+        }
+        self.normalise();
+        self
+    }
+
     /// Takes in what happened at a rung.
     pub fn observe(&mut self, rung: f64, observation: Observation) {
         let target = warmed(self.target);
@@ -172,18 +188,24 @@ impl Hazard {
 
     /// What to expect of trials at a rung, of each of these lengths in seconds.
     pub fn expect<const N: usize>(&self, rung: f64, lengths: [f64; N]) -> [Expectation; N] {
-        let target = warmed(self.target);
+        let curve = &*CURVE;
+        let unit = log(-log(SURVIVAL) / warmed(self.target));
         let mut sums = [Sums::default(); N];
-        let moments = lengths.map(|seconds| [AT_ONCE.min(seconds / 4.0), seconds / 4.0, seconds].map(warmed));
+        let moments =
+            lengths.map(|seconds| [AT_ONCE.min(seconds / 4.0), seconds / 4.0, seconds].map(|end| log(warmed(end))));
         for point in self.points.iter().filter(|point| point.weight > NEGLIGIBLE) {
-            let hazard = point.hazard(rung, target);
+            let hazard = point.exponent(rung) + unit;
             for (sums, moments) in sums.iter_mut().zip(&moments) {
-                sums.take(point, hazard, moments.map(|moment| survival(hazard * moment)));
+                sums.take(
+                    point,
+                    moments.map(|moment| curve.survival(hazard + moment)),
+                    curve.lived(hazard + moments[2]),
+                );
             }
         }
         let mut expected = sums.map(Sums::expectation);
-        // A hazard that is all but nothing leaves the trial its whole length.
-        expected.iter_mut().zip(lengths).for_each(|(expected, length)| expected.seconds = expected.seconds.min(length));
+        // A rig that warms up lives longer than its warm time, but no longer than the trial.
+        expected.iter_mut().zip(lengths).for_each(|(expected, length)| expected.seconds *= length);
         expected
     }
 }
@@ -192,11 +214,12 @@ impl Hazard {
 #[derive(Clone, Copy, Default)]
 struct Sums {
     outcomes: [[f64; 3]; 4],
-    seconds: f64,
+    /// The share of the trial that is lived through.
+    lived: f64,
 }
 
 impl Sums {
-    fn take(&mut self, point: &Point, hazard: f64, survival: [f64; 3]) {
+    fn take(&mut self, point: &Point, survival: [f64; 3], lived: f64) {
         let [at_once, early, whole] = survival;
         for (outcome, share) in self.outcomes.iter_mut().zip([1.0 - at_once, at_once - early, early - whole, whole]) {
             let share = share * point.weight;
@@ -204,7 +227,7 @@ impl Sums {
             outcome[1] += share * point.limit;
             outcome[2] += share * point.limit * point.limit;
         }
-        self.seconds += point.weight * if whole < 1.0 { (1.0 - whole) / hazard } else { f64::MAX.sqrt() };
+        self.lived += point.weight * lived;
     }
 
     fn expectation(self) -> Expectation {
@@ -213,27 +236,66 @@ impl Sums {
         Expectation {
             falls: 1.0 - self.outcomes[3][0],
             falls_at_once: self.outcomes[0][0],
-            seconds: self.seconds,
+            seconds: self.lived,
             variance_left: self.outcomes.into_iter().map(variance).sum(),
         }
     }
 }
 
-/// The probability to survive a hazard that sums up to this.
-fn survival(dose: f64) -> f64 {
-    match dose {
-        ..1e-9 => 1.0,
-        40.0.. => 0.0,
-        _ => exp(-dose),
+/// Survival as a curve over the logarithm of the dose, that is, of the hazard summed up over time, in a table: what is
+/// expected is worked out at many rungs after each trial.
+struct Curve {
+    survival: Vec<f64>,
+    lived: Vec<f64>,
+}
+
+static CURVE: LazyLock<Curve> = LazyLock::new(Curve::new);
+
+impl Curve {
+    /// From no dose that matters to one that nothing survives, and points of the table for a factor of e.
+    const FROM: f64 = -20.0;
+    const TO: f64 = 4.0;
+    const FINENESS: f64 = 64.0;
+
+    fn new() -> Self {
+        let doses = || {
+            let count = ((Self::TO - Self::FROM) * Self::FINENESS) as usize + 1;
+            (0..count).map(|index| exp(Self::FROM + index as f64 / Self::FINENESS))
+        };
+        Self {
+            survival: doses().map(|dose| exp(-dose)).collect(),
+            lived: doses().map(|dose| -expm1(-dose) / dose).collect(),
+        }
     }
+
+    /// The probability to survive a dose of this logarithm.
+    fn survival(&self, log_dose: f64) -> f64 {
+        between(&self.survival, log_dose)
+    }
+
+    /// The share of the time to that dose that is lived through on average.
+    fn lived(&self, log_dose: f64) -> f64 {
+        between(&self.lived, log_dose)
+    }
+}
+
+/// The value of a table between its points.
+fn between(table: &[f64], log_dose: f64) -> f64 {
+    let place = ((log_dose - Curve::FROM) * Curve::FINENESS).clamp(0.0, (table.len() - 2) as f64);
+    let index = place as usize;
+    table[index] + (table[index + 1] - table[index]) * (place - index as f64).min(1.0)
 }
 
 impl Point {
     /// The hazard at a rung, in a second of a warm rig.
     fn hazard(&self, rung: f64, target: f64) -> f64 {
+        exp(self.exponent(rung)) * -log(SURVIVAL) / target
+    }
+
+    /// The logarithm of the hazard at a rung over that at the limit.
+    fn exponent(&self, rung: f64) -> f64 {
         let distance = rung - self.limit;
-        let exponent = self.slope * distance * (1.0 + self.bend * distance.max(0.0));
-        exp(exponent.min(60.0)) * -log(SURVIVAL) / target
+        (self.slope * distance * (1.0 + self.bend * distance.max(0.0))).min(60.0)
     }
 }
 
@@ -288,6 +350,16 @@ mod tests {
             prop_assert!(expectation.variance_left <= deviation * deviation * 1.0001 + 1e-9);
             prop_assert!((0.0..=1.0).contains(&expectation.falls) && expectation.falls_at_once <= expectation.falls);
             prop_assert!(expectation.seconds <= seconds + 1e-9);
+        }
+    }
+
+    #[test]
+    fn the_table_is_as_good_as_the_functions() {
+        for step in -2500..500 {
+            let log_dose = f64::from(step) / 100.0;
+            let dose = log_dose.exp();
+            assert!((CURVE.survival(log_dose) - (-dose).exp()).abs() < 2e-5, "{log_dose}");
+            assert!((CURVE.lived(log_dose) + (-dose).exp_m1() / dose).abs() < 2e-2 || log_dose > 4.0, "{log_dose}");
         }
     }
 

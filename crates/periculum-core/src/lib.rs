@@ -6,6 +6,9 @@
 //! is the record of a climb as a view shows it.
 
 pub mod amount;
+pub mod budget;
+pub mod comparison;
+pub mod depth;
 pub mod ending;
 pub mod engine;
 pub mod file;
@@ -28,5 +31,6 @@ pub mod statistics;
 pub mod story;
 pub mod telling;
 pub mod verdict;
+pub mod watch;
 
 pub use rust_decimal::Decimal;

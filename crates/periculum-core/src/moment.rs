@@ -48,6 +48,11 @@ impl Span {
         Self(millis)
     }
 
+    /// Whether it is none at all.
+    pub const fn is_zero(&self) -> bool {
+        self.0 == 0
+    }
+
     /// A length in whole seconds.
     pub const fn from_seconds(seconds: u64) -> Self {
         Self(seconds.saturating_mul(1000))

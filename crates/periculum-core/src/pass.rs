@@ -80,6 +80,9 @@ pub struct Pass {
     pub load: String,
     /// How long it runs, warm-up included.
     pub length: Span,
+    /// How long the rig rests before it.
+    #[serde(default, skip_serializing_if = "Span::is_zero")]
+    pub pause: Span,
     /// On how many threads.
     pub threads: Threads,
     /// What else it asks for.
@@ -93,7 +96,14 @@ pub struct Pass {
 impl Pass {
     /// A pass on every core that asks for nothing unusual.
     pub fn usual(load: impl Into<String>, length: Span) -> Self {
-        Self { load: load.into(), length, threads: Threads::All, demand: Demand::default(), program: None }
+        Self {
+            load: load.into(),
+            length,
+            pause: Span::ZERO,
+            threads: Threads::All,
+            demand: Demand::default(),
+            program: None,
+        }
     }
 }
 
@@ -113,8 +123,23 @@ pub struct PassOrder {
 pub struct Score {
     /// The number.
     pub value: f64,
-    /// Its unit, as in `GFLOP/s`; larger is better.
+    /// Its unit, as in `GFLOP/s`.
     pub unit: String,
+    /// Whether less of it is better, as of a latency.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub less_is_better: bool,
+}
+
+impl Score {
+    /// A score of which more is better.
+    pub fn of(value: f64, unit: impl Into<String>) -> Self {
+        Self { value, unit: unit.into(), less_is_better: false }
+    }
+
+    /// A number of which more is better, whatever the score counts: the score or its reciprocal.
+    pub fn merit(&self) -> f64 {
+        if self.less_is_better { 1.0 / self.value } else { self.value }
+    }
 }
 
 /// What a load made of its order.
@@ -223,6 +248,9 @@ pub struct PassReport {
     /// What it worked on, where the load told.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub workload: Option<Workload>,
+    /// Why it could not be started at all; nothing ran then, and nothing is known of the rung.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub refused: Option<String>,
     /// Whether it was stopped before its end from outside.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub stopped: bool,

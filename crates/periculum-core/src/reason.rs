@@ -5,6 +5,8 @@ use std::fmt;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
+use crate::budget::Limit;
+use crate::depth::Depth;
 use crate::incident::IncidentKind;
 use crate::moment::Span;
 use crate::quantity::with_unit;
@@ -35,6 +37,56 @@ pub enum Reason {
         setting: String,
         /// The value that did not hold.
         from: Decimal,
+        /// How deep it fell, which decides how far back it goes.
+        #[serde(default)]
+        depth: Depth,
+    },
+    /// A limit that only holds the search back is opened.
+    Open {
+        /// The setting that is the limit.
+        setting: String,
+    },
+    /// The rung before fell, and is tried again with more of what is fed.
+    Feed {
+        /// The setting that is fed.
+        setting: String,
+        /// The value of it that was not enough.
+        from: Decimal,
+        /// The setting that climbs.
+        climbed: String,
+        /// Its value.
+        value: Decimal,
+    },
+    /// It is the next combination of a grid.
+    Combination {
+        /// Which, from 1; those that can't hold are passed over.
+        nth: u32,
+        /// How many there are.
+        of: u32,
+    },
+    /// Each setting has a limit of its own, and now all go there together.
+    Together {
+        /// By how many steps each is back from its limit.
+        back: u32,
+    },
+    /// Beside their own limits one common value is measured.
+    Common {
+        /// The value that all have.
+        value: Decimal,
+    },
+    /// The score at this value is to be known.
+    Score {
+        /// The setting that moves.
+        setting: String,
+        /// Which measurement, from 1.
+        nth: u32,
+        /// How many there are.
+        of: u32,
+    },
+    /// A score was clearly too low, as when another program takes the processor: it is measured again.
+    Disturbed {
+        /// The number of the trial that had it.
+        trial: u32,
     },
     /// A trial of this length teaches most about the limit for what it costs.
     Learn {
@@ -42,8 +94,9 @@ pub enum Reason {
         setting: String,
         /// How long the trial is.
         length: Span,
-        /// What is known of the rung.
-        foresight: Foresight,
+        /// What is known of the rung; nothing before something fell.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        foresight: Option<Foresight>,
     },
     /// The limit is known well enough to put a rung within it to the proof.
     Confirm {
@@ -67,6 +120,14 @@ pub enum Reason {
 }
 
 impl Reason {
+    /// The number of the trial that was disturbed, where that is the reason.
+    pub fn disturbed(&self) -> Option<u32> {
+        match self {
+            Self::Disturbed { trial } => Some(*trial),
+            _ => None,
+        }
+    }
+
     /// The reason as the part of a sentence behind "because".
     pub fn because(&self, rig: &Rig) -> String {
         match self {
@@ -77,8 +138,31 @@ impl Reason {
             Self::Baseline { nth, of } if *of > 1 => format!("the rig at stock comes first ({nth} of {of})"),
             Self::Baseline { .. } => "the rig at stock comes first".into(),
             Self::Harder { setting, from } => format!("{} is behind us", written(rig, setting, *from)),
-            Self::StepBack { setting, from } => format!("{} did not hold", written(rig, setting, *from)),
-            Self::Learn { setting, foresight, .. } => {
+            Self::StepBack { setting, from, depth } => {
+                let how = match depth {
+                    Depth::Shallow => "did not hold",
+                    Depth::Deep => "fell deep",
+                    Depth::MachineDown => "took the machine down",
+                };
+                format!("{} {how}", written(rig, setting, *from))
+            }
+            Self::Open { setting } => format!("{} only holds the search back", label(rig, setting)),
+            Self::Feed { setting, from, climbed, value } => format!(
+                "{} fell with {} of {}",
+                written(rig, climbed, *value),
+                written(rig, setting, *from),
+                label(rig, setting)
+            ),
+            Self::Combination { nth, of } => format!("it is combination {nth} of {of}"),
+            Self::Together { back: 0 } => "each alone held there".into(),
+            Self::Together { back } => format!("together they have to be {back} back"),
+            Self::Common { .. } => "one common value is to be compared".into(),
+            Self::Score { setting, nth, of } => {
+                format!("the score at this {} is to be known ({nth} of {of})", label(rig, setting))
+            }
+            Self::Disturbed { trial } => format!("the score of trial {trial} was too low to be undisturbed"),
+            Self::Learn { foresight: None, .. } => "nothing has fallen so far".into(),
+            Self::Learn { setting, foresight: Some(foresight), .. } => {
                 format!("it tells most about the limit, so far {}", foresight.limit(rig, setting))
             }
             Self::Confirm { foresight, .. } => format!("it is expected to hold: {foresight}"),
@@ -165,6 +249,61 @@ pub enum StageEnd {
         /// What is known of that value.
         foresight: Foresight,
     },
+    /// The next value gets too hot or is throttled: the limit is the cooling or the power, not what more voltage helps.
+    Limited {
+        /// The setting that moved.
+        setting: String,
+        /// The value that was throttled or got too hot.
+        value: Decimal,
+        /// Which of both.
+        incident: IncidentKind,
+    },
+    /// A limit was opened.
+    Opened {
+        /// The setting that was the limit.
+        setting: String,
+        /// The value it has now.
+        value: Decimal,
+    },
+    /// Every combination was tried, but those that could not hold.
+    GridDone {
+        /// How many held.
+        held: u32,
+        /// How many did not.
+        fell: u32,
+        /// How many were not tried, because they are in no way easier than one that did not hold.
+        skipped: u32,
+    },
+    /// Each setting's own limit is known, and what they hold together.
+    EachKnown {
+        /// The limits of each alone.
+        alone: Vec<Alone>,
+        /// By how many steps each is back from that when all hold together.
+        back: u32,
+        /// The gain in score over one common value, as a share; none where that is not known.
+        gain: Option<f64>,
+    },
+    /// The border is known.
+    Mapped {
+        /// The setting whose limit was found.
+        setting: String,
+        /// The setting along which it was found.
+        over: String,
+        /// The limits.
+        border: Vec<Border>,
+    },
+    /// Harder values score less.
+    PastPeak {
+        /// The setting that moved.
+        setting: String,
+    },
+    /// No pass of the proof has a score, so that there is nothing to compare.
+    NoScore,
+    /// The budget ended first.
+    BudgetSpent {
+        /// Which of its limits.
+        limit: Limit,
+    },
     /// The rung held the long proof.
     Soaked,
     /// No value held, down to the easiest one.
@@ -190,12 +329,90 @@ impl StageEnd {
             Self::LimitKnown { setting, value, target, foresight } => {
                 format!("{} is not sure to hold {target}: {foresight}", written(rig, setting, *value))
             }
+            Self::Limited { setting, value, incident } => {
+                let did = if *incident == IncidentKind::TooHot { "gets too hot" } else { "is throttled" };
+                format!("{} {did}: not its stability is the limit", written(rig, setting, *value))
+            }
+            Self::Opened { setting, value } => {
+                format!("{} is open to {}", label(rig, setting), written(rig, setting, *value))
+            }
+            Self::GridDone { held, fell, skipped } => {
+                let skipped = if *skipped == 0 { String::new() } else { format!(", {skipped} could not hold") };
+                format!("{held} held, {fell} did not{skipped}")
+            }
+            Self::EachKnown { alone, back, gain } => each_known(rig, alone, *back, *gain),
+            Self::Mapped { setting, over, border } => mapped(rig, setting, over, border),
+            Self::PastPeak { setting } => format!("harder values of {} score less", label(rig, setting)),
+            Self::NoScore => "no pass of the proof has a score".into(),
+            Self::BudgetSpent { limit } => limit.to_string(),
             Self::Soaked => "it held".into(),
             Self::NothingHeld { verdict, incident } => {
                 format!("nothing held, and the easiest rung {verdict}{}", in_brackets(*incident))
             }
         }
     }
+}
+
+/// The limit of one setting alone.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Alone {
+    /// The setting.
+    pub setting: String,
+    /// The hardest value that held.
+    pub value: Decimal,
+}
+
+/// One point of a border.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+pub struct Border {
+    /// The value of the setting along which it runs.
+    pub value: Decimal,
+    /// The limit of the other setting there, in its unit, between the values of its ladder too.
+    pub limit: Decimal,
+    /// Its standard deviation, in steps.
+    pub deviation: f64,
+}
+
+/// As `strongest: core 3 (5 000 MHz), weakest: core 1 (4 800 MHz); together they hold one step back, +2.1 % over one common
+/// value`.
+fn each_known(rig: &Rig, alone: &[Alone], back: u32, gain: Option<f64>) -> String {
+    let is_harder =
+        |a: &Alone, b: &Alone| rig.setting(&a.setting).is_some_and(|known| known.is_harder(b.value, a.value));
+    let strongest = alone.iter().reduce(|best, one| if is_harder(one, best) { one } else { best });
+    let weakest = alone.iter().reduce(|worst, one| if is_harder(worst, one) { one } else { worst });
+    let named = |one: &Alone| format!("{} ({})", label(rig, &one.setting), written(rig, &one.setting, one.value));
+    let ends = match (strongest, weakest) {
+        (Some(strongest), Some(weakest)) if strongest.value != weakest.value => {
+            format!("strongest: {}, weakest: {}", named(strongest), named(weakest))
+        }
+        (Some(one), _) => format!("all go as far as {}", named(one)),
+        _ => "there is none".into(),
+    };
+    let together = match back {
+        0 => "together they hold there".to_owned(),
+        1 => "together they hold one step back".to_owned(),
+        _ => format!("together they hold {back} steps back"),
+    };
+    let gain = gain.map(|gain| format!(", {:+.1} % over one common value", 100.0 * gain));
+    format!("{ends}; {together}{}", gain.unwrap_or_default())
+}
+
+/// As `core clock holds to 4 900 MHz at 1.250 V, to 4 700 MHz at 1.150 V`.
+fn mapped(rig: &Rig, setting: &str, over: &str, border: &[Border]) -> String {
+    let unit = rig.setting(setting).map_or("", |setting| setting.unit.as_str());
+    let point = |point: &Border| {
+        let limit = with_unit(point.limit.round_sf(4).unwrap_or(point.limit).normalize(), unit);
+        format!("to {limit} at {}", written(rig, over, point.value))
+    };
+    let ends: Vec<String> = match border {
+        [first, .., last] => vec![point(first), point(last)],
+        all => all.iter().map(point).collect(),
+    };
+    format!("{} holds {}", label(rig, setting), ends.join(", "))
+}
+
+fn label(rig: &Rig, setting: &str) -> String {
+    rig.setting(setting).map_or_else(|| setting.to_owned(), |known| known.label.clone())
 }
 
 fn in_brackets(incident: Option<IncidentKind>) -> String {

@@ -5,6 +5,7 @@ use std::fmt;
 use rust_decimal::Decimal;
 
 use crate::formula::Formula;
+use crate::plan::Raised;
 use crate::rung::Rung;
 use crate::setting::Setting;
 
@@ -15,6 +16,8 @@ pub struct Rig {
     pub name: String,
     /// What it is, in a sentence.
     pub summary: String,
+    /// How it is cooled, as its ceilings may depend on; empty where nobody says.
+    pub cooling: String,
     /// Its parts.
     pub parts: Vec<Part>,
     /// What can be changed, in the order of the file.
@@ -64,6 +67,14 @@ pub struct Sensor {
     pub decimals: usize,
     /// The reading above which a pass is stopped at once.
     pub cut_off: Option<Decimal>,
+    /// The reading at which the rig itself takes its clock back.
+    pub limit: Option<Decimal>,
+    /// The reading below which work has stopped arriving.
+    pub least: Option<Decimal>,
+    /// The setting whose value it reaches where nothing is throttled.
+    pub follows: Option<String>,
+    /// The core whose temperature it is.
+    pub core: Option<u32>,
     /// The adapter that reads it.
     pub adapter: String,
     /// What the adapter calls it.
@@ -120,6 +131,16 @@ impl Rig {
         self.settings.iter().find(|setting| setting.name == name)
     }
 
+    /// The same rig with these ceilings for this use.
+    #[must_use]
+    pub fn raised(mut self, use_name: &str, raised: &[Raised]) -> Self {
+        for one in raised {
+            let setting = self.settings.iter_mut().find(|setting| setting.name == one.setting);
+            setting.map(|setting| setting.ceilings.insert(use_name.to_owned(), one.ceiling));
+        }
+        self
+    }
+
     /// Every setting at its stock value.
     pub fn stock(&self) -> Rung {
         self.settings.iter().map(|setting| (setting.name.clone(), setting.stock)).collect()
@@ -144,19 +165,46 @@ impl Rig {
         self.derived.iter().try_for_each(|derived| derived.permit(rung))
     }
 
-    /// A rung as people read it, settings in the order of the file: `4 700 MHz at 1.250 V`.
+    /// A rung as people read it, settings in the order of the file: `4 700 MHz at 1.250 V`, with labels where several
+    /// have the same unit.
     pub fn written(&self, rung: &Rung) -> String {
         if self.settings.is_empty() {
             return "everything as it is".into();
         }
-        let values = self.settings.iter().filter_map(|s| rung.get(&s.name).map(|value| s.written(value)));
-        values.collect::<Vec<_>>().join(" at ")
+        let is_shared =
+            |one: &Setting| self.settings.iter().any(|other| other.name != one.name && other.unit == one.unit);
+        let needs_labels = self.settings.iter().any(is_shared);
+        let value = |setting: &Setting| {
+            let value = setting.written(rung.get(&setting.name)?);
+            Some(if is_shared(setting) { format!("{} {value}", setting.label) } else { value })
+        };
+        let values: Vec<String> = self.settings.iter().filter_map(value).collect();
+        values.join(if needs_labels { ", " } else { " at " })
     }
 
     /// The specimens of all parts, as people read them.
     pub fn specimens(&self) -> String {
         let named = self.parts.iter().filter(|part| !part.specimen.is_empty());
         named.map(|part| format!("{} {}", part.kind, part.specimen)).collect::<Vec<_>>().join(", ")
+    }
+}
+
+impl Sensor {
+    /// A sensor of this name without a limit or a role.
+    pub fn plain(name: &str) -> Self {
+        Self {
+            name: name.to_owned(),
+            label: name.to_owned(),
+            unit: String::new(),
+            decimals: 0,
+            cut_off: None,
+            limit: None,
+            least: None,
+            follows: None,
+            core: None,
+            adapter: String::new(),
+            source: String::new(),
+        }
     }
 }
 

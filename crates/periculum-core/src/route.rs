@@ -93,6 +93,7 @@ mod tests {
         Rig {
             name: "r".into(),
             summary: String::new(),
+            cooling: String::new(),
             parts: vec![],
             settings: vec![
                 setting("clock", clock, 50.into(), Direction::Up, Some(jump.into())),

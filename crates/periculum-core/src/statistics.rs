@@ -25,16 +25,31 @@ const QUANTILES: [f64; 30] = [
     2.110, 2.101, 2.093, 2.086, 2.080, 2.074, 2.069, 2.064, 2.060, 2.056, 2.052, 2.048, 2.045, 2.042,
 ];
 
+/// The quantile of Student's t distribution at 97.5 % for so many degrees of freedom, from 1.
+pub fn quantile(freedom: usize) -> f64 {
+    // Beyond the table the last value is a little too wide, never too narrow.
+    QUANTILES[freedom.clamp(1, QUANTILES.len()) - 1]
+}
+
+/// The mean of measurements; not a number for none.
+pub fn mean(measurements: &[f64]) -> f64 {
+    measurements.iter().sum::<f64>() / measurements.len() as f64
+}
+
+/// The standard deviation of the values that measurements come from; none for fewer than two.
+pub fn deviation(measurements: &[f64]) -> Option<f64> {
+    let freedom = measurements.len().checked_sub(1).filter(|freedom| *freedom > 0)?;
+    let mean = mean(measurements);
+    let squares: f64 = measurements.iter().map(|measured| (measured - mean).powi(2)).sum();
+    Some((squares / freedom as f64).sqrt())
+}
+
 /// The mean of measurements with the same normal noise, and its 95 % interval by Student's t; none for fewer than two.
 pub fn mean_interval(measurements: &[f64]) -> Option<Interval> {
     let count = measurements.len();
-    let freedom = count.checked_sub(1).filter(|freedom| *freedom > 0)?;
-    let mean = measurements.iter().sum::<f64>() / count as f64;
-    let squares: f64 = measurements.iter().map(|measured| (measured - mean).powi(2)).sum();
-    // Beyond the table the last value is a little too wide, never too narrow.
-    let quantile = QUANTILES.get(freedom - 1).unwrap_or(&QUANTILES[QUANTILES.len() - 1]);
-    let half_width = quantile * (squares / freedom as f64 / count as f64).sqrt();
-    Some(Interval { mean, half_width, count })
+    let deviation = deviation(measurements)?;
+    let half_width = quantile(count - 1) * deviation / (count as f64).sqrt();
+    Some(Interval { mean: mean(measurements), half_width, count })
 }
 
 #[cfg(test)]

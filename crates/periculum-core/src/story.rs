@@ -2,7 +2,8 @@
 
 use std::collections::BTreeMap;
 
-use crate::engine::{ClimbEnd, Entry, Mark, Question};
+use crate::comparison::{Comparison, compare};
+use crate::engine::{ClimbEnd, Entry, Mark, Profile, Question};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
 use crate::pass::{Pass, PassReport, Progress, Score};
@@ -26,6 +27,10 @@ pub struct Story {
     pub incidents: Vec<IncidentStory>,
     /// The marks that stand.
     pub marks: Vec<Mark>,
+    /// The profiles that were saved.
+    pub profiles: Vec<Profile>,
+    /// The moment until which the rig rests before its next pass.
+    pub rests_until: Option<Moment>,
     /// Every entry, in order: the logbook.
     pub log: Vec<(Moment, Entry)>,
     /// The change that is under way.
@@ -74,6 +79,8 @@ pub struct TrialStory {
     pub incident: Option<IncidentKind>,
     /// How long its passes ran, together.
     pub tested: Span,
+    /// How its last score compares with the baseline's, where both are known.
+    pub gain: Option<Comparison>,
 }
 
 impl TrialStory {
@@ -176,20 +183,23 @@ impl Story {
         self.trials.iter().map(|trial| trial.tested).sum()
     }
 
-    /// The last score behind the baseline, and its gain over the baseline's mean, as a share of that mean.
+    /// The last score behind the baseline, and how it compares with it.
     ///
-    /// Only scores of the same pass of the proof are compared, and no interval is given: the baseline's few
-    /// repetitions show no more than their mean.
-    pub fn gain(&self) -> Option<(&Score, f64)> {
+    /// Only scores of the same pass of the proof are compared, and none that was disturbed.
+    pub fn gain(&self) -> Option<(&Score, Comparison)> {
+        let disturbed: Vec<u32> = self.trials.iter().filter_map(|trial| trial.reason.disturbed()).collect();
         let is_baseline = |trial: &&TrialStory| {
             self.stages.get(trial.stage).is_some_and(|stage| stage.strategy == Strategy::BASELINE)
         };
-        let baseline: Vec<&Score> = self.trials.iter().filter(is_baseline).filter_map(TrialStory::score).collect();
+        let baseline = self.trials.iter().filter(is_baseline).filter(|trial| trial.verdict == Some(Verdict::Held));
+        let baseline = baseline.filter(|trial| !disturbed.contains(&trial.number));
+        let baseline: Vec<&Score> = baseline.filter_map(TrialStory::score).collect();
         let later = self.trials.iter().rev().filter(|trial| !is_baseline(trial));
         let last = later.filter_map(TrialStory::score).next()?;
-        let same: Vec<f64> = baseline.iter().filter(|score| score.unit == last.unit).map(|score| score.value).collect();
-        let mean = same.iter().sum::<f64>() / same.len() as f64;
-        (mean > 0.0).then(|| (last, last.value / mean - 1.0))
+        let same: Vec<f64> =
+            baseline.iter().filter(|score| score.unit == last.unit).map(|score| score.merit()).collect();
+        let compared = compare(&same, &[last.merit()]);
+        (!same.is_empty() && compared.change.is_finite()).then_some((last, compared))
     }
 
     fn take(&mut self, at: Moment, entry: &Entry) {
@@ -213,6 +223,7 @@ impl Story {
                 verdict: None,
                 incident: None,
                 tested: Span::ZERO,
+                gain: None,
             }),
             Entry::AboutToApply { change, .. } => self.under_way = Some(change.clone()),
             Entry::Asked { question, .. } => self.question = Some(question.clone()),
@@ -221,7 +232,9 @@ impl Story {
             Entry::Incident { trial, pass, incident } => {
                 self.incidents.push(IncidentStory { at, trial: *trial, pass: *pass, incident: incident.clone() });
             }
-            Entry::TrialEnded { verdict, incident, tested, .. } => self.end_trial(*verdict, *incident, *tested),
+            Entry::TrialEnded { verdict, incident, tested, gain, .. } => {
+                self.end_trial(*verdict, *incident, *tested, *gain);
+            }
             Entry::MarkSet { mark } => self.marks.push(mark.clone()),
             Entry::MarkWithdrawn { mark, .. } => self.marks.retain(|standing| standing != mark),
             Entry::Paused => self.is_paused = true,
@@ -240,13 +253,16 @@ impl Story {
                     not_at_stock: not_at_stock.clone(),
                 });
             }
-            Entry::Began { .. } | Entry::GoingHome { .. } => {}
+            Entry::ProfileSaved { profile } => self.profiles.push(profile.clone()),
+            Entry::Resting { pause, .. } => self.rests_until = Some(at + *pause),
+            Entry::Began { .. } | Entry::CeilingRaised { .. } | Entry::GoingHome { .. } => {}
         }
     }
 
     fn begin_pass(&mut self, at: Moment, order: &Pass) {
         self.under_way = None;
         self.question = None;
+        self.rests_until = None;
         self.progress = None;
         if let Some(trial) = self.trials.last_mut() {
             trial.passes.push(PassStory { order: order.clone(), began: at, report: None });
@@ -260,13 +276,15 @@ impl Story {
         }
     }
 
-    fn end_trial(&mut self, verdict: Verdict, incident: Option<IncidentKind>, tested: Span) {
+    fn end_trial(&mut self, verdict: Verdict, incident: Option<IncidentKind>, tested: Span, gain: Option<Comparison>) {
+        self.rests_until = None;
         self.progress = None;
         self.under_way = None;
         if let Some(trial) = self.trials.last_mut() {
             trial.verdict = Some(verdict);
             trial.incident = incident;
             trial.tested = tested;
+            trial.gain = gain;
         }
     }
 }

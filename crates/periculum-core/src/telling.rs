@@ -1,6 +1,10 @@
 //! Entries as sentences for people: the logbook on the screen, the lines of a headless climb, the report.
 
+use rust_decimal::Decimal;
+
+use crate::comparison::{Comparison, Says};
 use crate::engine::{Entry, Mark, Question, Said};
+use crate::plan::{Margin, Plan, Stage, Steps, Strategy};
 use crate::rig::Rig;
 use crate::rung::Change;
 
@@ -19,6 +23,15 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         Entry::MarkWithdrawn { mark, trial } => {
             format!("mark withdrawn: {} did not hold again in trial {trial}", rig.written(&mark.rung))
         }
+        Entry::CeilingRaised { raised } => {
+            let ceiling = rig.setting(&raised.setting).map(|setting| setting.written(raised.ceiling));
+            let ceiling = ceiling.unwrap_or_else(|| raised.ceiling.to_string());
+            format!("the ceiling of {} is raised to {ceiling}: {}", raised.setting, raised.because)
+        }
+        Entry::ProfileSaved { profile } => {
+            format!("profile {} saved: {}", profile.name, rig.written(&profile.rung))
+        }
+        Entry::Resting { pause, .. } => format!("resting for {pause}"),
         Entry::StageEnded { stage, end } => format!("stage {} is over: {}", stage + 1, end.sentence(rig)),
         Entry::Operator { said } => operator(said),
         Entry::Paused => "paused".into(),
@@ -48,6 +61,62 @@ pub fn whereabouts(not_at_stock: &[String], rig: &Rig) -> String {
 /// A mark as a sentence: `4 700 MHz at 1.250 V, held quick`.
 pub fn mark_sentence(mark: &Mark, rig: &Rig) -> String {
     format!("{}, held {}", rig.written(&mark.rung), mark.proof)
+}
+
+/// A stage in a few words: `ascend core clock by 50 MHz, quick`.
+pub fn stage_words(stage: &Stage, plan: &Plan, rig: &Rig) -> String {
+    let proof = &plan.proofs[stage.proof].name;
+    let label = |name: &str| rig.setting(name).map_or_else(|| name.to_owned(), |setting| setting.label.clone());
+    let moved = |steps: &Steps| {
+        let written = |step: Decimal| rig.setting(&steps.setting).map(|setting| setting.written(step));
+        let sizes: Vec<String> = steps.coarse.iter().copied().chain(steps.step).filter_map(written).collect();
+        let by = if sizes.is_empty() { String::new() } else { format!(" by {}", sizes.join(", then ")) };
+        format!("{}{by}", label(&steps.setting))
+    };
+    let what = match &stage.strategy {
+        Strategy::Baseline { repeats: 1, .. } => String::new(),
+        Strategy::Baseline { repeats, within: None } => format!(" {repeats} times"),
+        Strategy::Baseline { repeats, within: Some(_) } => format!(" up to {repeats} times"),
+        Strategy::Open { setting } => format!(" {}", label(setting)),
+        Strategy::Ascend(steps) | Strategy::Trim(steps) => format!(" {}", moved(steps)),
+        Strategy::Feed { steps, feed } => format!(" {} with {}", moved(steps), moved(feed)),
+        Strategy::Map { steps, over } => format!(" {} over {}", moved(steps), label(&over.setting)),
+        Strategy::Grid { over } => {
+            format!(" {}", over.iter().map(|sweep| label(&sweep.setting)).collect::<Vec<_>>().join(" × "))
+        }
+        Strategy::Each(each) => format!(" of {} settings", each.steps.len()),
+        Strategy::Peak { steps, repeats } => format!(" {}, {repeats} times each", moved(steps)),
+        Strategy::Seek { steps, margin } | Strategy::Soak { steps, margin } => {
+            format!(" {}{}", moved(steps), margin_words(*margin))
+        }
+    };
+    format!("{}{what}, {proof}", stage.strategy.name())
+}
+
+fn margin_words(margin: Margin) -> String {
+    match margin {
+        Margin::Steps(0) => String::new(),
+        Margin::Steps(1) => ", 1 step of margin".into(),
+        Margin::Steps(count) => format!(", {count} steps of margin"),
+        Margin::Share(share) => format!(", {} % of margin", (share * Decimal::ONE_HUNDRED).normalize()),
+    }
+}
+
+/// How a score compares with the baseline's, as `+2.1 % (+1.8 to +2.4) over stock`; without an interval where the noise
+/// is not known.
+pub fn gain_words(gain: &Comparison) -> String {
+    let percent = |share: f64| format!("{:+.1}", 100.0 * share);
+    if !gain.low.is_finite() {
+        return format!("{} % over stock", percent(gain.change));
+    }
+    match gain.says() {
+        Says::Same => {
+            format!("no clear gain over stock ({} to {} %)", percent(gain.low), percent(gain.high))
+        }
+        Says::Less | Says::More => {
+            format!("{} % ({} to {}) over stock", percent(gain.change), percent(gain.low), percent(gain.high))
+        }
+    }
 }
 
 /// A question as an instruction to the operator.

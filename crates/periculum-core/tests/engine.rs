@@ -159,7 +159,7 @@ fn a_climb_refuses_to_begin_beyond_its_ceiling() {
     let course = Course::plain();
     let mut climb = Climb::new(course.rig.clone(), course.plan.clone());
     let in_force = [("clock".to_owned(), Decimal::from(90)), ("volts".to_owned(), Decimal::from(125))].into();
-    let step = climb.next(Moment::from_millis(0), &Event::Started { in_force });
+    let step = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0 });
     assert!(climb.is_ended() && step.command.is_none());
     assert!(format!("{:?}", step.entries).contains("put it back first"));
 }

@@ -6,7 +6,7 @@ use periculum_core::file::{Document, Problem, Problems, plan_file, rig_file};
 use periculum_core::ladder::Direction;
 use periculum_core::moment::Span;
 use periculum_core::pass::{Demand, Extent, StopOn, Threads};
-use periculum_core::plan::{Plan, Strategy as Way};
+use periculum_core::plan::{Margin, Plan, Start, Strategy as Way};
 use periculum_core::rig::{Illegal, Rig};
 use periculum_core::setting::TakesEffect;
 use proptest::prelude::*;
@@ -226,10 +226,177 @@ fn a_plan_without_stages_or_passes_is_refused() {
     assert!(problems.iter().any(|problem| problem.what == "proof `short` has no pass"), "{problems:?}");
 }
 
+/// A plan of every strategy, for the rig above.
+const EVERYTHING: &str = r#"
+format = 1
+[plan]
+name = "everything"
+rig = "relic.rig.toml"
+use = "daily"
+[budget]
+hours = 6.5
+restarts = 4
+changes = 40
+until = "07:30"
+coolant = { litres = 3, per_hour = 1.5, per_restart = 0.25 }
+[raise.bus_clock]
+ceiling = 50
+because = "only for an evening, with a fan beside it"
+[profile.fast]
+set = { bus_clock = 40 }
+[profile.fastest]
+from = "fast"
+set = { wait_states = 1 }
+[proof.short]
+passes = [{ load = "dense", for = "1min 30s" }, { load = "dense", for = "5min", pause = "30s" }]
+[[stage]]
+strategy = "open"
+setting = "bus_clock"
+proof = "short"
+[[stage]]
+strategy = "feed"
+setting = "bus_clock"
+feed = { setting = "wait_states", step = 1 }
+start = "fastest"
+save = "found"
+proof = "short"
+[[stage]]
+strategy = "trim"
+setting = "wait_states"
+step = [2, 1]
+proof = "short"
+[[stage]]
+strategy = "map"
+setting = "bus_clock"
+over = { setting = "wait_states", from = 1, to = 3 }
+proof = "short"
+[[stage]]
+strategy = "grid"
+over = [{ setting = "bus_clock", to = 40 }, { setting = "wait_states" }]
+start = "stock"
+proof = "short"
+[[stage]]
+strategy = "each"
+settings = ["bus_clock", "wait_states"]
+park = 2
+proof = "short"
+[[stage]]
+strategy = "peak"
+setting = "bus_clock"
+repeats = 4
+proof = "short"
+[[stage]]
+strategy = "soak"
+setting = "bus_clock"
+margin = "2.5%"
+proof = "short"
+"#;
+
+/// The one rig on which both settings may be parked at 2.
+fn rig_for_everything() -> Rig {
+    rig(&RIG
+        .replace("values = [33.3, 25, 40, 50]", "values = [2, 33.3, 25, 40, 50]")
+        .replace("window = { from = 6, to = 10.5 }\n", ""))
+    .expect("a rig")
+}
+
+#[test]
+fn every_strategy_and_all_that_goes_with_them_is_read() {
+    let plan = plan(EVERYTHING, &rig_for_everything()).unwrap_or_else(|problems| panic!("{problems:?}"));
+    let names: Vec<&str> = plan.stages.iter().map(|stage| stage.strategy.name()).collect();
+    assert_eq!(names, ["open", "feed", "trim", "map", "grid", "each", "peak", "soak"]);
+    assert_eq!(plan.budget.hours, Some(Span::from_seconds(23_400)));
+    assert_eq!((plan.budget.restarts, plan.budget.changes), (Some(4), Some(40)));
+    assert_eq!(plan.raised[0].because, "only for an evening, with a fan beside it");
+    assert_eq!(plan.proofs[0].passes[1].pause, Span::from_seconds(30));
+    let Start::Profile(rung) = &plan.stages[1].start else { panic!("a profile") };
+    assert_eq!((rung.get("bus_clock"), rung.get("wait_states")), (Some(decimal("40")), Some(decimal("1"))));
+    assert_eq!(plan.stages[1].save.as_deref(), Some("found"));
+    let Way::Trim(trim) = &plan.stages[2].strategy else { panic!("a trim") };
+    assert_eq!((&trim.coarse[..], trim.step), (&[decimal("2")][..], Some(decimal("1"))));
+    let Way::Map { over, .. } = &plan.stages[3].strategy else { panic!("a map") };
+    assert_eq!(over.values, ["3", "2", "1"].map(decimal), "less waiting is harder");
+    let Way::Grid { over } = &plan.stages[4].strategy else { panic!("a grid") };
+    assert_eq!(over[0].values, ["2", "25", "33.3", "40"].map(decimal));
+    assert!(
+        matches!(&plan.stages[7].strategy, Way::Soak { margin: Margin::Share(share), .. } if *share == decimal("0.025"))
+    );
+}
+
+#[test]
+fn what_can_not_be_carried_out_is_refused_where_it_stands() {
+    let rig = rig_for_everything();
+    let wrong = |from: &str, to: &str| {
+        assert!(EVERYTHING.contains(from), "{from}");
+        let text = EVERYTHING.replacen(from, to, 1);
+        let problems = plan(&text, &rig).expect_err("something is wrong");
+        let help: Vec<String> = problems.iter().filter_map(|problem| problem.help.clone()).collect();
+        let told = told(problems, &text);
+        (told[0].0.clone(), told[0].1.clone(), help.join("; "))
+    };
+    let (at, what, help) = wrong("hours = 6.5", "hours = 0");
+    assert_eq!((at.as_str(), what.as_str()), ("0", "a budget of nothing leaves nothing to do"));
+    assert!(help.contains("or leave `hours` out"));
+    assert!(wrong("hours = 6.5", "hours = 0.1").1.contains("takes 6 min 30 s already"));
+    assert_eq!(wrong("restarts = 4", "restarts = 0").0, "0");
+    assert_eq!(wrong("litres = 3", "litres = 0").0, "0");
+    assert_eq!(wrong("07:30", "half past").0, "\"half past\"");
+    let (at, what, _) = wrong("set = { bus_clock = 40 }", "from = \"fastest\"\nset = { bus_clock = 40 }");
+    assert_eq!((at.as_str(), what.as_str()), ("\"fastest\"", "this goes round in a circle: fastest → fast → fastest"));
+    assert!(wrong("set = { bus_clock = 40 }", "set = { bus_clock = 45 }").1.contains("not on the ladder"));
+    assert!(wrong("ceiling = 50\n", "ceiling = 40\n").1.contains("is 40.0 MHz already"));
+    assert_eq!(wrong("only for an evening, with a fan beside it", " ").0, "\" \"");
+    let above = EVERYTHING
+        .replace("set = { bus_clock = 40 }", "set = { bus_clock = 50 }")
+        .replace("[raise.bus_clock]\nceiling = 50\nbecause = \"only for an evening, with a fan beside it\"\n", "");
+    let problems = plan(&above, &rig).expect_err("above the ceiling");
+    assert!(problems[0].what.contains("50.0 MHz is outside"), "{problems:?}");
+    assert_eq!(wrong("start = \"fastest\"", "start = \"fastets\"").2, "did you mean `fastest`?");
+    assert!(
+        wrong("feed = { setting = \"wait_states\", step = 1 }", "feed = { setting = \"bus_clock\" }")
+            .1
+            .contains("fed with itself")
+    );
+    assert!(wrong("step = [2, 1]", "step = [1, 2]").1.contains("finer, not coarser"));
+    assert!(wrong("from = 1, to = 3", "from = 7, to = 3").1.contains("off the ladder or beyond"));
+    assert!(wrong(", { setting = \"wait_states\" }]", "]").1.contains("two settings or more"));
+    assert!(wrong("[\"bus_clock\", \"wait_states\"]", "[\"bus_clock\"]").1.contains("two `settings` or more"));
+    assert!(wrong("park = 2", "park = 7").1.contains("can't be parked"));
+    assert_eq!(wrong("repeats = 4", "repeats = 1").0, "1");
+    assert_eq!(wrong("\"2.5%\"", "\"250%\"").0, "\"250%\"");
+    assert_eq!(
+        wrong("setting = \"wait_states\"\nstep", "setting = \"wait_state\"\nstep").2,
+        "did you mean `wait_states`?"
+    );
+}
+
+#[test]
+fn a_profile_outside_a_window_is_refused() {
+    let text = EVERYTHING.replace("set = { bus_clock = 40 }", "set = { bus_clock = 50 }");
+    let rig = rig(&RIG.replace("[33.3, 25", "[2, 33.3, 25")).expect("a rig");
+    let problems = plan(&text, &rig).expect_err("outside its window");
+    assert!(problems[0].what.contains("card_clock would be 12.5, outside its window 6 … 10.5"), "{problems:?}");
+}
+
+#[test]
+fn a_ceiling_may_depend_on_the_cooling() {
+    let cooled = |cooling: &str| {
+        RIG.replace("name = \"relic\"", &format!("name = \"relic\"\n{cooling}"))
+            .replace("daily = 40,", "daily = { still = 33.3, fan = 40 },")
+    };
+    let of =
+        |cooling: &str| rig(&cooled(cooling)).map(|rig| rig.setting("bus_clock").expect("a setting").ceiling("daily"));
+    assert_eq!(of("cooling = \"fan\"").expect("a rig"), decimal("40"));
+    assert_eq!(of("cooling = \"still\"").expect("a rig"), decimal("33.3"));
+    let problems = of("cooling = \"ice\"").expect_err("nothing for ice");
+    assert_eq!(problems[0].what, "this has nothing for the cooling `ice`");
+    assert!(of("").expect_err("no cooling")[0].help.as_ref().is_some_and(|help| help.contains("cooling = \"fan\"")));
+}
+
 proptest! {
     #[test]
     fn no_change_of_a_byte_makes_reading_panic(place in any::<prop::sample::Index>(), with in "[\\[\\]{}=\"'.a-z0-9é\n#-]{0,3}") {
-        for text in [RIG, PLAN] {
+        for text in [RIG, PLAN, EVERYTHING] {
             let at = place.index(text.len());
             let changed = format!("{}{with}{}", &text[..at], text.get(at + 1..).unwrap_or_default());
             for problem in rig(&changed).err().into_iter().flatten() {

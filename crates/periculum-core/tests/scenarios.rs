@@ -34,7 +34,7 @@ impl Play {
         let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
         let climb = Climb::new(course.rig.clone(), course.plan.clone());
         let mut play = Self { course, climb, in_force, now: 0, story: Story::default(), command: None };
-        play.event(&Event::Started { in_force: play.in_force.clone() });
+        play.event(&Event::Started { in_force: play.in_force.clone(), ahead: 0 });
         play
     }
 
@@ -73,7 +73,7 @@ impl Play {
         if ending != Ending::ProgramDied {
             self.in_force = self.course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
         }
-        self.event(&Event::Restarted { ending, lived, in_force: self.in_force.clone() });
+        self.event(&Event::Restarted { ending, lived, in_force: self.in_force.clone(), unattended: false });
     }
 
     /// The last lines of the logbook.
@@ -116,7 +116,10 @@ fn a_pause_comes_after_the_pass_and_ends_when_the_operator_says_so() {
 #[test]
 fn a_sensor_over_its_cut_off_stops_the_pass_and_the_rung_slipped() {
     let mut play = Play::begun();
-    let sample = |reading: f64| Event::Sample { readings: BTreeMap::from([("core".to_owned(), reading)]) };
+    let sample = |reading: f64| Event::Sample {
+        readings: BTreeMap::from([("core".to_owned(), reading)]),
+        highest: BTreeMap::new(),
+    };
     play.event(&sample(95.0));
     assert_eq!(play.command, None, "at the cut-off is not over it");
     play.event(&sample(95.1));
@@ -254,7 +257,7 @@ fn nothing_is_said_to_events_that_do_not_fit() {
     let stray = [
         Event::Applied { reported: InForce::new() },
         Event::ApplyFailed { incident: Incident::new(IncidentKind::Freeze, "stray") },
-        Event::Started { in_force: InForce::new() },
+        Event::Started { in_force: InForce::new(), ahead: 0 },
         Event::PassProgress { progress: Progress::default() },
         Event::OperatorSaid { said: Said::Done },
         Event::OperatorSaid { said: Said::NoStart },
@@ -289,13 +292,13 @@ fn a_gain_is_told_over_the_mean_of_the_baseline() {
     let mut play = Play::begun();
     assert_eq!(play.story.gain(), None);
     for value in [200.0, 210.0, 230.0] {
-        let score = Some(Score { value, unit: "GFLOP/s".into() });
+        let score = Some(Score::of(value, "GFLOP/s"));
         let report = PassReport { ran: Span::from_seconds(60), score, ..PassReport::default() };
         play.event(&Event::PassEnded { report });
     }
     let (score, gain) = play.story.gain().expect("a gain");
     assert_eq!(score.value, 230.0);
-    assert!((gain - 0.15).abs() < 1e-12, "{gain}");
+    assert!((gain.change - 0.15).abs() < 1e-12, "{gain:?}");
 }
 
 #[test]
@@ -303,7 +306,7 @@ fn a_baseline_is_repeated_until_its_scores_are_known_well_enough() {
     let trials = |scores: &[f64]| {
         let mut play = Play::of(Course::measured());
         for value in scores {
-            let score = Some(Score { value: *value, unit: "GFLOP/s".into() });
+            let score = Some(Score::of(*value, "GFLOP/s"));
             play.event(&Event::PassEnded { report: PassReport { score, ..PassReport::default() } });
         }
         (play.story.trials.len(), play.climb.is_ended())

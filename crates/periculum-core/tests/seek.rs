@@ -49,7 +49,7 @@ impl Rig {
 fn climbed(course: &Course, mut rig: Rig) -> Vec<Entry> {
     let mut in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
     let mut climb = Climb::new(course.rig.clone(), course.plan.clone());
-    let mut event = Event::Started { in_force: in_force.clone() };
+    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0 };
     let mut entries = Vec::new();
     for second in 0.. {
         let step = climb.next(Moment::from_millis(second * 1000), &event);
@@ -167,7 +167,7 @@ fn trials_are_as_long_as_they_are_told_to_be_with_every_pass_in_its_share() {
     let mut told = None;
     for entry in &entries {
         match entry {
-            Entry::TrialBegan { reason: Reason::Learn { length, foresight, .. }, .. } => {
+            Entry::TrialBegan { reason: Reason::Learn { length, foresight: Some(foresight), .. }, .. } => {
                 told = Some(*length);
                 assert!(foresight.low <= foresight.survival && foresight.survival <= foresight.high);
             }

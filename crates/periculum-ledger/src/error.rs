@@ -43,6 +43,12 @@ pub enum LedgerError {
         /// The number.
         climb: i64,
     },
+    /// A profile whose mark held no soak is not applied at start.
+    #[error("profile {name} has not held a soak, and what has not may keep the machine from starting: soak it first")]
+    NotSoaked {
+        /// The profile's name.
+        name: String,
+    },
     /// The database refused something.
     #[error("the ledger's database failed")]
     Database(#[from] rusqlite::Error),

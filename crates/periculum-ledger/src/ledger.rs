@@ -11,6 +11,7 @@ use rusqlite::{Connection, TransactionBehavior, params};
 use crate::claim::{Claim, beside};
 use crate::error::LedgerError;
 use crate::journal::{self, Dropped, Line};
+use crate::profiles::{self, Armed, ProfileRow};
 use crate::queries::{self, ClimbRow, IncidentRow, LastLife, TrialRow};
 use crate::{projection, samples, schema};
 
@@ -181,6 +182,57 @@ impl Ledger {
     /// When they can't be read.
     pub fn incidents(&self, climb: i64) -> Result<Vec<IncidentRow>, LedgerError> {
         queries::incidents(&self.record, climb)
+    }
+
+    /// Every saved profile, newest first.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn profiles(&self) -> Result<Vec<ProfileRow>, LedgerError> {
+        profiles::all(&self.record)
+    }
+
+    /// The newest profile of this name, of one climb where that is given.
+    ///
+    /// # Errors
+    /// When it can't be read.
+    pub fn profile(&self, name: &str, climb: Option<i64>) -> Result<Option<ProfileRow>, LedgerError> {
+        profiles::named(&self.record, name, climb)
+    }
+
+    /// Arms a profile to be applied when its rig's machine starts, in place of any other of that rig.
+    ///
+    /// # Errors
+    /// When its mark held no soak, or it can't be written.
+    pub fn arm(&self, profile: &ProfileRow) -> Result<(), LedgerError> {
+        if !profile.soaked {
+            return Err(LedgerError::NotSoaked { name: profile.name.clone() });
+        }
+        profiles::arm(&self.record, &profile.rig, profile.climb, &profile.name)
+    }
+
+    /// Disarms whatever is armed for a rig, and tells whether anything was.
+    ///
+    /// # Errors
+    /// When it can't be written.
+    pub fn disarm(&self, rig: &str) -> Result<bool, LedgerError> {
+        profiles::disarm(&self.record, rig)
+    }
+
+    /// Every rig with an armed profile, and which.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn armed(&self) -> Result<Vec<(String, Armed)>, LedgerError> {
+        profiles::armed(&self.record)
+    }
+
+    /// Notes, durably, that a start with the armed profile of a rig has begun, or that it went well.
+    ///
+    /// # Errors
+    /// When it can't be written.
+    pub fn note_start(&self, rig: &str, is_starting: bool) -> Result<(), LedgerError> {
+        profiles::note_start(&self.record, rig, is_starting)
     }
 
     /// When a climb was last heard of; none where it never began.

@@ -1,6 +1,6 @@
 //! The tables that queries read, made from the entries of the journal.
 
-use periculum_core::engine::{Entry, Mark};
+use periculum_core::engine::{Entry, Mark, Profile};
 use periculum_core::incident::Incident;
 use periculum_core::moment::Moment;
 use periculum_core::pass::PassReport;
@@ -52,7 +52,7 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
             "INSERT INTO trials (climb, trial, stage, rung, proof, began) VALUES (?, ?, ?, ?, ?, ?)",
             params![climb, trial, stage, serde_json::to_string(rung)?, proof, at],
         ),
-        Entry::TrialEnded { trial, verdict, incident, tested } => place.run(
+        Entry::TrialEnded { trial, verdict, incident, tested, .. } => place.run(
             "UPDATE trials SET verdict = ?, incident = ?, tested = ? WHERE climb = ? AND trial = ?",
             params![verdict.name(), incident.map(|kind| kind.name()), tested.millis(), climb, trial],
         ),
@@ -70,6 +70,17 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
             "UPDATE marks SET withdrawn_in = ? WHERE climb = ? AND trial = ? AND stage = ?",
             params![trial, climb, mark.trial, mark.stage],
         ),
+        Entry::ProfileSaved { profile: Profile { name, rung, mark, soaked } } => place.run(
+            "INSERT OR REPLACE INTO profiles VALUES (?, ?, ?, ?, ?, ?)",
+            params![
+                climb,
+                name,
+                serde_json::to_string(rung)?,
+                mark.as_ref().map(|mark| mark.trial),
+                mark.as_ref().map(|mark| mark.stage),
+                soaked
+            ],
+        ),
         Entry::Ended { end, trials, falls, tested, .. } => place.run(
             "INSERT INTO ends VALUES (?, ?, ?, ?, ?, ?)",
             params![climb, at, end.sentence(), trials, falls, tested.millis()],
@@ -78,6 +89,8 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
         | Entry::StageBegan { .. }
         | Entry::AboutToApply { .. }
         | Entry::Asked { .. }
+        | Entry::CeilingRaised { .. }
+        | Entry::Resting { .. }
         | Entry::StageEnded { .. }
         | Entry::Operator { .. }
         | Entry::Paused

@@ -3,7 +3,7 @@
 use rusqlite::Connection;
 
 /// The newest format that this version knows, kept in the file's `user_version`.
-pub(crate) const FORMAT: i64 = 1;
+pub(crate) const FORMAT: i64 = 2;
 
 /// Times are milliseconds since the Unix epoch; `at` is by the rig's clock, `wall` by this machine's.
 const TABLES: &str = "
@@ -107,18 +107,42 @@ CREATE TABLE samples (
 ) WITHOUT ROWID;
 ";
 
-/// The tables that are made from the journal; each has a column `climb`.
-pub(crate) const PROJECTED: [&str; 6] = ["ends", "trials", "passes", "scores", "incidents", "marks"];
+/// What format 2 has besides: profiles, which are made from the journal, and those that are applied at start.
+const SINCE_2: &str = "
+CREATE TABLE profiles (
+    climb INTEGER NOT NULL,
+    name TEXT NOT NULL,
+    rung TEXT NOT NULL,
+    trial INTEGER,
+    stage INTEGER,
+    soaked INTEGER NOT NULL,
+    PRIMARY KEY (climb, name)
+) WITHOUT ROWID;
+CREATE TABLE armed (
+    rig TEXT PRIMARY KEY,
+    climb INTEGER NOT NULL,
+    name TEXT NOT NULL,
+    starting INTEGER NOT NULL
+) WITHOUT ROWID;
+";
 
-/// Makes the tables in a new file, and leaves one that has them alone; tells the format that was found.
+/// The tables that are made from the journal; each has a column `climb`.
+pub(crate) const PROJECTED: [&str; 7] = ["ends", "trials", "passes", "scores", "incidents", "marks", "profiles"];
+
+/// Makes the tables in a new file, adds those that an older one has not, and leaves a newer one alone; tells the format
+/// that it has then.
 pub(crate) fn prepare(connection: &mut Connection) -> rusqlite::Result<i64> {
     let transaction = connection.transaction_with_behavior(rusqlite::TransactionBehavior::Immediate)?;
     let found: i64 = transaction.query_row("PRAGMA user_version", [], |row| row.get(0))?;
+    if found >= FORMAT {
+        return Ok(found);
+    }
     if found == 0 {
         transaction.execute_batch(TABLES)?;
-        transaction.pragma_update(None, "user_version", FORMAT)?;
-        transaction.commit()?;
-        return Ok(FORMAT);
     }
-    Ok(found)
+    // Before there were profiles, no journal had one.
+    transaction.execute_batch(SINCE_2)?;
+    transaction.pragma_update(None, "user_version", FORMAT)?;
+    transaction.commit()?;
+    Ok(FORMAT)
 }

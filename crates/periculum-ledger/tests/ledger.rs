@@ -4,14 +4,14 @@ use std::collections::BTreeMap;
 use std::path::Path;
 
 use periculum_core::Decimal;
-use periculum_core::engine::{ClimbEnd, Entry, Event, Said};
+use periculum_core::engine::{ClimbEnd, Entry, Event, Mark, Profile, Said};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{Pass, PassReport, Score};
 use periculum_core::reason::Reason;
 use periculum_core::rung::{InForce, Rung};
 use periculum_core::verdict::Verdict;
-use periculum_ledger::{Ledger, LedgerError, Line, NewClimb};
+use periculum_ledger::{Armed, Ledger, LedgerError, Line, NewClimb};
 use rusqlite::Connection;
 
 const NEW: NewClimb = NewClimb {
@@ -40,7 +40,7 @@ fn climb_lines() -> Vec<Line> {
     let report = PassReport {
         ran: Span::from_seconds(41),
         rounds: 12,
-        score: Some(Score { value: 101.5, unit: "GFLOP/s".into() }),
+        score: Some(Score::of(101.5, "GFLOP/s")),
         incidents: vec![incident.clone()],
         ..PassReport::default()
     };
@@ -63,6 +63,7 @@ fn climb_lines() -> Vec<Line> {
             verdict: Verdict::Fell,
             incident: Some(IncidentKind::WrongResult),
             tested: Span::from_seconds(41),
+            gain: None,
         },
         Entry::Ended {
             end: ClimbEnd::NothingHeld { stage: 0 },
@@ -76,7 +77,7 @@ fn climb_lines() -> Vec<Line> {
     ];
     let note = Said::Note { text: "smells warm".into() };
     vec![
-        line(10, Event::Started { in_force: InForce::new() }, began),
+        line(10, Event::Started { in_force: InForce::new(), ahead: 0 }, began),
         line(20, Event::OperatorSaid { said: note.clone() }, vec![Entry::Operator { said: note }]),
         line(30, Event::PassEnded { report }, ended),
     ]
@@ -206,4 +207,54 @@ fn files_that_are_no_ledger_of_ours_are_refused_and_left_alone() {
     let newer = folder.path().join("newer.ledger");
     Connection::open(&newer).expect("a database").pragma_update(None, "user_version", 99).expect("set");
     assert!(matches!(Ledger::open(&newer), Err(LedgerError::TooNew { found: 99, .. })));
+}
+
+/// A line that saves a profile whose mark, in trial 1, held a soak or not.
+fn saving(name: &str, soaked: bool) -> Line {
+    let mark = Mark { rung: rung(), setting: "core_clock".into(), proof: "night".into(), trial: 1, stage: 0 };
+    let profile = Profile { name: name.into(), rung: rung(), mark: Some(mark.clone()), soaked };
+    line(40, Event::TimePassed, vec![Entry::MarkSet { mark }, Entry::ProfileSaved { profile }])
+}
+
+#[test]
+fn only_what_held_a_soak_is_armed_and_nothing_whose_mark_was_withdrawn() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let mut ledger = Ledger::open(&folder.path().join("test.ledger")).expect("a ledger");
+    let quick = ledger.begin_climb(&NEW).expect("a climb");
+    ledger.append(quick, &saving("quick", false)).expect("appended");
+    let daily = ledger.begin_climb(&NEW).expect("a climb");
+    ledger.append(daily, &saving("daily", true)).expect("appended");
+
+    let find = |ledger: &Ledger, name| ledger.profile(name, None).expect("read").expect("a profile");
+    assert!(matches!(ledger.arm(&find(&ledger, "quick")), Err(LedgerError::NotSoaked { .. })));
+    ledger.arm(&find(&ledger, "daily")).expect("armed");
+    let armed = |ledger: &Ledger| ledger.armed().expect("read");
+    assert_eq!(
+        armed(&ledger),
+        [("a rig".to_owned(), Armed { climb: daily, name: "daily".into(), is_starting: false })]
+    );
+    ledger.note_start("a rig", true).expect("noted");
+    assert!(armed(&ledger)[0].1.is_starting);
+    assert!(ledger.disarm("a rig").expect("disarmed") && armed(&ledger).is_empty());
+
+    let Some(Entry::MarkSet { mark }) = saving("daily", true).entries.into_iter().next() else { panic!("a mark") };
+    let withdrawn = line(50, Event::TimePassed, vec![Entry::MarkWithdrawn { mark, trial: 2 }]);
+    ledger.append(daily, &withdrawn).expect("appended");
+    let profile = find(&ledger, "daily");
+    assert_eq!((profile.soaked, profile.proof), (false, None));
+    assert_eq!(ledger.profiles().expect("read").len(), 2);
+}
+
+#[test]
+fn a_ledger_of_the_first_format_is_brought_up_and_keeps_everything() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let (ledger, climb) = filled(&path);
+    drop(ledger);
+    let old = Connection::open(&path).expect("a database");
+    old.execute_batch("DROP TABLE profiles; DROP TABLE armed; PRAGMA user_version = 1").expect("as it was");
+    drop(old);
+    let ledger = Ledger::open(&path).expect("a ledger");
+    assert_eq!(ledger.lines(climb).expect("lines"), climb_lines());
+    assert!(ledger.profiles().expect("read").is_empty());
 }

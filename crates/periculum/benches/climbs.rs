@@ -12,10 +12,11 @@ use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event};
 use periculum_core::file::{Document, Problems, plan_file, rig_file};
 use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::Pass;
-use periculum_core::plan::Plan;
+use periculum_core::pass::{Pass, PassReport};
+use periculum_core::plan::{Plan, Start};
 use periculum_core::reason::Reason;
 use periculum_core::rig::Rig;
+use periculum_core::rung::Rung;
 use periculum_core::verdict::Verdict;
 use periculum_rigs::bench::{Apply, KeepTime, PassNews, ReadBack, RunPasses};
 use periculum_rigs::simulated::{Simulator, Spec, Truth};
@@ -40,18 +41,23 @@ const KINDS: [(&str, &str); 4] = [
 /// The share of marks that must be true.
 const HONEST: f64 = 0.95;
 
-/// Margins are tried up to so many steps, on so many specimens at first.
-const MOST_MARGIN: u32 = 10;
-const FEW: usize = 40;
+/// Margins are tried up to so many steps.
+const MOST_MARGIN: u32 = 14;
 
 const SETTING: &str = "core_clock";
 
-/// What a climb came to.
+/// What climbs came to.
+#[derive(Clone)]
 struct Found {
+    seed: u64,
+    /// The last mark, stock where there is none.
+    mark: Rung,
+    /// What was put to the proof first, or came out of stepping.
+    candidate: Rung,
     /// The mark less the truth, in steps.
     off: f64,
     is_true: bool,
-    /// Test hours without the soak that held at last.
+    /// Test hours without the soaks that held at last.
     hours: f64,
     falls: u32,
     restarts: u32,
@@ -77,19 +83,28 @@ fn main() {
     calibration(&foretold);
 }
 
-/// The smallest margin at which marks are true often enough, and the climbs with it; a few specimens tell which
-/// margins are worth trying.
+/// The smallest margin at which marks are true often enough, and what the climbs came to with it.
+///
+/// What stepping finds is the same whatever the margin, so that only its soak is made anew; the margin of `seek` is a part
+/// of it.
 fn honest(lines: &str, method: &str, count: usize) -> (u32, Vec<Found>) {
-    let share = |found: &[Found]| found.iter().filter(|one| one.is_true).count() as f64 / found.len() as f64;
-    let mut margin = (0..MOST_MARGIN).find(|margin| share(&climbs(lines, method, *margin, count.min(FEW))) >= HONEST);
-    loop {
-        let tried = margin.unwrap_or(MOST_MARGIN);
-        let found = climbs(lines, method, tried, count);
-        if share(&found) >= HONEST || tried == MOST_MARGIN {
-            return (tried, found);
+    let kind = Kind::new(lines);
+    let searched = on_all_processors(count, |seed| kind.climb(&kind.plan(method, Start::Last, 0), seed));
+    for margin in kind.likely_margin(&searched).. {
+        let soaked = on_all_processors(count, |seed| {
+            let search = searched.iter().find(|one| one.seed == seed).expect("searched");
+            if method == "seek" {
+                kind.climb(&kind.plan(method, Start::Last, margin), seed)
+            } else {
+                kind.soak(search, margin)
+            }
+        });
+        let honest = soaked.iter().filter(|one| one.is_true).count() as f64 / count as f64 >= HONEST;
+        if honest || margin >= MOST_MARGIN {
+            return (margin, soaked);
         }
-        margin = Some(tried + 1);
     }
+    unreachable!("margins are tried up to a limit")
 }
 
 fn row(kind: &str, method: &str, margin: u32, found: &[Found]) -> String {
@@ -127,21 +142,18 @@ fn calibration(foretold: &[(f64, f64)]) {
     }
 }
 
-/// Climbs of as many specimens, on all processors.
-fn climbs(lines: &str, method: &str, margin: u32, count: usize) -> Vec<Found> {
-    let (rig, spec) = rig(lines);
-    let plan = Arc::new(plan(&rig, method, margin));
-    let rig = Arc::new(rig);
-    let (next, found) = (AtomicUsize::new(0), Mutex::new(Vec::new()));
+/// What comes of so many specimens, on all processors.
+fn on_all_processors(count: usize, of_specimen: impl Fn(u64) -> Found + Sync) -> Vec<Found> {
+    let (next, found) = (AtomicUsize::new(1), Mutex::new(Vec::new()));
     thread::scope(|scope| {
         for _ in 0..thread::available_parallelism().map_or(1, usize::from) {
             scope.spawn(|| {
                 loop {
                     let seed = next.fetch_add(1, Ordering::Relaxed);
-                    if seed >= count {
+                    if seed > count {
                         return;
                     }
-                    let one = climb(&rig, &spec, &plan, seed as u64 + 1);
+                    let one = of_specimen(seed as u64);
                     found.lock().expect("no panic").push(one);
                 }
             });
@@ -165,87 +177,135 @@ fn rig(lines: &str) -> (Rig, Spec) {
     (rig, spec.unwrap_or_else(|| panic!("{:?}", problems.into_sorted())))
 }
 
-fn plan(rig: &Rig, method: &str, margin: u32) -> Plan {
-    let (find, proof) = if method == "ascend" { ("ascend", "quarter") } else { ("seek", "night") };
-    let text = format!(
-        "format = 1\n[plan]\nname = \"p\"\nrig = \"r\"\nuse = \"daily\"\n\
-         [proof.quarter]\npasses = [{{ load = \"dense\", for = \"15min\" }}]\n\
-         [proof.night]\npasses = [{{ load = \"dense\", for = \"8h\" }}]\n\
-         [[stage]]\nstrategy = \"{find}\"\nsetting = \"{SETTING}\"\nstep = 25\nproof = \"{proof}\"\n\
-         [[stage]]\nstrategy = \"soak\"\nsetting = \"{SETTING}\"\nstep = 25\nmargin = {margin}\nproof = \"night\"\n"
-    );
-    let document = Document::parse(&text).expect("a document");
-    let problems = Problems::default();
-    let plan = plan_file::read(&document.top(&problems), rig, &["dense"]);
-    plan.unwrap_or_else(|| panic!("{:?}", problems.into_sorted()))
+/// A kind of processor.
+struct Kind {
+    rig: Arc<Rig>,
+    spec: Spec,
 }
 
-fn climb(rig: &Arc<Rig>, spec: &Spec, plan: &Arc<Plan>, seed: u64) -> Found {
-    let mut climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
-    let mut simulator = Simulator::new(spec.clone(), rig, seed, Moment::from_millis(0));
-    let mut event = Event::Started { in_force: simulator.read_back() };
-    let mut entries: Vec<Entry> = Vec::new();
-    while !climb.is_ended() {
-        let step = climb.next(simulator.now(), &event);
-        entries.extend(step.entries);
-        event = match step.command {
-            Some(Command::Apply(change)) => match simulator.apply(&change) {
-                Ok(()) => Event::Applied { reported: simulator.read_back() },
-                Err(incident) => Event::ApplyFailed { incident },
-            },
-            Some(Command::RunPass(order)) => {
-                simulator.start(&order);
-                Event::PassEnded { report: ended(&mut simulator) }
-            }
-            Some(Command::StopPass | Command::Ask(_)) | None => break,
-        };
+impl Kind {
+    fn new(lines: &str) -> Self {
+        let (rig, spec) = rig(lines);
+        Self { rig: Arc::new(rig), spec }
     }
-    judged(rig, spec, plan, seed, &entries)
+
+    /// A margin that is too small rather than too large: without a proof to find them out, one in ten of the first
+    /// candidates would not be true with it.
+    fn likely_margin(&self, searched: &[Found]) -> u32 {
+        let night = [Pass::usual("dense", Span::from_seconds(8 * 3600))];
+        let is_true = |one: &&Found, margin: u32| {
+            let step = Decimal::from(25) * Decimal::from(margin);
+            let value = one.candidate.get(SETTING).unwrap_or_default() - step;
+            let rung = one.candidate.with(SETTING, value.max(Decimal::from(4200)));
+            Truth::of(&self.rig, &self.spec, one.seed).survival(&rung, &night) >= 0.9
+        };
+        let share = |margin| searched.iter().filter(|one| is_true(one, margin)).count() as f64 / searched.len() as f64;
+        (0..MOST_MARGIN).find(|margin| share(*margin) >= 0.9).unwrap_or(MOST_MARGIN)
+    }
+
+    /// A plan of one stage.
+    fn plan(&self, strategy: &str, start: Start, margin: u32) -> Arc<Plan> {
+        let margin = if strategy == "ascend" { String::new() } else { format!("margin = {margin}\n") };
+        let proof = if strategy == "ascend" { "quarter" } else { "night" };
+        let text = format!(
+            "format = 1\n[plan]\nname = \"p\"\nrig = \"r\"\nuse = \"daily\"\n\
+             [proof.quarter]\npasses = [{{ load = \"dense\", for = \"15min\" }}]\n\
+             [proof.night]\npasses = [{{ load = \"dense\", for = \"8h\" }}]\n\
+             [[stage]]\nstrategy = \"{strategy}\"\nsetting = \"{SETTING}\"\nstep = 25\nproof = \"{proof}\"\n{margin}"
+        );
+        let document = Document::parse(&text).expect("a document");
+        let problems = Problems::default();
+        let plan = plan_file::read(&document.top(&problems), &self.rig, &["dense"]);
+        let mut plan = plan.unwrap_or_else(|| panic!("{:?}", problems.into_sorted()));
+        plan.stages[0].start = start;
+        Arc::new(plan)
+    }
+
+    /// The search's result with a soak of the night, this margin below its mark.
+    fn soak(&self, search: &Found, margin: u32) -> Found {
+        let soaked = self.climb(&self.plan("soak", Start::Profile(search.mark.clone()), margin), search.seed);
+        Found {
+            hours: search.hours + soaked.hours,
+            falls: search.falls + soaked.falls,
+            restarts: search.restarts + soaked.restarts,
+            trials: search.trials + soaked.trials,
+            foretold: search.foretold.clone(),
+            ..soaked
+        }
+    }
+
+    fn climb(&self, plan: &Arc<Plan>, seed: u64) -> Found {
+        let mut climb = Climb::new(Arc::clone(&self.rig), Arc::clone(plan));
+        let mut simulator = Simulator::new(self.spec.clone(), &self.rig, seed, Moment::from_millis(0));
+        let mut event = Event::Started { in_force: simulator.read_back(), ahead: 0 };
+        let mut entries: Vec<Entry> = Vec::new();
+        while !climb.is_ended() {
+            let step = climb.next(simulator.now(), &event);
+            entries.extend(step.entries);
+            event = match step.command {
+                Some(Command::Apply(change)) => match simulator.apply(&change) {
+                    Ok(()) => Event::Applied { reported: simulator.read_back() },
+                    Err(incident) => Event::ApplyFailed { incident },
+                },
+                Some(Command::RunPass(order)) => {
+                    simulator.start(&order);
+                    Event::PassEnded { report: ended(&mut simulator) }
+                }
+                Some(Command::StopPass | Command::Ask(_)) | None => break,
+            };
+        }
+        self.judged(plan, seed, &entries)
+    }
+
+    fn judged(&self, plan: &Plan, seed: u64, entries: &[Entry]) -> Found {
+        let truth = Truth::of(&self.rig, &self.spec, seed);
+        let night = [Pass::usual("dense", Span::from_seconds(8 * 3600))];
+        let values: Vec<Decimal> = (4200..=5100).step_by(25).map(Decimal::from).collect();
+        let hardest = truth.hardest(&self.rig.stock(), SETTING, &values, &night, 0.9).unwrap_or(Decimal::ZERO);
+        let (mut hours, mut falls, mut restarts, mut trials, mut last) = (0.0, 0, 0, 0, 0.0);
+        let (mut mark, mut candidate, mut foretold) = (self.rig.stock(), None, Vec::new());
+        for entry in entries {
+            match entry {
+                Entry::TrialBegan {
+                    rung,
+                    reason:
+                        reason @ (Reason::Learn { foresight: Some(foresight), .. } | Reason::Confirm { foresight, .. }),
+                    ..
+                } => {
+                    if matches!(reason, Reason::Confirm { .. }) {
+                        candidate.get_or_insert_with(|| rung.clone());
+                    }
+                    foretold.push((foresight.survival, truth.survival(rung, &night)));
+                }
+                Entry::TrialEnded { verdict, tested, incident, .. } => {
+                    trials += 1;
+                    falls += u32::from(*verdict == Verdict::Fell);
+                    restarts += u32::from(incident.is_some_and(|kind| kind.takes_machine_down()));
+                    hours += tested.hours();
+                    last = tested.hours();
+                }
+                Entry::MarkSet { mark: set } => {
+                    mark = set.rung.clone();
+                    // The proof that ends a search is a soak too.
+                    hours -= if plan.proof_of(set.stage).name == "night" { last } else { 0.0 };
+                }
+                _ => {}
+            }
+        }
+        let found = mark.get(SETTING).unwrap_or_default();
+        let off = f64::try_from((found - hardest) / Decimal::from(25)).unwrap_or(f64::NAN);
+        let is_true = truth.survival(&mark, &night) >= 0.9;
+        let candidate = candidate.unwrap_or_else(|| mark.clone());
+        Found { seed, mark, candidate, off, is_true, hours, falls, restarts, trials, foretold }
+    }
 }
 
-fn ended(simulator: &mut Simulator) -> periculum_core::pass::PassReport {
+fn ended(simulator: &mut Simulator) -> PassReport {
     loop {
-        for news in simulator.wait(Span::from_seconds(3600)) {
+        for news in simulator.wait(Span::from_seconds(36_000)) {
             if let PassNews::Ended(report) = news {
                 return report;
             }
         }
     }
-}
-
-fn judged(rig: &Rig, spec: &Spec, plan: &Plan, seed: u64, entries: &[Entry]) -> Found {
-    let truth = Truth::of(rig, spec, seed);
-    let night = [Pass::usual("dense", Span::from_seconds(8 * 3600))];
-    let values: Vec<Decimal> = (4200..=5100).step_by(25).map(Decimal::from).collect();
-    let hardest = truth.hardest(&rig.stock(), SETTING, &values, &night, 0.9).unwrap_or(Decimal::ZERO);
-    let (mut hours, mut falls, mut restarts, mut trials, mut last) = (0.0, 0, 0, 0, 0.0);
-    let (mut mark, mut foretold) = (rig.stock(), Vec::new());
-    for entry in entries {
-        match entry {
-            Entry::TrialBegan {
-                rung,
-                reason: Reason::Learn { foresight, .. } | Reason::Confirm { foresight, .. },
-                ..
-            } => {
-                foretold.push((foresight.survival, truth.survival(rung, &night)));
-            }
-            Entry::TrialEnded { verdict, tested, incident, .. } => {
-                trials += 1;
-                falls += u32::from(*verdict == Verdict::Fell);
-                restarts += u32::from(incident.is_some_and(|kind| kind.takes_machine_down()));
-                hours += tested.hours();
-                last = tested.hours();
-            }
-            Entry::MarkSet { mark: set } if set.stage + 1 == plan.stages.len() => {
-                mark = set.rung.clone();
-                hours -= last;
-            }
-            // The proof that ends the search is a soak too.
-            Entry::MarkSet { mark: set } if plan.proof_of(set.stage).name == "night" => hours -= last,
-            _ => {}
-        }
-    }
-    let found = mark.get(SETTING).unwrap_or_default();
-    let off = f64::try_from((found - hardest) / Decimal::from(25)).unwrap_or(f64::NAN);
-    Found { off, is_true: truth.survival(&mark, &night) >= 0.9, hours, falls, restarts, trials, foretold }
 }

@@ -70,6 +70,7 @@ impl Briefing {
             Ok(plan) => plan,
             Err(problems) => return Err(plan_file.bad(problems)),
         };
+        let rig = rig.raised(&plan.use_name, &plan.raised);
         Ok(Self {
             rig: Arc::new(rig),
             plan: Arc::new(plan),

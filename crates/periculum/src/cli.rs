@@ -52,6 +52,8 @@ pub(crate) enum Command {
     Check(Check),
     /// List climbs, or the trials and incidents of one.
     Ledger(Ledger),
+    /// List saved profiles, apply one, or have one applied when the machine starts.
+    Profile(Profile),
     /// Write the ascent profile (.svg) or a report (.md) of a climb.
     Report(Report),
     /// Tell the truth about a simulated rig: what holds, and how often.
@@ -81,12 +83,51 @@ pub(crate) struct Climb {
 
 #[derive(Args, Debug)]
 pub(crate) struct Resume {
+    /// Nobody is there: go on without the interface, and end the climb where the machine keeps going down.
+    #[arg(long)]
+    pub(crate) unattended: bool,
+
     /// How many simulated seconds pass in one, or `max`.
     #[arg(long, value_name = "N")]
     pub(crate) pace: Option<Pace>,
 
     #[command(flatten)]
     pub(crate) output: Output,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Profile {
+    /// What to do; without it, saved profiles are listed.
+    #[command(subcommand)]
+    pub(crate) action: Option<ProfileAction>,
+}
+
+#[derive(Subcommand, Debug)]
+pub(crate) enum ProfileAction {
+    /// Have a profile applied at each start; only one whose mark held a soak.
+    Arm {
+        /// The profile's name.
+        name: String,
+        /// The climb that saved it, instead of the newest that did.
+        #[arg(long, value_name = "N")]
+        climb: Option<i64>,
+    },
+    /// Have nothing applied at start any more.
+    Disarm,
+    /// Apply a profile now.
+    Apply {
+        /// The profile's name.
+        name: String,
+        /// The climb that saved it, instead of the newest that did.
+        #[arg(long, value_name = "N")]
+        climb: Option<i64>,
+    },
+    /// Apply what is armed; for a service that runs once at each start.
+    Start {
+        /// How long the machine must live after that for the start to have gone well.
+        #[arg(long, value_name = "TIME", value_parser = parse_span, default_value = "2min")]
+        confirm_after: Span,
+    },
 }
 
 #[derive(Args, Debug)]

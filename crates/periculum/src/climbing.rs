@@ -84,13 +84,13 @@ impl Prepared {
             rig_text: &briefing.rig_text,
             wall: wall_clock(),
         })?;
-        let first = Event::Started { in_force: bench.read_back() };
+        let first = Event::Started { in_force: bench.read_back(), ahead: minutes_ahead(&*bench) };
         let climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
         Ok(Self { briefing, number, seed, past: Vec::new(), first, climb, bench, ledger, boot, claim })
     }
 
-    /// The newest climb that was not finished; none where all are.
-    pub(crate) fn unfinished(ledger: Ledger, sysroot: &Path) -> Result<Option<Self>> {
+    /// The newest climb that was not finished, taken up by somebody or by the machine itself; none where all are.
+    pub(crate) fn unfinished(ledger: Ledger, sysroot: &Path, unattended: bool) -> Result<Option<Self>> {
         let Some(row) = ledger.unfinished()? else { return Ok(None) };
         let claim = ledger.claim()?;
         let briefing = recall(&ledger, &row)?;
@@ -103,11 +103,12 @@ impl Prepared {
         let mut bench = bench(&briefing, linux, row.seed, at)?;
         let in_force = bench.read_back();
         let first = match last {
-            None => Event::Started { in_force },
+            None => Event::Started { in_force, ahead: minutes_ahead(&*bench) },
             Some(last) => {
                 let ending = classify(&last.boot, last.wall, &boot);
                 let running = tell_past(&past).running_pass().map(|(_, pass)| pass.began);
-                Event::Restarted { ending, lived: running.map(|began| last.at.since(began)), in_force }
+                let lived = running.map(|began| last.at.since(began));
+                Event::Restarted { ending, lived, in_force, unattended }
             }
         };
         Ok(Some(Self { briefing, number: row.climb, seed: row.seed, past, first, climb, bench, ledger, boot, claim }))
@@ -132,6 +133,11 @@ impl Prepared {
         };
         (driver, self.first, self.claim)
     }
+}
+
+/// How far the rig's clock is ahead of UTC, minutes; a virtual one goes by UTC.
+fn minutes_ahead(bench: &dyn Bench) -> i32 {
+    if bench.is_virtual() { 0 } else { jiff::Zoned::now().offset().seconds() / 60 }
 }
 
 /// The rig and plan of a climb, from the ledger.
@@ -163,6 +169,11 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
         }
     }
     Ok(climb)
+}
+
+/// The bench of a rig from the ledger, as it is now.
+pub(crate) fn bench_of(briefing: &Briefing, sysroot: &Path, seed: Option<u64>) -> Result<Box<dyn Bench + Send>> {
+    bench(briefing, Linux::below(sysroot), seed, SIMULATED_START)
 }
 
 fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, at: Moment) -> Result<Box<dyn Bench + Send>> {

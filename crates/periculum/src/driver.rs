@@ -7,6 +7,7 @@ use anyhow::{Context, Result};
 use periculum_core::engine::{Climb, Command, Event, Said, Step};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::PassReport;
+use periculum_core::watch::WINDOW;
 use periculum_ledger::{Ledger, Line};
 use periculum_rigs::bench::{Bench, PassNews};
 use periculum_rigs::machine::wall_clock;
@@ -65,7 +66,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             if is_leaving && self.climb.is_paused() {
                 break;
             }
-            let patience = self.pacer.due(self.bench.now(), self.climb.is_passing());
+            let patience = self.pacer.due(self.bench.now(), self.climb.needs_time());
             match self.operator.listen(patience) {
                 Heard::Word(said) => {
                     is_leaving |= said == Said::Leave;
@@ -79,7 +80,7 @@ impl<L: FnMut(Notice)> Driver<L> {
                 }
                 Heard::Gone | Heard::Nothing => {}
             }
-            if self.climb.is_passing() {
+            if self.climb.needs_time() {
                 self.let_pass()?;
             } else if self.climb.question().is_some() && is_leaving {
                 break;
@@ -112,10 +113,11 @@ impl<L: FnMut(Notice)> Driver<L> {
         }
         let readings = self.bench.sense();
         self.readings.keep(now, &readings);
+        let highest = self.readings.highest();
         if self.readings.should_be_written() {
             self.write_samples()?;
         }
-        self.take(Event::Sample { readings })
+        self.take(Event::Sample { readings, highest })
     }
 
     fn write_samples(&mut self) -> Result<()> {
@@ -157,7 +159,7 @@ impl<L: FnMut(Notice)> Driver<L> {
         let at = step.at;
         match event {
             Event::PassProgress { progress } => (self.listener)(Notice::Progress { at, progress }),
-            Event::Sample { readings } => (self.listener)(Notice::Sample { at, readings }),
+            Event::Sample { readings, .. } => (self.listener)(Notice::Sample { at, readings }),
             _ => {}
         }
         if step.entries.is_empty() {
@@ -179,7 +181,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             }),
             Command::Ask(_) => self.operator.scripted_answer().map(|said| Event::OperatorSaid { said }),
             Command::RunPass(order) => {
-                self.readings.forget_peaks();
+                self.readings.begin_pass();
                 self.bench.start(&order);
                 None
             }
@@ -191,13 +193,17 @@ impl<L: FnMut(Notice)> Driver<L> {
     }
 }
 
-/// Sensor readings on their way to the ledger, and the highest of each during the running pass.
+/// Sensor readings on their way to the ledger, and the highest of each during the running pass and of late.
 #[derive(Default)]
 pub(crate) struct Readings {
     waiting: Vec<(Moment, BTreeMap<String, f64>)>,
     oldest: Option<Instant>,
     last: Option<Moment>,
     peaks: BTreeMap<String, f64>,
+    /// The readings of the running pass, as far back as the engine looks.
+    recent: VecDeque<(Moment, BTreeMap<String, f64>)>,
+    /// Whether the pass has run as long as the engine looks back.
+    is_window_full: bool,
 }
 
 impl Readings {
@@ -213,6 +219,24 @@ impl Readings {
             let peak = self.peaks.entry(sensor.clone()).or_insert(*value);
             *peak = peak.max(*value);
         }
+        self.recent.push_back((now, readings.clone()));
+        while self.recent.front().is_some_and(|(at, _)| now.since(*at) > WINDOW) {
+            self.recent.pop_front();
+            self.is_window_full = true;
+        }
+    }
+
+    /// The highest reading of each sensor in the last moments of the pass, once it has run so long.
+    fn highest(&self) -> BTreeMap<String, f64> {
+        let mut highest = BTreeMap::new();
+        if !self.is_window_full {
+            return highest;
+        }
+        for (sensor, value) in self.recent.iter().flat_map(|(_, readings)| readings) {
+            let known = highest.entry(sensor.clone()).or_insert(*value);
+            *known = known.max(*value);
+        }
+        highest
     }
 
     fn should_be_written(&self) -> bool {
@@ -224,8 +248,10 @@ impl Readings {
         std::mem::take(&mut self.waiting)
     }
 
-    fn forget_peaks(&mut self) {
+    fn begin_pass(&mut self) {
         self.peaks.clear();
+        self.recent.clear();
+        self.is_window_full = false;
     }
 
     fn move_peaks_to(&mut self, report: &mut PassReport) {
@@ -298,10 +324,15 @@ mod tests {
         assert!(!readings.is_due(at(499)) && readings.is_due(at(500)));
         assert!(readings.is_due(at(-10)), "a clock that was set back does not stop the sampling");
         readings.keep(at(500), &[("core".to_owned(), 64.0)].into());
+        assert!(readings.highest().is_empty(), "the pass has not run long enough");
+        for (millis, reading) in [(5000, 66.0), (10_001, 65.0), (10_501, 60.0)] {
+            readings.keep(at(millis), &[("core".to_owned(), reading)].into());
+        }
+        assert_eq!(readings.highest(), [("core".to_owned(), 66.0)].into(), "what is long ago no longer counts");
         let mut report = PassReport::default();
         readings.move_peaks_to(&mut report);
         assert_eq!(report.peaks, [("core".to_owned(), 71.0)].into());
-        assert_eq!(readings.take_waiting().len(), 2);
+        assert_eq!(readings.take_waiting().len(), 5);
         assert!(readings.take_waiting().is_empty());
     }
 }

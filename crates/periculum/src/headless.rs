@@ -11,7 +11,7 @@ use periculum_core::pass::{Progress, Workload};
 use periculum_core::quantity::measured;
 use periculum_core::rig::Rig;
 use periculum_core::story::Story;
-use periculum_core::telling::{ask, mark_sentence, whereabouts};
+use periculum_core::telling::{ask, mark_sentence, tell, whereabouts};
 use periculum_core::verdict::Verdict;
 use serde::Serialize;
 
@@ -135,6 +135,9 @@ impl Printer {
                 "  ?  {}; then say done, or no-start, defaults, stop, leave",
                 ask(question, &self.rig)
             )),
+            Entry::CeilingRaised { .. } | Entry::ProfileSaved { .. } => {
+                self.print(&format!("     {}", tell(entry, &self.rig).unwrap_or_default()));
+            }
             Entry::Incident { trial: None, incident, .. } => self.print(&format!("     {incident}")),
             Entry::PassBegan { order, .. } => {
                 if self.load != order.load {
@@ -156,6 +159,9 @@ impl Printer {
         let worst = self.story.incidents.iter().rev().find(|told| told.trial == Some(trial.number));
         let ending = match (worst, trial.score()) {
             (Some(told), _) => told.incident.to_string(),
+            (None, Some(score)) if verdict == Verdict::Void => {
+                format!("{} {}, too low to be undisturbed", measured(score.value, 1), score.unit)
+            }
             (None, Some(score)) => format!("{} {}", measured(score.value, 1), score.unit),
             (None, None) => String::new(),
         };
@@ -212,7 +218,7 @@ impl Printer {
 pub(crate) fn exit_code(parting: Parting, story: &Story) -> ExitCode {
     match story.ended.as_ref().map(|ended| &ended.end) {
         _ if parting == Parting::Waiting => ExitCode::from(INTERRUPTED),
-        Some(ClimbEnd::Completed) => ExitCode::SUCCESS,
+        Some(ClimbEnd::Completed | ClimbEnd::BudgetSpent { .. }) => ExitCode::SUCCESS,
         Some(ClimbEnd::Stopped) => ExitCode::from(INTERRUPTED),
         _ => ExitCode::from(FAILED),
     }

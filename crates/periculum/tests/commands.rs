@@ -96,9 +96,9 @@ fn the_examples_in_the_documentation_are_right() {
     let text = std::fs::read_to_string(demo("../docs/files.md")).expect("read");
     let blocks: Vec<&str> =
         text.split("```toml\n").skip(1).map(|rest| rest.split("```").next().expect("a block")).collect();
-    let [rig, simulated, plan] = blocks[..] else { panic!("{} blocks", blocks.len()) };
+    let [rig, simulated, plan, stages, rest] = blocks[..] else { panic!("{} blocks", blocks.len()) };
     home.write("dome.rig.toml", &format!("{rig}{simulated}"));
-    home.write("dome.plan.toml", plan);
+    home.write("dome.plan.toml", &format!("{plan}{stages}{rest}"));
     assert_eq!(output(home.periculum().args(["check", "dome.rig.toml", "dome.plan.toml"])).lines().count(), 2);
 }
 

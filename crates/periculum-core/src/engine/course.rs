@@ -3,8 +3,16 @@
 use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
+use super::baseline::Baseline;
+use super::each::Each;
+use super::grid::Grid;
+use super::map::Map;
+use super::open::Open;
+use super::peak::Peak;
 use super::seek::Seek;
 use super::soak::Soak;
+use super::walk::Walk;
+use crate::depth::Depth;
 use crate::incident::IncidentKind;
 use crate::ladder::Direction;
 use crate::moment::Span;
@@ -12,7 +20,6 @@ use crate::plan::{Stage, Steps, Strategy};
 use crate::reason::{Reason, StageEnd};
 use crate::rig::Rig;
 use crate::rung::Rung;
-use crate::statistics::mean_interval;
 use crate::verdict::Verdict;
 
 /// What limits every course.
@@ -20,6 +27,8 @@ use crate::verdict::Verdict;
 pub(super) struct Ground<'a> {
     pub(super) rig: &'a Rig,
     pub(super) use_name: &'a str,
+    /// For how long passes may still run; none where no budget says.
+    pub(super) left: Option<Span>,
 }
 
 /// What a course wants next.
@@ -46,6 +55,28 @@ pub(super) struct Outcome {
 }
 
 impl Outcome {
+    /// How deep the fall was.
+    pub(super) fn depth(&self) -> Depth {
+        Depth::of(self.incident, self.tested)
+    }
+
+    /// Whether the machine went down.
+    pub(super) fn took_machine_down(&self) -> bool {
+        self.incident.is_some_and(IncidentKind::takes_machine_down)
+    }
+
+    /// The end of a stage that this outcome of the next value is the reason for: where the rig got too hot or took its
+    /// clock back, a stronger voltage would not help, so that is told apart.
+    pub(super) fn next_did_not_hold(&self, setting: &str, value: Decimal) -> StageEnd {
+        let setting = setting.to_owned();
+        match self.incident {
+            Some(limited @ (IncidentKind::Throttled | IncidentKind::TooHot)) if self.verdict == Verdict::Slipped => {
+                StageEnd::Limited { setting, value, incident: limited }
+            }
+            incident => StageEnd::NextDidNotHold { setting, value, verdict: self.verdict, incident },
+        }
+    }
+
     /// Whether something went wrong in the rig, as chance has it near a limit; being throttled or too hot, or not
     /// taking a value, has other reasons.
     pub(super) fn is_error(&self) -> bool {
@@ -57,8 +88,13 @@ impl Outcome {
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Course {
     Baseline(Baseline),
+    Open(Open),
     Walk(Walk),
     Seek(Box<Seek>),
+    Map(Box<Map>),
+    Grid(Grid),
+    Each(Box<Each>),
+    Peak(Peak),
     Soak(Soak),
 }
 
@@ -66,14 +102,17 @@ impl Course {
     /// The course of a stage that stands on this rung, with a proof of this length.
     pub(super) fn of(stage: &Stage, base: &Rung, proof: Span, ground: Ground) -> Self {
         match &stage.strategy {
-            Strategy::Baseline { repeats, within } => Self::Baseline(Baseline {
-                stock: base.clone(),
-                repeats: *repeats,
-                within: within.and_then(|within| within.to_f64()),
-                scores: Vec::new(),
-            }),
-            Strategy::Ascend(steps) | Strategy::Trim(steps) => Self::Walk(Walk::new(steps, base)),
-            Strategy::Seek(steps) => Self::Seek(Box::new(Seek::new(steps, base, proof, ground))),
+            Strategy::Baseline { repeats, within } => {
+                Self::Baseline(Baseline::new(base, *repeats, within.and_then(|within| within.to_f64())))
+            }
+            Strategy::Open { setting } => Self::Open(Open::new(setting, base, ground)),
+            Strategy::Ascend(steps) | Strategy::Trim(steps) => Self::Walk(Walk::new(steps, None, base)),
+            Strategy::Feed { steps, feed } => Self::Walk(Walk::new(steps, Some(feed), base)),
+            Strategy::Seek { steps, margin } => Self::Seek(Box::new(Seek::new(steps, *margin, base, proof, ground))),
+            Strategy::Map { steps, over } => Self::Map(Box::new(Map::new(steps, over, base, proof, ground))),
+            Strategy::Grid { over } => Self::Grid(Grid::new(over, base, ground)),
+            Strategy::Each(each) => Self::Each(Box::new(Each::new(each, base))),
+            Strategy::Peak { steps, repeats } => Self::Peak(Peak::new(steps, *repeats, base)),
             Strategy::Soak { steps, margin } => Self::Soak(Soak::new(steps, *margin, base, ground)),
         }
     }
@@ -82,18 +121,28 @@ impl Course {
     pub(super) fn first(&mut self, ground: Ground) -> Move {
         match self {
             Self::Baseline(baseline) => baseline.again(),
+            Self::Open(open) => open.first(),
             Self::Walk(walk) => walk.go_harder(ground),
-            Self::Seek(seek) => seek.first(),
+            Self::Seek(seek) => seek.first(ground),
+            Self::Map(map) => map.first(ground),
+            Self::Grid(grid) => grid.go_on(ground),
+            Self::Each(each) => each.first(ground),
+            Self::Peak(peak) => peak.again(),
             Self::Soak(soak) => soak.first(),
         }
     }
 
     /// What the stage does after a trial of the rung it asked for.
-    pub(super) fn after(&mut self, outcome: Outcome, ground: Ground) -> Move {
+    pub(super) fn after(&mut self, outcome: &Outcome, ground: Ground) -> Move {
         match self {
-            Self::Walk(walk) => walk.after(outcome, ground),
             Self::Baseline(baseline) => baseline.after(outcome),
-            Self::Seek(seek) => seek.after(outcome),
+            Self::Open(open) => open.after(outcome),
+            Self::Walk(walk) => walk.after(outcome, ground),
+            Self::Seek(seek) => seek.after(outcome, ground),
+            Self::Map(map) => map.after(outcome, ground),
+            Self::Grid(grid) => grid.after(outcome, ground),
+            Self::Each(each) => each.after(outcome, ground),
+            Self::Peak(peak) => peak.after(outcome, ground),
             Self::Soak(soak) => soak.after(outcome, ground),
         }
     }
@@ -102,125 +151,35 @@ impl Course {
     pub(super) fn length(&self) -> Option<Span> {
         match self {
             Self::Seek(seek) => seek.length(),
-            Self::Baseline(_) | Self::Walk(_) | Self::Soak(_) => None,
+            Self::Map(map) => map.length(),
+            _ => None,
+        }
+    }
+
+    /// The best rung so far that held the stage's whole proof, and the trial it held in: what is left when the budget
+    /// ends here.
+    pub(super) fn best(&self) -> Option<(&Rung, u32)> {
+        match self {
+            Self::Walk(walk) => walk.best(),
+            Self::Grid(grid) => grid.best(),
+            Self::Peak(peak) => peak.best(),
+            Self::Baseline(_) | Self::Open(_) | Self::Seek(_) | Self::Map(_) | Self::Each(_) | Self::Soak(_) => None,
         }
     }
 }
 
-/// Proves the rig at stock until its scores are known well enough.
-#[derive(Clone, Debug, PartialEq)]
-pub(super) struct Baseline {
-    stock: Rung,
-    repeats: u32,
-    within: Option<f64>,
-    /// The scores of each trial's passes.
-    scores: Vec<Vec<f64>>,
-}
-
-/// Fewer measurements than this say too little about their noise to stop early.
-const FEWEST: usize = 3;
-
-impl Baseline {
-    fn after(&mut self, outcome: Outcome) -> Move {
-        if outcome.verdict != Verdict::Held {
-            return Move::GiveUp(StageEnd::NothingHeld { verdict: outcome.verdict, incident: outcome.incident });
-        }
-        self.scores.push(outcome.scores);
-        if self.scores.len() < self.repeats as usize && !self.is_known() {
-            return self.again();
-        }
-        Move::Settle { rung: self.stock.clone(), proved_in: None, end: StageEnd::BaselineHeld }
-    }
-
-    fn again(&self) -> Move {
-        let nth = self.scores.len() as u32 + 1;
-        Move::Try(self.stock.clone(), Reason::Baseline { nth, of: self.repeats })
-    }
-
-    /// Whether the score of every pass is known as well as is wanted.
-    fn is_known(&self) -> bool {
-        let Some(within) = self.within else { return false };
-        let passes = self.scores.iter().map(Vec::len).min().unwrap_or(0);
-        let is_narrow = |pass: usize| {
-            let scores: Vec<f64> = self.scores.iter().map(|scores| scores[pass]).collect();
-            mean_interval(&scores).is_some_and(|interval| interval.relative() <= within)
-        };
-        self.scores.len() >= FEWEST && passes > 0 && (0..passes).all(is_narrow)
-    }
-}
-
-/// Moves one setting towards harder values until it falls, then steps back and proves again.
-#[derive(Clone, Debug, PartialEq)]
-pub(super) struct Walk {
-    steps: Steps,
-    at: Rung,
-    /// The trial that proved `at`, where one did.
-    proved_in: Option<u32>,
-    /// The easiest value that did not hold, and how it ended.
-    fallen: Option<(Decimal, Outcome)>,
-}
-
-impl Walk {
-    fn new(steps: &Steps, base: &Rung) -> Self {
-        Self { steps: steps.clone(), at: base.clone(), proved_in: None, fallen: None }
-    }
-
-    fn after(&mut self, outcome: Outcome, ground: Ground) -> Move {
-        if outcome.verdict == Verdict::Held {
-            self.proved_in = Some(outcome.trial);
-            return match &self.fallen {
-                Some((value, fall)) => self.settle(StageEnd::NextDidNotHold {
-                    setting: self.steps.setting.clone(),
-                    value: *value,
-                    verdict: fall.verdict,
-                    incident: fall.incident,
-                }),
-                None => self.go_harder(ground),
-            };
-        }
-        let steps_back = if self.fallen.is_none() { self.steps.back } else { 1 };
-        let from = self.value();
-        let (verdict, incident) = (outcome.verdict, outcome.incident);
-        self.fallen = Some((from, outcome));
-        self.proved_in = None;
-        for _ in 0..steps_back {
-            match neighbour(&self.steps, &self.at, ground, false) {
-                Ok(easier) => self.at = easier,
-                Err(_) => break,
-            }
-        }
-        if self.value() == from {
-            return Move::GiveUp(StageEnd::NothingHeld { verdict, incident });
-        }
-        Move::Try(self.at.clone(), Reason::StepBack { setting: self.steps.setting.clone(), from })
-    }
-
-    fn go_harder(&mut self, ground: Ground) -> Move {
-        let from = self.value();
-        match neighbour(&self.steps, &self.at, ground, true) {
-            Ok(harder) => {
-                self.at = harder;
-                Move::Try(self.at.clone(), Reason::Harder { setting: self.steps.setting.clone(), from })
-            }
-            Err(limit) => self.settle(StageEnd::AtLimit { setting: self.steps.setting.clone(), value: from, limit }),
-        }
-    }
-
-    fn settle(&self, end: StageEnd) -> Move {
-        Move::Settle { rung: self.at.clone(), proved_in: self.proved_in, end }
-    }
-
-    fn value(&self) -> Decimal {
-        self.at.get(&self.steps.setting).unwrap_or_default()
-    }
-}
-
-/// The rung one step harder or easier, or what stands against it.
-pub(super) fn neighbour(steps: &Steps, from: &Rung, ground: Ground, harder: bool) -> Result<Rung, String> {
+/// The rung one step of this size harder or easier, or what stands against it.
+pub(super) fn neighbour(
+    steps: &Steps,
+    size: Option<Decimal>,
+    from: &Rung,
+    ground: Ground,
+    harder: bool,
+) -> Result<Rung, String> {
     let value = from.get(&steps.setting).unwrap_or_default();
     let setting = ground.rig.setting(&steps.setting).ok_or("the rig has no such setting")?;
     let direction = if harder { setting.harder } else { setting.harder.reversed() };
-    let next = match steps.step {
+    let next = match size {
         None => setting.ladder.next(value, direction),
         Some(step) => {
             let there = if direction == Direction::Up { value + step } else { value - step };

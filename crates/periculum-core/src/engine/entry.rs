@@ -2,10 +2,13 @@
 
 use serde::{Deserialize, Serialize};
 
+use crate::budget::Limit;
+use crate::comparison::Comparison;
 use crate::engine::event::{Question, Said};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::Span;
 use crate::pass::{Pass, PassReport};
+use crate::plan::Raised;
 use crate::reason::{Reason, StageEnd};
 use crate::rung::{Change, InForce, Rung};
 use crate::verdict::Verdict;
@@ -25,6 +28,19 @@ pub struct Mark {
     pub stage: usize,
 }
 
+/// A rung saved by name, with the mark it rests on.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Profile {
+    /// Its name.
+    pub name: String,
+    /// The rung.
+    pub rung: Rung,
+    /// The mark it rests on; none where its stage proved nothing.
+    pub mark: Option<Mark>,
+    /// Whether it held a soak: only then it may be applied at start.
+    pub soaked: bool,
+}
+
 /// How a climb ended.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(tag = "how", rename_all = "kebab-case")]
@@ -38,6 +54,23 @@ pub enum ClimbEnd {
     },
     /// The operator stopped it.
     Stopped,
+    /// The budget was spent.
+    BudgetSpent {
+        /// Which of its limits.
+        limit: Limit,
+        /// The stages that were left out or not finished, from 0.
+        left: Vec<usize>,
+    },
+    /// The machine went down again and again with nobody there, and nothing ran between.
+    KeepsFalling {
+        /// How often, one after the other.
+        times: u32,
+    },
+    /// Something has to be put right first.
+    Unsound {
+        /// What.
+        why: String,
+    },
     /// The engine refused a rung of its own; the rig was taken back to stock.
     Refused {
         /// Why.
@@ -52,6 +85,15 @@ impl ClimbEnd {
             Self::Completed => "every stage is done".into(),
             Self::NothingHeld { stage } => format!("stage {} found nothing that holds", stage + 1),
             Self::Stopped => "the operator stopped it".into(),
+            Self::BudgetSpent { limit, left } => match &left[..] {
+                [] => limit.to_string(),
+                [only] => format!("{limit}, and stage {} was not finished", only + 1),
+                [first, .., last] => format!("{limit}, and stages {} to {} were not finished", first + 1, last + 1),
+            },
+            Self::KeepsFalling { times } => {
+                format!("the machine went down {times} times in a row and nothing ran between; somebody has to look")
+            }
+            Self::Unsound { why } => why.clone(),
             Self::Refused { why } => format!("a rung was refused: {why}"),
         }
     }
@@ -100,6 +142,15 @@ pub enum Entry {
         /// What.
         question: Question,
     },
+    /// The rig rests before a pass.
+    Resting {
+        /// The trial's number.
+        trial: u32,
+        /// The pass it rests before, from 0.
+        pass: usize,
+        /// For how long.
+        pause: Span,
+    },
     /// A pass began.
     PassBegan {
         /// The trial's number.
@@ -138,6 +189,9 @@ pub enum Entry {
         incident: Option<IncidentKind>,
         /// How long its passes ran, together.
         tested: Span,
+        /// How its last score compares with the baseline's, where both are known.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        gain: Option<Comparison>,
     },
     /// A mark was set.
     MarkSet {
@@ -150,6 +204,17 @@ pub enum Entry {
         mark: Mark,
         /// The trial that it did not hold in.
         trial: u32,
+    },
+    /// A ceiling is raised for this climb.
+    CeilingRaised {
+        /// Which, how far and why.
+        #[serde(flatten)]
+        raised: Raised,
+    },
+    /// A rung was saved by name.
+    ProfileSaved {
+        /// The profile.
+        profile: Profile,
     },
     /// A stage is over.
     StageEnded {

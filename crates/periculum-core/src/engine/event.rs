@@ -19,6 +19,9 @@ pub enum Event {
     Started {
         /// What the rig reports; settings that can't be read are missing.
         in_force: InForce,
+        /// How far the machine's clock is ahead of UTC, minutes.
+        #[serde(default)]
+        ahead: i32,
     },
     /// The last change was applied.
     Applied {
@@ -44,6 +47,9 @@ pub enum Event {
     Sample {
         /// Readings by sensor name, in each sensor's unit.
         readings: BTreeMap<String, f64>,
+        /// The highest of each during the last [`crate::watch::WINDOW`] of the running pass, where it has run so long.
+        #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+        highest: BTreeMap<String, f64>,
     },
     /// The operator said something.
     OperatorSaid {
@@ -58,6 +64,9 @@ pub enum Event {
         lived: Option<Span>,
         /// What the rig reports now; settings that can't be read are missing.
         in_force: InForce,
+        /// Whether nobody is there: the machine itself took the climb up again.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        unattended: bool,
     },
     /// Nothing happened, and time went by.
     TimePassed,

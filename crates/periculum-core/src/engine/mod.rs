@@ -12,16 +12,23 @@
 //!                    commit first   carry out
 //! ```
 
+mod baseline;
 mod climb;
 mod course;
+mod each;
 mod entry;
 mod event;
+mod grid;
+mod map;
+mod open;
 mod outlook;
+mod peak;
 mod seek;
 mod soak;
 mod state;
+mod walk;
 
 pub use climb::Climb;
-pub use entry::{ClimbEnd, Entry, Mark};
+pub use entry::{ClimbEnd, Entry, Mark, Profile};
 pub use event::{Command, Event, Question, Said, Step};
 pub use outlook::{Outlook, Prospect};

@@ -7,16 +7,25 @@ use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
 use super::course::{Ground, Move, Outcome, neighbour};
 use crate::hazard::{Hazard, Observation, Survival};
 use crate::moment::Span;
-use crate::plan::Steps;
+use crate::plan::{Margin, Steps};
 use crate::reason::{Foresight, Reason, StageEnd};
 use crate::rung::Rung;
+use crate::setting::TakesEffect;
 use crate::verdict::Verdict;
 
 /// Lengths that a trial may have, seconds.
 const LENGTHS: [f64; 4] = [120.0, 300.0, 900.0, 1800.0];
 
-/// What setting up a trial costs, in seconds of testing.
-const SETTING_UP: f64 = 60.0;
+/// What setting up a trial costs, in seconds of testing: with an adapter, and by hand.
+const SETTING_UP: f64 = 5.0;
+const SETTING_UP_BY_HAND: f64 = 300.0;
+
+/// Before anything fell, a trial leaps no farther than this, in steps, so that the first fall is a shallow one.
+const FIRST_LEAPS: usize = 3;
+
+/// Once something fell, a lesson must promise to take this much off the logarithm of the variance in an hour: below
+/// that, what is left to know costs more than a margin does.
+const WORTH_AN_HOUR: f64 = 0.4;
 
 /// What a fall costs, and one that comes at once, which mostly takes the machine down, in seconds of testing.
 const FALL: f64 = 30.0;
@@ -26,16 +35,13 @@ const DEEP_FALL: f64 = 900.0;
 const DARING: f64 = 0.5;
 
 /// No trial at all that falls at once more likely than this: deep falls take the machine down, and tell little.
-const AT_ONCE: f64 = 0.2;
+const AT_ONCE: f64 = 0.1;
 
 /// A limit that is known this well, in steps, is put to the proof.
-const KNOWN: f64 = 1.0;
+const KNOWN: f64 = 0.7;
 
 /// How sure it must be that a rung is within the limit before the proof is spent on it.
-const SURE: f64 = 0.9;
-
-/// How likely that must be where nothing harder is allowed.
-const LIKELY: f64 = 0.6;
+const SURE: f64 = 0.6;
 
 /// Trials after which the proof decides, whatever is known.
 const MOST_TRIALS: u32 = 40;
@@ -54,6 +60,10 @@ pub(super) struct Seek {
     rungs: Vec<Rung>,
     /// How many steps the setting may move in one trial, beyond the hardest rung that held.
     leap: usize,
+    /// What setting up a trial costs, in seconds of testing.
+    setting_up: f64,
+    /// How much easier than what it believes to hold is what it puts to the proof.
+    margin: Margin,
     /// What ended the rungs.
     limit: String,
     model: Hazard,
@@ -74,10 +84,10 @@ pub(super) struct Seek {
 
 impl Seek {
     /// A search from this rung, for the limit of a proof of this length.
-    pub(super) fn new(steps: &Steps, base: &Rung, target: Span, ground: Ground) -> Self {
+    pub(super) fn new(steps: &Steps, margin: Margin, base: &Rung, target: Span, ground: Ground) -> Self {
         let mut rungs = vec![base.clone()];
         let limit = loop {
-            match neighbour(steps, &rungs[rungs.len() - 1], ground, true) {
+            match neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, true) {
                 Ok(harder) => rungs.push(harder),
                 Err(limit) => break limit,
             }
@@ -87,9 +97,12 @@ impl Seek {
         let value = |rung: &Rung| rung.get(&steps.setting).unwrap_or_default();
         let is_near = |rung: &&Rung| jump.is_none_or(|jump| (value(rung) - value(base)).abs() <= jump);
         let leap = rungs.iter().skip(1).take_while(is_near).count().max(1);
+        let is_by_hand = setting.is_some_and(|setting| setting.takes_effect == TakesEffect::ByHand);
         Self {
             steps: steps.clone(),
             leap,
+            setting_up: if is_by_hand { SETTING_UP_BY_HAND } else { SETTING_UP },
+            margin,
             limit,
             model: Hazard::unknown(-2.0, rungs.len() as f64 - 1.0 + BEYOND, target.seconds()),
             rungs,
@@ -109,72 +122,119 @@ impl Seek {
         self.length
     }
 
-    pub(super) fn first(&mut self) -> Move {
+    /// The same search where something is known from another one: the limit is expected here, in steps, give or take
+    /// so much, and the slopes are those that the other one found.
+    pub(super) fn expecting(self, limit: f64, deviation: f64, other: &Self) -> Self {
+        Self { model: self.model.expecting(limit, deviation, &other.model), ..self }
+    }
+
+    pub(super) fn first(&mut self, ground: Ground) -> Move {
         if self.rungs.len() == 1 {
             return self.settle(None);
         }
-        self.choose()
+        self.choose(ground)
     }
 
-    pub(super) fn after(&mut self, outcome: Outcome) -> Move {
+    pub(super) fn after(&mut self, outcome: &Outcome, ground: Ground) -> Move {
+        let was_proof = self.length.is_none();
+        self.learn(outcome);
+        if was_proof && outcome.verdict == Verdict::Held {
+            return self.settle(Some(outcome.trial));
+        }
+        if was_proof {
+            let (verdict, incident) = (outcome.verdict, outcome.incident);
+            if self.at == 0 {
+                return Move::GiveUp(StageEnd::NothingHeld { verdict, incident });
+            }
+            self.refused = Some((self.at, outcome.clone()));
+        }
+        self.choose(ground)
+    }
+
+    /// Takes in how the trial ended that was asked for last.
+    pub(super) fn learn(&mut self, outcome: &Outcome) {
         let (rung, tested) = (self.at as f64, outcome.tested.seconds());
         match outcome.verdict {
             Verdict::Held => self.model.observe(rung, Observation::Held(tested)),
             _ if outcome.is_error() => self.model.observe(rung, Observation::Fell(tested)),
             _ => {}
         }
-        let was_proof = self.length.is_none();
         if outcome.verdict == Verdict::Held {
             self.held = self.held.max(self.at);
-            return if was_proof { self.settle(Some(outcome.trial)) } else { self.choose() };
+            return;
         }
-        if !outcome.is_error() {
-            let first = self.slipped.as_ref().is_none_or(|(known, _)| self.at < *known);
-            self.slipped = if first { Some((self.at, outcome.clone())) } else { self.slipped.take() };
+        if !outcome.is_error() && self.slipped.as_ref().is_none_or(|(known, _)| self.at < *known) {
+            self.slipped = Some((self.at, outcome.clone()));
         }
         self.has_fallen = true;
         self.held = self.held.min(self.at.saturating_sub(1));
-        if was_proof {
-            let (verdict, incident) = (outcome.verdict, outcome.incident);
-            if self.at == 0 {
-                return Move::GiveUp(StageEnd::NothingHeld { verdict, incident });
-            }
-            self.refused = Some((self.at, outcome));
-        }
-        self.choose()
     }
 
     /// The next trial: where it takes most from what is not known for what it costs, or the proof.
-    fn choose(&mut self) -> Move {
-        let (_, deviation) = self.model.limit();
-        let (highest, candidate) = (self.highest(), self.candidate());
-        match self.best(highest, deviation * deviation) {
-            Some((at, length)) if deviation > KNOWN && !self.is_last(candidate) && self.trials < MOST_TRIALS => {
-                self.trials += 1;
-                self.put_to_trial(at, Some(Span::from_seconds(length as u64)))
-            }
-            _ => self.put_to_trial(candidate, None),
+    fn choose(&mut self, ground: Ground) -> Move {
+        let candidate = self.candidate();
+        let lesson = if self.is_last(candidate) { None } else { self.lesson() };
+        let is_affordable =
+            |length: &f64| ground.left.is_none_or(|left| left.seconds() >= length + self.target.seconds());
+        match lesson.filter(|(_, length)| is_affordable(length)) {
+            Some((at, length)) => self.put_to_trial(at, Some(Span::from_seconds(length as u64))),
+            None => self.put_to_trial(candidate, None),
         }
     }
 
-    fn put_to_trial(&mut self, at: usize, length: Option<Span>) -> Move {
+    /// The trial that teaches most, and its length in seconds; none where enough is known, or nothing more is to be
+    /// learnt in reason.
+    pub(super) fn lesson(&mut self) -> Option<(usize, f64)> {
+        let (_, deviation) = self.model.limit();
+        if deviation <= KNOWN || self.trials >= MOST_TRIALS {
+            return None;
+        }
+        let lesson = self.best(self.highest(), deviation * deviation)?;
+        self.trials += 1;
+        Some(lesson)
+    }
+
+    /// What is known of the limit, in the setting's unit, and its standard deviation in steps.
+    pub(super) fn limit(&self) -> (f64, f64) {
+        let (limit, deviation) = self.model.limit();
+        (self.value_at(limit), deviation)
+    }
+
+    /// What is known of the limit, in steps from the rung that the search began at.
+    pub(super) fn limit_in_steps(&self) -> f64 {
+        self.model.limit().0
+    }
+
+    pub(super) fn put_to_trial(&mut self, at: usize, length: Option<Span>) -> Move {
         (self.at, self.length) = (at, length);
         let foresight = self.foresight(at);
         let setting = self.steps.setting.clone();
         let reason = match length {
-            Some(length) => Reason::Learn { setting, length, foresight },
+            // Before anything fell, the model knows no more than how long the ladder is.
+            Some(length) => Reason::Learn { setting, length, foresight: self.has_fallen.then_some(foresight) },
             None => Reason::Confirm { setting, foresight },
         };
         Move::Try(self.rungs[at].clone(), reason)
     }
 
-    /// The hardest rung that may be put to the proof: surely enough within the limit, and below what did not hold. At
-    /// the end of what is allowed nothing more is to be learnt than whether it holds.
+    /// The hardest rung that may be put to the proof: with its margin surely enough within the limit, and below what did
+    /// not hold.
     fn candidate(&self) -> usize {
         let below = |refused: &Option<(usize, Outcome)>| refused.as_ref().map_or(usize::MAX, |(at, _)| at - 1);
         let most = self.highest().min(below(&self.refused));
-        let sure = |rung: usize| if self.is_last(rung) { LIKELY } else { SURE };
-        (0..=most).rev().find(|rung| self.model.within(*rung as f64) >= sure(*rung)).unwrap_or(0)
+        let is_sure = |rung: &usize| self.model.within(*rung as f64 + self.margin_at(*rung)) >= SURE;
+        (0..=most).rev().find(is_sure).unwrap_or(0)
+    }
+
+    /// The margin above a rung, in steps.
+    fn margin_at(&self, rung: usize) -> f64 {
+        match self.margin {
+            Margin::Steps(count) => f64::from(count),
+            Margin::Share(share) => {
+                let [margin, step] = [share * self.value(rung), self.value(1) - self.value(0)];
+                (margin / step).to_f64().unwrap_or(0.0).abs()
+            }
+        }
     }
 
     /// Whether nothing harder is allowed than this rung.
@@ -184,7 +244,8 @@ impl Seek {
 
     /// The hardest rung that a trial may go to.
     fn highest(&self) -> usize {
-        (self.held + self.leap).min(self.hardest_allowed())
+        let leap = if self.has_fallen { self.leap } else { self.leap.min(FIRST_LEAPS) };
+        (self.held + leap).min(self.hardest_allowed())
     }
 
     /// The hardest rung below every other limit.
@@ -200,12 +261,13 @@ impl Seek {
         let trials = (1..=highest).rev().step_by(stride).flat_map(|rung| LENGTHS.into_iter().zip(expected(rung)));
         let is_bearable = |falls: f64, at_once: f64| at_once <= AT_ONCE && (self.has_fallen || falls <= DARING);
         let worth = trials.filter_map(|(length, (rung, expected))| {
-            let cost = SETTING_UP + expected.seconds + FALL * expected.falls + DEEP_FALL * expected.falls_at_once;
+            let cost = self.setting_up + expected.seconds + FALL * expected.falls + DEEP_FALL * expected.falls_at_once;
             let worth = log(variance / expected.variance_left.max(1e-9)) / cost;
             is_bearable(expected.falls, expected.falls_at_once).then_some(((rung, length), worth))
         });
         let best = worth.max_by(|(_, a), (_, b)| a.total_cmp(b));
-        best.filter(|(_, worth)| *worth > 0.0).map(|(trial, _)| trial)
+        let least = if self.has_fallen { WORTH_AN_HOUR / 3600.0 } else { 0.0 };
+        best.filter(|(_, worth)| *worth > least).map(|(trial, _)| trial)
     }
 
     fn foresight(&self, rung: usize) -> Foresight {

@@ -2,7 +2,7 @@
 //! falls.
 
 use super::course::{Ground, Move, Outcome, neighbour};
-use crate::plan::Steps;
+use crate::plan::{Margin, Steps};
 use crate::reason::{Reason, StageEnd};
 use crate::rung::Rung;
 use crate::verdict::Verdict;
@@ -11,6 +11,7 @@ use crate::verdict::Verdict;
 #[derive(Clone, Debug, PartialEq)]
 pub(super) struct Soak {
     steps: Steps,
+    /// How many steps easier than the mark it begins.
     margin: u32,
     at: Rung,
     /// The last rung that did not hold, and how it ended.
@@ -18,7 +19,8 @@ pub(super) struct Soak {
 }
 
 impl Soak {
-    pub(super) fn new(steps: &Steps, margin: u32, base: &Rung, ground: Ground) -> Self {
+    pub(super) fn new(steps: &Steps, margin: Margin, base: &Rung, ground: Ground) -> Self {
+        let margin = in_steps(margin, steps, base, ground);
         let at = easier(steps, base, margin, ground);
         Self { steps: steps.clone(), margin, at, fallen: None }
     }
@@ -27,30 +29,43 @@ impl Soak {
         Move::Try(self.at.clone(), Reason::Soak { setting: self.steps.setting.clone(), margin: self.margin })
     }
 
-    pub(super) fn after(&mut self, outcome: Outcome, ground: Ground) -> Move {
+    pub(super) fn after(&mut self, outcome: &Outcome, ground: Ground) -> Move {
         let setting = self.steps.setting.clone();
         let value = |rung: &Rung| rung.get(&self.steps.setting).unwrap_or_default();
         if outcome.verdict == Verdict::Held {
             let end = match &self.fallen {
                 None => StageEnd::Soaked,
-                Some((rung, fall)) => StageEnd::NextDidNotHold {
-                    setting,
-                    value: value(rung),
-                    verdict: fall.verdict,
-                    incident: fall.incident,
-                },
+                Some((rung, fall)) => fall.next_did_not_hold(&setting, value(rung)),
             };
             return Move::Settle { rung: self.at.clone(), proved_in: Some(outcome.trial), end };
         }
         let fallen = self.at.clone();
-        self.at = easier(&self.steps, &fallen, self.steps.back, ground);
+        self.at = easier(&self.steps, &fallen, self.steps.back + outcome.depth().steps(), ground);
         if self.at == fallen {
             return Move::GiveUp(StageEnd::NothingHeld { verdict: outcome.verdict, incident: outcome.incident });
         }
-        let from = value(&fallen);
-        self.fallen = Some((fallen, outcome));
-        Move::Try(self.at.clone(), Reason::StepBack { setting, from })
+        let (from, depth) = (value(&fallen), outcome.depth());
+        self.fallen = Some((fallen, outcome.clone()));
+        Move::Try(self.at.clone(), Reason::StepBack { setting, from, depth })
     }
+}
+
+/// A margin below a mark in steps: as many as there are between stock and the mark, where it would be more.
+fn in_steps(margin: Margin, steps: &Steps, mark: &Rung, ground: Ground) -> u32 {
+    let value = |rung: &Rung| rung.get(&steps.setting).unwrap_or_default();
+    let share = match margin {
+        Margin::Steps(count) => return count,
+        Margin::Share(share) => share,
+    };
+    let (mut count, mut at) = (0, mark.clone());
+    while (value(&at) - value(mark)).abs() < share * value(mark).abs() {
+        let next = easier(steps, &at, 1, ground);
+        if next == at {
+            break;
+        }
+        (count, at) = (count + 1, next);
+    }
+    count
 }
 
 /// So many steps easier, but never easier than stock.
@@ -58,7 +73,7 @@ fn easier(steps: &Steps, from: &Rung, count: u32, ground: Ground) -> Rung {
     let stock = ground.rig.setting(&steps.setting).map(|setting| setting.stock);
     let mut at = from.clone();
     for _ in 0..count {
-        match neighbour(steps, &at, ground, false) {
+        match neighbour(steps, steps.step, &at, ground, false) {
             Ok(easier) if at.get(&steps.setting) != stock => at = easier,
             _ => break,
         }

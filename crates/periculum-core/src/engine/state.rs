@@ -38,7 +38,7 @@ pub(super) struct Trial {
     pub(super) number: u32,
     pub(super) rung: Rung,
     pub(super) incidents: Vec<IncidentKind>,
-    /// The scores of its passes that had one.
+    /// The scores of its passes that had one, as numbers of which more is better.
     pub(super) scores: Vec<f64>,
     pub(super) tested: Span,
 }
@@ -48,15 +48,19 @@ pub(super) struct Trial {
 pub(super) enum Doing {
     /// Waiting for the change that is under way.
     Setting { under_way: Change },
+    /// Resting before a pass until this moment.
+    Resting { index: usize, until: Moment },
     /// Waiting for a pass to end.
     Passing { index: usize, began: Moment, stopping: Option<Stopping> },
 }
 
 /// Why a pass was told to stop.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub(super) enum Stopping {
     /// Something was wrong; the trial is judged by its incidents.
     ForCause,
+    /// Something has to be put right before anything else.
+    Unsound { why: String },
     /// The operator wants the whole climb stopped.
     ByOperator,
     /// The operator leaves, and the climb is to wait.

@@ -4,9 +4,12 @@
 //! [`plan_file::read`] turn it into a [`crate::rig::Rig`] and a [`crate::plan::Plan`], gathering every problem
 //! on the way instead of stopping at the first.
 
+mod budget_file;
 mod document;
 mod problem;
 mod section;
+mod stage_file;
+mod start_file;
 
 pub mod plan_file;
 pub mod program_file;

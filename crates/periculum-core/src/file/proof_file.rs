@@ -35,6 +35,9 @@ pub(super) fn read_passes(section: &Section, name: &Located<String>, runnable: R
 /// A pass as a line of `passes`, which [`read`] reads as the same pass.
 pub fn written(pass: &Pass) -> String {
     let mut keys = vec![format!("load = {:?}", pass.load), format!("for = \"{}ms\"", pass.length.millis())];
+    if !pass.pause.is_zero() {
+        keys.push(format!("pause = \"{}ms\"", pass.pause.millis()));
+    }
     match pass.threads {
         Threads::All => {}
         Threads::Each => keys.push("threads = \"each\"".into()),
@@ -59,6 +62,7 @@ pub fn written(pass: &Pass) -> String {
 fn read_pass(section: Section, runnable: Runnable) -> Option<Pass> {
     let load = section.text("load");
     let length = section.time("for");
+    let pause = if section.has("pause") { section.time("pause") } else { None };
     let threads = read_threads(&section);
     let demand = read_demand(&section);
     let problems = section.problems();
@@ -73,7 +77,14 @@ fn read_pass(section: Section, runnable: Runnable) -> Option<Pass> {
     if length.value.millis() == 0 {
         problems.add(length.at, "a pass of no length proves nothing");
     }
-    Some(Pass { load: load.value, length: length.value, threads, demand, program: program.cloned().map(Box::new) })
+    Some(Pass {
+        load: load.value,
+        length: length.value,
+        pause: pause.map(|pause| pause.value).unwrap_or_default(),
+        threads,
+        demand,
+        program: program.cloned().map(Box::new),
+    })
 }
 
 /// `threads = "all"` or `"each"`, or a number of them.
@@ -153,10 +164,11 @@ mod tests {
         let stop_on = prop_oneof![Just(StopOn::First), Just(StopOn::Never)];
         let options =
             (proptest::option::of(1u64..1000), proptest::option::of(0u64..1 << 50), proptest::option::of(-20i32..20));
-        (1u64..1 << 40, threads, extent, stop_on, options).prop_map(|(length, threads, extent, stop_on, options)| {
+        let times = (1u64..1 << 40, 0u64..1 << 20);
+        (times, threads, extent, stop_on, options).prop_map(|((length, pause), threads, extent, stop_on, options)| {
             let (times, reserve, priority) = options;
             let demand = Demand { times, extent, reserve, priority, stop_on };
-            Pass { threads, demand, ..Pass::usual("dense", Span::from_millis(length)) }
+            Pass { threads, demand, pause: Span::from_millis(pause), ..Pass::usual("dense", Span::from_millis(length)) }
         })
     }
 

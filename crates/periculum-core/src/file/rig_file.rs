@@ -18,16 +18,18 @@ pub fn read(top: &Section) -> Option<Rig> {
     let head = top.section("rig")?;
     let name = head.text("name");
     let summary = head.optional_text("summary").map(|text| harmless(&text.value)).unwrap_or_default();
+    let cooling = head.optional_text("cooling").map(|text| harmless(&text.value)).unwrap_or_default();
     head.finish();
     let parts = top.list("part").into_iter().filter_map(read_part).collect();
     let sections = top.named_sections("setting");
     // A setting that can't be read is still one that formulas may name.
     let names: Vec<String> = sections.iter().map(|(name, _)| name.value.clone()).collect();
-    let settings = sections.into_iter().filter_map(read_setting).collect();
+    let settings = sections.into_iter().filter_map(|section| read_setting(section, &cooling)).collect();
     let derived = top.named_sections("derived");
     let derived = derived.into_iter().filter_map(|section| read_derived(section, &names)).collect();
-    let sensors = top.named_sections("sensor").into_iter().filter_map(read_sensor).collect();
-    let rig = Rig { name: harmless(&name?.value), summary, parts, settings, derived, sensors };
+    let sensors = top.named_sections("sensor").into_iter();
+    let sensors = sensors.filter_map(|section| read_sensor(section, &names)).collect();
+    let rig = Rig { name: harmless(&name?.value), summary, cooling, parts, settings, derived, sensors };
     check_windows_at_stock(&rig, top);
     Some(rig)
 }
@@ -40,13 +42,13 @@ fn read_part(section: Section) -> Option<Part> {
     Some(Part { kind: harmless(&kind?.value), model: harmless(&model?.value), specimen })
 }
 
-fn read_setting((name, section): (Located<String>, Section)) -> Option<Setting> {
+fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> Option<Setting> {
     let label = section.optional_text("label").map_or_else(|| spoken(&name.value), |text| harmless(&text.value));
     let unit = section.optional_text("unit").map(|text| harmless(&text.value)).unwrap_or_default();
     let ladder = read_ladder(&section);
     let stock = section.number("stock");
     let floor = section.optional_number("floor");
-    let ceilings = section.named_numbers("ceiling");
+    let ceilings = section.named_numbers("ceiling", cooling);
     let largest_jump = section.optional_number("largest_jump");
     let tolerance = section.optional_number("tolerance");
     let harder = section.choice("harder", &[("up", Direction::Up), ("down", Direction::Down)]);
@@ -160,15 +162,35 @@ fn read_derived((name, section): (Located<String>, Section), settings: &[String]
     })
 }
 
-fn read_sensor((name, section): (Located<String>, Section)) -> Option<Sensor> {
+fn read_sensor((name, section): (Located<String>, Section), settings: &[String]) -> Option<Sensor> {
     let label = section.optional_text("label").map_or_else(|| spoken(&name.value), |text| harmless(&text.value));
     let unit = section.optional_text("unit").map(|text| harmless(&text.value)).unwrap_or_default();
     let decimals = section.optional_count("decimals", 0).map_or(0, |count| count.value.min(6) as usize);
-    let cut_off = section.optional_number("cut_off").map(|cut_off| cut_off.value);
+    let number = |key| section.optional_number(key).map(|number| number.value);
+    let (cut_off, limit, least) = (number("cut_off"), number("limit"), number("least"));
+    let follows = section.optional_text("follows");
+    let core = section.optional_count("core", 0).map(|core| core.value);
     let adapter = section.text("adapter");
     let source = section.text("source");
+    let problems = section.problems();
     section.finish();
-    Some(Sensor { name: name.value, label, unit, decimals, cut_off, adapter: adapter?.value, source: source?.value })
+    if let Some(followed) = follows.as_ref().filter(|followed| !settings.contains(&followed.value)) {
+        let known: Vec<&str> = settings.iter().map(String::as_str).collect();
+        problems.unknown(followed.at.clone(), "setting", &followed.value, &known);
+    }
+    Some(Sensor {
+        name: name.value,
+        label,
+        unit,
+        decimals,
+        cut_off,
+        limit,
+        least,
+        follows: follows.map(|followed| followed.value),
+        core,
+        adapter: adapter?.value,
+        source: source?.value,
+    })
 }
 
 /// A rig whose own stock values leave a window can never be climbed.

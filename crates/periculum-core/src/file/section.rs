@@ -125,6 +125,21 @@ impl<'a> Section<'a> {
         self.optional_list(key, "numbers", as_number)
     }
 
+    /// One exact number or a list of them, which may be there.
+    pub fn number_or_numbers(&self, key: &'static str) -> Vec<Located<Decimal>> {
+        let Some(value) = self.lookup(key) else { return Vec::new() };
+        if value.get_ref().as_array().is_none() {
+            return self.optional_number(key).into_iter().collect();
+        }
+        let read = |item: &Spanned<DeValue>| as_number(item.get_ref()).map(|value| Located { value, at: item.span() });
+        let items = value.get_ref().as_array().into_iter().flat_map(|items| items.iter());
+        let numbers: Option<Vec<_>> = items.map(read).collect();
+        numbers.unwrap_or_else(|| {
+            self.problems.add(value.span(), format!("`{key}` must be a number or a list of numbers"));
+            Vec::new()
+        })
+    }
+
     /// A list of texts that may be there.
     pub fn optional_texts(&self, key: &'static str) -> Option<Located<Vec<String>>> {
         self.optional_list(key, "texts", as_text)
@@ -188,19 +203,42 @@ impl<'a> Section<'a> {
     }
 
     /// Named numbers in a table that may be there, as in `ceiling = { daily = 1.35 }`, in the order of the file.
-    pub fn named_numbers(&self, key: &'static str) -> Vec<(Located<String>, Located<Decimal>)> {
+    ///
+    /// A table in place of a number has one for each of several cases, as `daily = { air = 1.30, water = 1.35 }`, of
+    /// which the one counts that is named.
+    pub fn named_numbers(&self, key: &'static str, case: &str) -> Vec<(Located<String>, Located<Decimal>)> {
         let Some(parent) = self.optional_section(key) else { return Vec::new() };
         let mut found = Vec::new();
         for (name, value) in parent.table {
-            match as_number(value.get_ref()) {
-                Some(number) => found.push((
+            let number = match value.get_ref().as_table() {
+                Some(cases) => self.of_case(cases, case, value.span()),
+                None => Some(value),
+            };
+            let Some(number) = number else { continue };
+            match as_number(number.get_ref()) {
+                Some(exact) => found.push((
                     Located { value: name.get_ref().to_string(), at: name.span() },
-                    Located { value: number, at: value.span() },
+                    Located { value: exact, at: number.span() },
                 )),
-                None => self.problems.add(value.span(), format!("`{}` must be a number", name.get_ref())),
+                None => self.problems.add(number.span(), format!("`{}` must be a number", name.get_ref())),
             }
         }
         found.sort_by_key(|(name, _)| name.at.start);
+        found
+    }
+
+    fn of_case(&self, cases: &'a DeTable<'a>, case: &str, at: Range<usize>) -> Option<&'a Spanned<DeValue<'a>>> {
+        let found = cases.get(case);
+        if found.is_none() {
+            let known: Vec<&str> = cases.keys().map(|name| name.get_ref().as_ref()).collect();
+            let help = format!("write `cooling = \"{}\"` below [rig], or add it here", known.join("\"` or `\""));
+            let what = if case.is_empty() {
+                "this depends on the cooling, and the rig does not name one".to_owned()
+            } else {
+                format!("this has nothing for the cooling `{case}`")
+            };
+            self.problems.advise(at, what, help);
+        }
         found
     }
 

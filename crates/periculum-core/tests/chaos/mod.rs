@@ -6,13 +6,14 @@ use std::collections::{BTreeMap, VecDeque};
 use std::sync::Arc;
 
 use periculum_core::Decimal;
+use periculum_core::budget::Budget;
 use periculum_core::ending::Ending;
 use periculum_core::engine::{Climb, Command, Event, Question, Said, Step};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::ladder::{Direction, Ladder};
 use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Progress};
-use periculum_core::plan::{Plan, Proof, Stage, Steps, Strategy as Way};
+use periculum_core::pass::{Pass, PassReport, Progress, Score};
+use periculum_core::plan::{Each, Margin, Plan, Proof, Stage, Start, Steps, Strategy as Way, Sweep};
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::rung::{Change, InForce};
 use periculum_core::setting::{Setting, TakesEffect};
@@ -46,30 +47,34 @@ fn setting(name: &str, values: (i64, i64, i64), harder: Direction, jump: Option<
 
 fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> Course {
     let pass = Pass::usual("dense", Span::from_seconds(60));
-    let sensor = Sensor {
-        name: "core".into(),
-        label: "core".into(),
-        unit: "°C".into(),
-        decimals: 1,
-        cut_off: Some(Decimal::from(95)),
-        adapter: String::new(),
-        source: String::new(),
-    };
+    let sensor = Sensor { unit: "°C".into(), decimals: 1, cut_off: Some(Decimal::from(95)), ..Sensor::plain("core") };
     let rig = Rig {
         name: "rig".into(),
         summary: String::new(),
+        cooling: String::new(),
         parts: vec![],
         settings: vec![clock, volts],
         derived: vec![],
         sensors: vec![sensor],
     };
     let proof = Proof { name: "quick".into(), passes: vec![pass; passes] };
-    let plan = Plan { name: "plan".into(), use_name: "daily".into(), proofs: vec![proof], stages };
+    let plan = Plan {
+        name: "plan".into(),
+        use_name: "daily".into(),
+        proofs: vec![proof],
+        stages,
+        budget: Budget::default(),
+        raised: vec![],
+    };
     Course { rig: Arc::new(rig), plan: Arc::new(plan) }
 }
 
+fn stage(strategy: Way) -> Stage {
+    Stage { strategy, proof: 0, start: Start::Last, save: None }
+}
+
 fn steps(setting: &str, step: i64, back: u32) -> Steps {
-    Steps { setting: setting.into(), step: Some(step.into()), back }
+    Steps::of(setting, Some(step.into())).back(back)
 }
 
 impl Course {
@@ -82,7 +87,7 @@ impl Course {
             Way::Ascend(steps("clock", 1, 1)),
             Way::Trim(steps("volts", 1, 1)),
         ];
-        course(clock, volts, stages.map(|strategy| Stage { strategy, proof: 0 }).to_vec(), 1)
+        course(clock, volts, stages.map(stage).to_vec(), 1)
     }
 }
 
@@ -92,8 +97,8 @@ impl Course {
         let plain = Self::plain();
         let mut plan = (*plain.plan).clone();
         plan.proofs[0].passes = [2, 6].map(|hours| Pass::usual("dense", Span::from_seconds(3600 * hours))).to_vec();
-        let soak = Way::Soak { steps: steps("clock", 1, 1), margin: 1 };
-        plan.stages = [Way::Seek(steps("clock", 1, 1)), soak].map(|strategy| Stage { strategy, proof: 0 }).to_vec();
+        let soak = Way::Soak { steps: steps("clock", 1, 1), margin: Margin::Steps(1) };
+        plan.stages = [Way::Seek { steps: steps("clock", 1, 1), margin: Margin::Steps(0) }, soak].map(stage).to_vec();
         Self { plan: Arc::new(plan), ..plain }
     }
 
@@ -102,35 +107,75 @@ impl Course {
         let within = Some(Decimal::new(1, 2));
         let plain = Self::plain();
         let mut plan = (*plain.plan).clone();
-        plan.stages = vec![Stage { strategy: Way::Baseline { repeats: 5, within }, proof: 0 }];
+        plan.stages = vec![stage(Way::Baseline { repeats: 5, within })];
         Self { plan: Arc::new(plan), ..plain }
     }
+}
+
+fn sweep(setting: &str, values: &[i64]) -> Sweep {
+    Sweep { setting: setting.into(), values: values.iter().map(|value| Decimal::from(*value)).collect() }
+}
+
+/// Random strategies for a rig with `clock`, `turbo` and `volts`.
+fn strategies() -> impl Strategy<Value = Way> {
+    let margin =
+        prop_oneof![(0u32..4).prop_map(Margin::Steps), (1i64..9).prop_map(|part| Margin::Share(Decimal::new(part, 2)))];
+    prop_oneof![
+        (1u32..6, proptest::option::of(1u32..50)).prop_map(|(repeats, percent)| {
+            Way::Baseline { repeats, within: percent.map(|percent| Decimal::new(percent.into(), 2)) }
+        }),
+        Just(Way::Open { setting: "turbo".into() }),
+        (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Ascend(steps("clock", step, back))),
+        (1i64..3, 3i64..6)
+            .prop_map(|(fine, coarse)| Way::Ascend(steps("clock", fine, 1).after(vec![Decimal::from(coarse)]))),
+        (1i64..4, 1i64..4)
+            .prop_map(|(step, more)| Way::Feed { steps: steps("clock", step, 1), feed: steps("volts", more, 1) }),
+        (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Trim(steps("volts", step, back))),
+        (1i64..4, any::<bool>(), 0u32..3).prop_map(|(step, clock, margin)| Way::Seek {
+            steps: steps(if clock { "clock" } else { "volts" }, step, 1),
+            margin: Margin::Steps(margin),
+        }),
+        (1i64..4).prop_map(|step| Way::Map { steps: steps("clock", step, 1), over: sweep("volts", &[129, 127, 125]) }),
+        Just(Way::Grid {
+            over: vec![sweep("clock", &[41, 42, 43]), sweep("volts", &[126, 125]), sweep("turbo", &[3])]
+        }),
+        (1i64..3).prop_map(|step| Way::Each(Each {
+            steps: vec![steps("clock", step, 1), steps("turbo", step, 1)],
+            park: vec![40.into(), 2.into()],
+        })),
+        (1i64..4, 2u32..4).prop_map(|(step, repeats)| Way::Peak { steps: steps("clock", step, 1), repeats }),
+        (1i64..4, margin, 1u32..3)
+            .prop_map(|(step, margin, back)| Way::Soak { steps: steps("clock", step, back), margin }),
+    ]
 }
 
 /// Random rigs and plans.
 pub(crate) fn courses() -> impl Strategy<Value = Course> {
     let jump = || prop_oneof![Just(None), (1i64..9).prop_map(Some)];
-    let stage = prop_oneof![
-        (1u32..6, proptest::option::of(1u32..50)).prop_map(|(repeats, percent)| {
-            Way::Baseline { repeats, within: percent.map(|percent| Decimal::new(percent.into(), 2)) }
-        }),
-        (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Ascend(steps("clock", step, back))),
-        (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Trim(steps("volts", step, back))),
-        (1i64..4, any::<bool>()).prop_map(|(step, clock)| Way::Seek(steps(
-            if clock { "clock" } else { "volts" },
-            step,
-            1
-        ))),
-        (1i64..4, 0u32..4, 1u32..3)
-            .prop_map(|(step, margin, back)| Way::Soak { steps: steps("clock", step, back), margin }),
-    ];
+    let start = prop_oneof![4 => Just(Start::Last), 1 => Just(Start::Stock)];
+    let save = prop_oneof![3 => Just(None), 1 => Just(Some("kept".to_owned()))];
+    let stage =
+        (strategies(), start, save).prop_map(|(strategy, start, save)| Stage { strategy, proof: 0, start, save });
     let stages = proptest::collection::vec(stage, 1..5);
-    (jump(), jump(), any::<bool>(), any::<bool>(), 2i64..14, stages, 1usize..4).prop_map(
-        |(clock_jump, volts_jump, clock_by_hand, volts_by_hand, room, stages, passes)| {
+    let budget = prop_oneof![
+        6 => Just(Budget::default()),
+        1 => (60u64..3000).prop_map(|seconds| Budget { hours: Some(Span::from_seconds(seconds)), ..Budget::default() }),
+        1 => (1u32..4).prop_map(|restarts| Budget { restarts: Some(restarts), ..Budget::default() }),
+        1 => (1u32..9).prop_map(|changes| Budget { changes: Some(changes), ..Budget::default() }),
+    ];
+    let extent = (2i64..14, 1usize..4, 0u64..3);
+    (jump(), jump(), any::<bool>(), any::<bool>(), extent, stages, budget).prop_map(
+        |(clock_jump, volts_jump, clock_by_hand, volts_by_hand, (room, passes, pause), stages, budget)| {
             let clock = setting("clock", (38, 42, 43 + room), Direction::Up, clock_jump, clock_by_hand);
             let volts = setting("volts", (124 - room, 125, 130), Direction::Down, volts_jump, volts_by_hand);
-            let stages = stages.into_iter().map(|strategy| Stage { strategy, proof: 0 }).collect();
-            course(clock, volts, stages, passes)
+            let turbo = setting("turbo", (1, 3, 7), Direction::Up, None, false);
+            let mut course = course(clock, volts, stages, passes);
+            let (mut rig, mut plan) = ((*course.rig).clone(), (*course.plan).clone());
+            rig.settings.push(turbo);
+            plan.budget = budget;
+            plan.proofs[0].passes.iter_mut().for_each(|pass| pass.pause = Span::from_seconds(pause));
+            (course.rig, course.plan) = (Arc::new(rig), Arc::new(plan));
+            course
         },
     )
 }
@@ -166,7 +211,7 @@ impl Chaos {
 
     fn with(course: &Course, luck: u64, border: Option<Border>) -> Self {
         let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-        let started = Event::Started { in_force: in_force.clone() };
+        let started = Event::Started { in_force: in_force.clone(), ahead: 0 };
         Self {
             course: course.clone(),
             climb: Climb::new(course.rig.clone(), course.plan.clone()),
@@ -276,16 +321,27 @@ impl Chaos {
     /// What happens when nothing is due: the operator, the pass, the power company.
     fn happening(&mut self) -> Event {
         if let Some(border) = self.border {
+            if !self.is_passing {
+                self.now += 1000;
+                return Event::TimePassed;
+            }
             return self.pass_at_border(border);
         }
         match self.draw(100) {
             0..6 => self.death(),
             6..14 => self.word(),
             _ if self.climb.question().is_some() => self.answer(),
-            14..30 => Event::Sample { readings: BTreeMap::from([("core".to_owned(), 40.0 + self.draw(56) as f64)]) },
+            14..30 => Event::Sample {
+                readings: BTreeMap::from([("core".to_owned(), 40.0 + self.draw(56) as f64)]),
+                highest: BTreeMap::new(),
+            },
             30..34 => Event::TimePassed,
             34..42 => Event::PassProgress { progress: Progress::default() },
             _ if self.is_passing => self.pass_end(),
+            _ if self.climb.needs_time() => {
+                self.now += 1000;
+                Event::TimePassed
+            }
             _ => Event::OperatorSaid { said: Said::Resume },
         }
     }
@@ -338,6 +394,8 @@ impl Chaos {
         ];
         let mut report = PassReport { ran: Span::from_seconds(60), ..PassReport::default() };
         let drawn = self.draw(20) as usize;
+        report.score = self.draw(3).checked_sub(1).map(|_| Score::of(100.0 + self.draw(20) as f64, "GFLOP/s"));
+        report.refused = (self.draw(150) == 0).then(|| "luck".into());
         if let Some(kind) = kinds.get(drawn) {
             if kind.takes_machine_down() {
                 self.machine_down();
@@ -367,7 +425,7 @@ impl Chaos {
         self.climb = self.replay();
         let lived = self.is_passing.then(|| Span::from_millis(self.draw(60_000)));
         self.is_passing = false;
-        Event::Restarted { ending, lived, in_force: self.readable() }
+        Event::Restarted { ending, lived, in_force: self.readable(), unattended: false }
     }
 
     fn machine_down(&mut self) {

@@ -29,8 +29,9 @@ mod tests {
     pub(super) fn spec() -> Spec {
         Spec {
             seed: 7,
-            clock: "core_clock".into(),
+            clocks: vec!["core_clock".into()],
             voltage: "core_voltage".into(),
+            power_limit: None,
             cores: 8,
             room: 21.0,
             silicon: Silicon::default(),

@@ -1,21 +1,46 @@
 //! `[adapter.simulated]` of a rig file: what the simulated processor is made of.
 
 use periculum_core::Decimal;
-use periculum_core::file::Section;
+use periculum_core::file::{Located, Section};
 use periculum_core::rig::Rig;
 
-/// The names that a sensor's `source` may have.
-pub const SOURCES: [&str; 6] = ["hottest-core", "cooler", "die-voltage", "power", "reached-clock", "usage"];
+/// The names that a sensor's `source` may have, and `core-N` for the temperature of a core.
+pub const SOURCES: [&str; 22] = [
+    "hottest-core",
+    "cooler",
+    "die-voltage",
+    "power",
+    "reached-clock",
+    "usage",
+    "core-0",
+    "core-1",
+    "core-2",
+    "core-3",
+    "core-4",
+    "core-5",
+    "core-6",
+    "core-7",
+    "core-8",
+    "core-9",
+    "core-10",
+    "core-11",
+    "core-12",
+    "core-13",
+    "core-14",
+    "core-15",
+];
 
 /// A kind of processor, its surroundings and which of the rig's settings drive it; specimens differ by seed.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Spec {
     /// Which specimen it is, unless the caller says otherwise.
     pub seed: u64,
-    /// The setting that is the core clock, in MHz.
-    pub clock: String,
+    /// The settings that are core clocks, in MHz: one for all cores, or one for each group of equal size in their order.
+    pub clocks: Vec<String>,
     /// The setting that is the core voltage, in V.
     pub voltage: String,
+    /// The setting that is the power limit, in W, where one is.
+    pub power_limit: Option<String>,
     /// How many cores it has.
     pub cores: usize,
     /// Room temperature, °C.
@@ -85,22 +110,25 @@ pub struct Cooling {
     pub cooler_time: f64,
     /// Temperature at which the clock is taken back, °C.
     pub limit: f64,
+    /// How much hotter the first core is than it should be, where the cooler is mounted badly, K.
+    pub tilt: f64,
 }
 
 impl Spec {
     /// Reads `[adapter.simulated]`, for this rig; problems go where the section's problems go.
     pub fn read(section: Section, rig: &Rig) -> Option<Self> {
-        let problems = section.problems();
+        let (problems, at) = (section.problems(), section.at());
         let known: Vec<&str> = rig.settings.iter().map(|setting| setting.name.as_str()).collect();
-        let role = |key| {
-            let name = section.text(key)?;
+        let check = |name: Located<String>| {
             if rig.setting(&name.value).is_none() {
                 problems.unknown(name.at, "setting", &name.value, &known);
                 return None;
             }
             Some(name.value)
         };
-        let (clock, voltage) = (role("clock"), role("voltage"));
+        let clocks = read_clocks(&section).into_iter().map(check).collect::<Option<Vec<_>>>();
+        let voltage = section.text("voltage").and_then(check);
+        let power_limit = section.optional_text("power_limit").and_then(check);
         let seed = section.optional_count("seed", 0).map_or(0, |seed| u64::from(seed.value));
         let cores = section.optional_count("cores", 1).map_or(8, |cores| cores.value as usize);
         let room = positive_or(&section, "room", 21.0);
@@ -108,8 +136,25 @@ impl Spec {
         let power = section.optional_section("power").map_or_else(Power::default, Power::read);
         let cooling = section.optional_section("cooling").map_or_else(Cooling::default, Cooling::read);
         section.finish();
-        Some(Self { seed, clock: clock?, voltage: voltage?, cores, room, silicon, power, cooling })
+        let clocks = clocks.filter(|clocks| !clocks.is_empty())?;
+        if !cores.is_multiple_of(clocks.len()) {
+            problems.add(at, format!("{cores} cores can't have {} clocks in groups of equal size", clocks.len()));
+        }
+        Some(Self { seed, clocks, voltage: voltage?, power_limit, cores, room, silicon, power, cooling })
     }
+}
+
+/// `clock = "core_clock"`, or a list with one setting for each group of cores.
+fn read_clocks(section: &Section) -> Vec<Located<String>> {
+    if !section.has("clock") || section.has_text("clock") {
+        return section.text("clock").into_iter().collect();
+    }
+    let names = section.optional_texts("clock");
+    let each = |names: Located<Vec<String>>| {
+        let at = names.at;
+        names.value.into_iter().map(move |value| Located { value, at: at.clone() })
+    };
+    names.into_iter().flat_map(each).collect()
 }
 
 impl Default for Silicon {
@@ -178,7 +223,7 @@ impl Power {
 
 impl Default for Cooling {
     fn default() -> Self {
-        Self { core: 0.55, die: 0.12, cooler: 0.16, die_time: 3.0, cooler_time: 70.0, limit: 97.0 }
+        Self { core: 0.55, die: 0.12, cooler: 0.16, die_time: 3.0, cooler_time: 70.0, limit: 97.0, tilt: 0.0 }
     }
 }
 
@@ -192,6 +237,7 @@ impl Cooling {
             die_time: positive_or(&section, "die_time", usual.die_time),
             cooler_time: positive_or(&section, "cooler_time", usual.cooler_time),
             limit: positive_or(&section, "limit", usual.limit),
+            tilt: number_or(&section, "tilt", usual.tilt),
         };
         section.finish();
         read

@@ -19,7 +19,7 @@ const BEFORE_CURTAIN: u32 = 6;
 
 pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     let path = places::ledger(common, DEMO_LEDGER)?;
-    let prepared = match Prepared::unfinished(open_ledger(&path)?, &common.sysroot)? {
+    let prepared = match Prepared::unfinished(open_ledger(&path)?, &common.sysroot, false)? {
         Some(unfinished) => unfinished,
         None => {
             let file = |name: &str, text: &str| SourceFile { path: PathBuf::from(name), text: text.to_owned() };

@@ -6,6 +6,7 @@ mod climb;
 mod demo;
 mod ledger;
 mod load;
+mod profile;
 mod prove;
 mod report;
 mod resume;
@@ -35,6 +36,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Check(check)) => check::run(&check),
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),
+        Some(Command::Profile(profile)) => profile::run(&profile, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
         Some(Command::Load(load)) => load::run(&load),
     }

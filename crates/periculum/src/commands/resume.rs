@@ -11,11 +11,11 @@ use crate::climbing::{Prepared, open_ledger};
 use crate::{headless, places, tui};
 
 pub(super) fn run(resume: &Resume, common: &Common) -> Result<ExitCode> {
-    let Some(prepared) = unfinished(common)? else {
+    let Some(prepared) = unfinished(common, resume.unattended)? else {
         println!("every climb in this ledger is finished");
         return Ok(ExitCode::SUCCESS);
     };
-    if resume.output.headless {
+    if resume.output.headless || resume.unattended {
         return headless::drive(prepared, &resume.output, resume.pace.or(Some(Pace::Max)));
     }
     tui::show(prepared, resume.pace, |_| true)
@@ -23,7 +23,7 @@ pub(super) fn run(resume: &Resume, common: &Common) -> Result<ExitCode> {
 
 /// Without a command: an unfinished climb is taken up again, and where there is none the help is shown.
 pub(super) fn unfinished_or_help(common: &Common) -> Result<ExitCode> {
-    match unfinished(common)? {
+    match unfinished(common, false)? {
         Some(prepared) => tui::show(prepared, None, |_| true),
         None => {
             Arguments::command().print_help()?;
@@ -32,6 +32,6 @@ pub(super) fn unfinished_or_help(common: &Common) -> Result<ExitCode> {
     }
 }
 
-fn unfinished(common: &Common) -> Result<Option<Prepared>> {
-    Prepared::unfinished(open_ledger(&places::ledger(common, LEDGER)?)?, &common.sysroot)
+fn unfinished(common: &Common, unattended: bool) -> Result<Option<Prepared>> {
+    Prepared::unfinished(open_ledger(&places::ledger(common, LEDGER)?)?, &common.sysroot, unattended)
 }

@@ -1,10 +1,10 @@
 //! Starts, watches and stops the child process of the running pass.
 
 use std::path::PathBuf;
+use std::thread;
 use std::time::Duration;
 
 use anyhow::{Context, Result};
-use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::Span;
 use periculum_core::pass::{PassOrder, PassReport};
 use periculum_core::plan::Plan;
@@ -70,12 +70,15 @@ impl RunPasses for LoadRunner {
     }
 
     fn wait(&mut self, at_most: Span) -> Vec<PassNews> {
+        let at_most = Duration::from_millis(at_most.millis());
+        if let Some(why) = self.refusal.take() {
+            return vec![PassNews::Ended(PassReport { refused: Some(why), ..PassReport::default() })];
+        }
         let Some(running) = &mut self.running else {
-            let why = self.refusal.take().unwrap_or_default();
-            let incident = Incident::new(IncidentKind::LoadDied, format!("the load could not be started: {why}"));
-            return vec![PassNews::Ended(PassReport { incidents: vec![incident], ..PassReport::default() })];
+            thread::sleep(at_most);
+            return Vec::new();
         };
-        let news = running.next(Duration::from_millis(at_most.millis()));
+        let news = running.next(at_most);
         if matches!(news, Some(PassNews::Ended(_))) {
             self.running = None;
         }

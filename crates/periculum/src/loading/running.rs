@@ -14,6 +14,9 @@ use periculum_rigs::bench::PassNews;
 /// A load that is silent for longer is dead in all but name.
 const LONGEST_SILENCE: Duration = Duration::from_secs(10);
 
+/// Of a score in these units less is better.
+const TIMES: [&str; 4] = ["ns", "µs", "ms", "s"];
+
 /// So many wrong results of one pass are kept one by one; how many more there were is told at the end.
 const KEPT_INCIDENTS: usize = 100;
 
@@ -104,7 +107,9 @@ impl Running {
 
     fn rate(&self) -> Option<Score> {
         let unit = harmless(&self.started.unit);
-        (self.progress.rounds > 0 && !unit.is_empty()).then_some(Score { value: self.progress.rate, unit })
+        let less_is_better = TIMES.contains(&unit.as_str());
+        let is_known = self.progress.rounds > 0 && !unit.is_empty();
+        is_known.then_some(Score { value: self.progress.rate, unit, less_is_better })
     }
 
     fn workload(&self) -> Option<Workload> {

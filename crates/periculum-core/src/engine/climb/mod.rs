@@ -1,30 +1,33 @@
 //! The state machine: what happens in which state, and what is recorded and done about it.
 
+mod applying;
 mod home;
+mod judging;
 mod operator;
 mod restart;
+mod spending;
+mod watching;
 
 use std::mem;
 use std::sync::Arc;
 
+use crate::ending::Ending;
 use crate::engine::course::{Course, Ground, Move, Outcome};
-use crate::engine::entry::{ClimbEnd, Entry, Mark};
+use crate::engine::entry::{ClimbEnd, Entry, Mark, Profile};
 use crate::engine::event::{Command, Event, Question, Step};
 use crate::engine::outlook::{Outlook, Prospect};
 use crate::engine::state::{Doing, Next, State, Stopping, Trial};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
-use crate::pass::{Pass, PassOrder, PassReport};
-use crate::plan::Plan;
+use crate::pass::{Pass, PassOrder, PassReport, Score};
+use crate::plan::{Plan, Start, Strategy};
 use crate::reason::{Reason, StageEnd};
 use crate::rig::Rig;
 use crate::route::route;
 use crate::rung::{Change, InForce, Rung};
 use crate::setting::TakesEffect;
-use crate::verdict::{Verdict, judge};
-
-/// A pass that has not ended this long after its time is stalled.
-const GRACE: Span = Span::from_seconds(60);
+use crate::verdict::Verdict;
+use crate::watch::Sample;
 
 /// One execution of a plan on a rig.
 #[derive(Clone, Debug, PartialEq)]
@@ -42,6 +45,18 @@ pub struct Climb {
     falls: u32,
     tested: Span,
     deaths_in_a_row: u32,
+    /// How often the machine went down since a pass ran to its end, with nobody there.
+    downs_in_a_row: u32,
+    restarts: u32,
+    /// Changes made by hand.
+    changes: u32,
+    began: Moment,
+    /// When the machine is wanted back.
+    deadline: Option<Moment>,
+    /// Each trial of the baseline that was not disturbed, with its scores pass by pass.
+    baseline: Vec<(u32, Vec<f64>)>,
+    /// The scores of the last trial, where they were too low to be believed at once.
+    doubted: Option<Vec<f64>>,
     pause_wanted: bool,
     state: State,
 }
@@ -61,6 +76,13 @@ impl Climb {
             falls: 0,
             tested: Span::ZERO,
             deaths_in_a_row: 0,
+            downs_in_a_row: 0,
+            restarts: 0,
+            changes: 0,
+            began: Moment::from_millis(0),
+            deadline: None,
+            baseline: Vec::new(),
+            doubted: None,
             pause_wanted: false,
             state: State::Ready,
         }
@@ -73,14 +95,18 @@ impl Climb {
     pub fn next(&mut self, at: Moment, event: &Event) -> Step {
         let mut step = Step { at, ..Step::default() };
         match event {
-            Event::Started { in_force } => self.on_started(in_force, &mut step),
+            Event::Started { in_force, ahead } => self.on_started(in_force, *ahead, &mut step),
             Event::Applied { reported } => self.on_applied(reported, &mut step),
             Event::ApplyFailed { incident } => self.on_apply_failed(incident.clone(), &mut step),
             Event::PassEnded { report } => self.on_pass_ended(report, &mut step),
-            Event::Sample { readings } => self.watch_cut_offs(readings, &mut step),
-            Event::TimePassed => self.watch_overrun(&mut step),
+            Event::Sample { readings, highest } => self.watch_sensors(&Sample { readings, highest }, &mut step),
+            Event::TimePassed => self.watch_time(&mut step),
             Event::OperatorSaid { said } => self.on_operator(said, &mut step),
-            Event::Restarted { ending, lived, in_force } => self.on_restarted(*ending, *lived, in_force, &mut step),
+            Event::Restarted { ending, lived, in_force, unattended } => {
+                self.downs_in_a_row =
+                    if *unattended && *ending != Ending::ProgramDied { self.downs_in_a_row + 1 } else { 0 };
+                self.on_restarted(*ending, *lived, in_force, &mut step);
+            }
             Event::PassProgress { .. } => {}
         }
         step
@@ -106,6 +132,11 @@ impl Climb {
         matches!(self.state, State::Trying(_, Doing::Passing { .. }))
     }
 
+    /// Whether time has to go by before anything else happens: a pass runs, or the rig rests before one.
+    pub fn needs_time(&self) -> bool {
+        matches!(self.state, State::Trying(_, Doing::Passing { .. } | Doing::Resting { .. }))
+    }
+
     /// Whether nothing has begun.
     pub fn is_ready(&self) -> bool {
         self.state == State::Ready
@@ -128,9 +159,9 @@ impl Climb {
         let open = matches!(&self.state, State::Trying(..) | State::Paused(Next::Pass(..)));
         let course = self.course.as_ref().filter(|_| open)?;
         let prospect = |verdict| {
-            let tested = course.length().unwrap_or(self.plan.proof_of(self.stage).length());
+            let tested = self.trial_length();
             let outcome = Outcome { trial: self.trials, verdict, incident: None, scores: Vec::new(), tested };
-            match course.clone().after(outcome, self.ground()) {
+            match course.clone().after(&outcome, self.ground(self.began)) {
                 Move::Try(rung, reason) => Prospect::Try(rung, reason),
                 Move::Settle { rung, end, .. } => Prospect::StageDone(rung, end),
                 Move::GiveUp(_) => Prospect::NothingLeft,
@@ -139,15 +170,18 @@ impl Climb {
         Some(Outlook { if_held: prospect(Verdict::Held), if_fell: prospect(Verdict::Fell) })
     }
 
-    fn ground(&self) -> Ground<'_> {
-        Ground { rig: &self.rig, use_name: &self.plan.use_name }
+    fn ground(&self, now: Moment) -> Ground<'_> {
+        Ground { rig: &self.rig, use_name: &self.plan.use_name, left: self.time_left(now) }
     }
 
-    fn on_started(&mut self, in_force: &InForce, step: &mut Step) {
+    fn on_started(&mut self, in_force: &InForce, ahead: i32, step: &mut Step) {
         if !self.is_ready() {
             return;
         }
         step.entries.push(Entry::Began { in_force: in_force.clone() });
+        step.entries.extend(self.plan.raised.iter().map(|raised| Entry::CeilingRaised { raised: raised.clone() }));
+        self.began = step.at;
+        self.deadline = self.plan.budget.until.map(|until| until.after(step.at, ahead));
         self.in_force = in_force.clone();
         if let Some(why) = self.beyond_limits(in_force) {
             return self.finish(ClimbEnd::Refused { why }, step);
@@ -177,8 +211,14 @@ impl Climb {
             return self.go_home(ClimbEnd::Completed, step);
         };
         step.entries.push(Entry::StageBegan { stage: self.stage, strategy: stage.strategy.name().into() });
-        let mut course = Course::of(stage, &self.base, self.plan.proof_of(self.stage).length(), self.ground());
-        let first = course.first(self.ground());
+        let start = match &stage.start {
+            Start::Last => self.base.clone(),
+            Start::Stock => self.rig.stock(),
+            Start::Profile(rung) => rung.clone(),
+        };
+        let ground = self.ground(step.at);
+        let mut course = Course::of(stage, &start, self.plan.proof_of(self.stage).length(), ground);
+        let first = course.first(ground);
         self.course = Some(course);
         self.make(first, step);
     }
@@ -195,22 +235,27 @@ impl Climb {
     }
 
     fn settle(&mut self, rung: Rung, proved_in: Option<u32>, end: StageEnd, step: &mut Step) {
-        let setting = self.plan.stages[self.stage].strategy.setting();
-        if let (Some(trial), Some(setting)) = (proved_in, setting) {
-            let mark = Mark {
-                rung: rung.clone(),
-                setting: setting.to_owned(),
-                proof: self.plan.proof_of(self.stage).name.clone(),
-                trial,
-                stage: self.stage,
-            };
-            step.entries.push(Entry::MarkSet { mark: mark.clone() });
-            self.marks.push(mark);
+        let mark = proved_in.and_then(|trial| self.set_mark(&rung, trial, step));
+        let stage = &self.plan.stages[self.stage];
+        if let Some(name) = &stage.save {
+            let soaked = mark.is_some() && matches!(stage.strategy, Strategy::Soak { .. });
+            let profile = Profile { name: name.clone(), rung: rung.clone(), mark, soaked };
+            step.entries.push(Entry::ProfileSaved { profile });
         }
         step.entries.push(Entry::StageEnded { stage: self.stage, end });
         self.base = rung;
         self.stage += 1;
         self.begin_stage(step);
+    }
+
+    /// Sets a mark where the stage climbs something.
+    fn set_mark(&mut self, rung: &Rung, trial: u32, step: &mut Step) -> Option<Mark> {
+        let setting = self.plan.stages[self.stage].strategy.setting()?.to_owned();
+        let proof = self.plan.proof_of(self.stage).name.clone();
+        let mark = Mark { rung: rung.clone(), setting, proof, trial, stage: self.stage };
+        step.entries.push(Entry::MarkSet { mark: mark.clone() });
+        self.marks.push(mark.clone());
+        Some(mark)
     }
 
     fn begin_trial(&mut self, rung: Rung, reason: Reason, step: &mut Step) {
@@ -219,6 +264,9 @@ impl Climb {
         }
         if let Err(illegal) = self.rig.permit(&rung, &self.plan.use_name) {
             return self.go_home(ClimbEnd::Refused { why: illegal.to_string() }, step);
+        }
+        if let Some(limit) = self.over_budget(&rung, step.at) {
+            return self.end_on_budget(limit, step);
         }
         self.trials += 1;
         step.entries.push(Entry::TrialBegan {
@@ -247,9 +295,10 @@ impl Climb {
     }
 
     /// Says that a change is about to be applied, then applies it or asks the operator to.
-    fn order(&self, trial: Option<u32>, change: &Change, step: &mut Step) {
+    fn order(&mut self, trial: Option<u32>, change: &Change, step: &mut Step) {
         step.entries.push(Entry::AboutToApply { trial, change: change.clone() });
         if self.is_by_hand(change) {
+            self.changes += 1;
             let question = Question::Change { change: change.clone() };
             step.entries.push(Entry::Asked { trial, question: question.clone() });
             step.command = Some(Command::Ask(question));
@@ -266,6 +315,22 @@ impl Climb {
         if self.pause_wanted {
             return self.pause(Next::Pass(trial, index), step);
         }
+        let pause = self.pass(index).pause;
+        if pause.is_zero() {
+            return self.start_pass(trial, index, step);
+        }
+        step.entries.push(Entry::Resting { trial: trial.number, pass: index, pause });
+        self.state = State::Trying(trial, Doing::Resting { index, until: step.at + pause });
+    }
+
+    fn end_rest(&mut self, step: &mut Step) {
+        match mem::replace(&mut self.state, State::Ended) {
+            State::Trying(trial, Doing::Resting { index, .. }) => self.start_pass(trial, index, step),
+            other => self.state = other,
+        }
+    }
+
+    fn start_pass(&mut self, trial: Trial, index: usize, step: &mut Step) {
         let pass = self.pass(index);
         step.entries.push(Entry::PassBegan { trial: trial.number, pass: index, order: pass.clone() });
         step.command = Some(Command::RunPass(PassOrder { trial: trial.number, index, pass }));
@@ -289,179 +354,44 @@ impl Climb {
         self.state = State::Paused(next);
     }
 
-    fn on_applied(&mut self, reported: &InForce, step: &mut Step) {
-        match mem::replace(&mut self.state, State::Ended) {
-            State::Trying(mut trial, Doing::Setting { under_way }) => {
-                let incidents = self.compare(&under_way, reported);
-                if incidents.is_empty() {
-                    return self.set_for(trial, step);
-                }
-                for incident in incidents {
-                    blame(&mut trial, None, incident, step);
-                }
-                self.end_trial(&trial, step);
-            }
-            State::GoingHome { then, under_way, mut given_up } => {
-                let incidents = self.compare(&under_way, reported);
-                if !incidents.is_empty() {
-                    self.doubt(under_way, &mut given_up);
-                }
-                for incident in incidents {
-                    step.entries.push(Entry::Incident { trial: None, pass: None, incident });
-                }
-                self.walk_home(then, given_up, step);
-            }
-            other => self.state = other,
-        }
-    }
-
-    /// Takes what is reported as what is in force, and tells where it is not what was asked or left alone.
-    fn compare(&mut self, applied: &Change, reported: &InForce) -> Vec<Incident> {
-        self.in_force.insert(applied.setting.clone(), applied.to);
-        let mut incidents = Vec::new();
-        for setting in &self.rig.settings {
-            let Some(found) = reported.get(&setting.name).copied() else { continue };
-            let Some(wanted) = self.in_force.get(&setting.name).copied() else {
-                self.in_force.insert(setting.name.clone(), found);
-                continue;
-            };
-            if (found - wanted).abs() <= setting.tolerance {
-                continue;
-            }
-            self.in_force.insert(setting.name.clone(), found);
-            let verb = if setting.name == applied.setting { "asked for" } else { "left at" };
-            let evidence = format!("{verb} {}, reported {}", setting.written(wanted), setting.written(found));
-            incidents.push(Incident::new(IncidentKind::NotTaken, evidence).at(&setting.label));
-        }
-        incidents
-    }
-
-    fn on_apply_failed(&mut self, incident: Incident, step: &mut Step) {
-        match mem::replace(&mut self.state, State::Ended) {
-            State::Trying(mut trial, Doing::Setting { under_way, .. }) => {
-                self.in_force.remove(&under_way.setting);
-                self.after_machine_down(incident.kind);
-                blame(&mut trial, None, incident, step);
-                self.end_trial(&trial, step);
-            }
-            State::GoingHome { then, under_way, mut given_up } => {
-                self.doubt(under_way, &mut given_up);
-                self.after_machine_down(incident.kind);
-                step.entries.push(Entry::Incident { trial: None, pass: None, incident });
-                self.walk_home(then, given_up, step);
-            }
-            other => self.state = other,
-        }
-    }
-
-    /// What is in force after the machine went down, where the incident says that it did.
-    fn after_machine_down(&mut self, kind: IncidentKind) {
-        if !kind.takes_machine_down() {
-            return;
-        }
-        for setting in &self.rig.settings {
-            if setting.takes_effect == TakesEffect::AtOnce || kind == IncidentKind::SafeDefaults {
-                self.in_force.insert(setting.name.clone(), setting.stock);
-            }
-        }
-    }
-
     fn on_pass_ended(&mut self, report: &PassReport, step: &mut Step) {
         let (mut trial, index, stopping) = match mem::replace(&mut self.state, State::Ended) {
             State::Trying(trial, Doing::Passing { index, stopping, .. }) => (trial, index, stopping),
             other => return self.state = other,
         };
+        self.downs_in_a_row = 0;
         self.tested += report.ran;
         trial.tested += report.ran;
-        trial.scores.extend(report.score.as_ref().map(|score| score.value));
+        trial.scores.extend(report.score.as_ref().map(Score::merit));
         step.entries.push(Entry::PassEnded { trial: trial.number, pass: index, report: report.clone() });
         for incident in &report.incidents {
             self.after_machine_down(incident.kind);
             blame(&mut trial, Some(index), incident.clone(), step);
         }
+        let was_told_to_stop = stopping.is_some();
         match stopping {
             Some(Stopping::ByOperator) => {
                 self.close_void(&trial, Some(IncidentKind::Stopped), step);
                 return self.go_home(ClimbEnd::Stopped, step);
             }
             Some(Stopping::ToLeave) => return self.wait_at_home(&trial, step),
+            Some(Stopping::Unsound { why }) => {
+                self.close(&trial, None, step);
+                return self.go_home(ClimbEnd::Unsound { why }, step);
+            }
             Some(Stopping::ForCause) | None => {}
         }
-        if report.stopped && stopping.is_none() && report.incidents.is_empty() {
+        if let Some(why) = &report.refused {
+            self.close_void(&trial, None, step);
+            return self.go_home(ClimbEnd::Unsound { why: format!("a pass could not be started: {why}") }, step);
+        }
+        if report.stopped && !was_told_to_stop && report.incidents.is_empty() {
             let incident =
                 Incident::new(IncidentKind::Stalled, "the pass ended before its time, and nobody stopped it");
             blame(&mut trial, Some(index), incident.into_pass(report.ran), step);
         }
         let over = !trial.incidents.is_empty() || index + 1 == self.plan.proof_of(self.stage).passes.len();
-        if over { self.end_trial(&trial, step) } else { self.begin_pass(trial, index + 1, step) }
-    }
-
-    fn end_trial(&mut self, trial: &Trial, step: &mut Step) {
-        let verdict = judge(trial.incidents.iter().copied());
-        let incident = trial.incidents.iter().copied().max_by_key(|kind| kind.verdict());
-        step.entries.push(Entry::TrialEnded { trial: trial.number, verdict, incident, tested: trial.tested });
-        self.deaths_in_a_row = 0;
-        if verdict == Verdict::Fell {
-            self.falls += 1;
-        }
-        if verdict != Verdict::Held {
-            self.withdraw_marks(trial, step);
-        }
-        let Some(mut course) = self.course.take() else { return };
-        let scores = trial.scores.clone();
-        let wanted = course
-            .after(Outcome { trial: trial.number, verdict, incident, scores, tested: trial.tested }, self.ground());
-        self.course = Some(course);
-        self.make(wanted, step);
-    }
-
-    /// A mark whose very rung did not hold is no mark.
-    fn withdraw_marks(&mut self, trial: &Trial, step: &mut Step) {
-        let (withdrawn, standing) = mem::take(&mut self.marks).into_iter().partition(|mark| mark.rung == trial.rung);
-        self.marks = standing;
-        for mark in withdrawn {
-            step.entries.push(Entry::MarkWithdrawn { mark, trial: trial.number });
-        }
-    }
-
-    fn close_void(&self, trial: &Trial, incident: Option<IncidentKind>, step: &mut Step) {
-        let verdict = Verdict::Void;
-        step.entries.push(Entry::TrialEnded { trial: trial.number, verdict, incident, tested: trial.tested });
-    }
-
-    fn watch_cut_offs(&mut self, readings: &std::collections::BTreeMap<String, f64>, step: &mut Step) {
-        let State::Trying(trial, Doing::Passing { index, began, stopping: stopping @ None }) = &mut self.state else {
-            return;
-        };
-        for sensor in &self.rig.sensors {
-            let (Some(cut_off), Some(reading)) = (sensor.cut_off, readings.get(&sensor.name)) else { continue };
-            if *reading <= f64::try_from(cut_off).unwrap_or(f64::INFINITY) {
-                continue;
-            }
-            let evidence =
-                format!("{reading:.*} {unit}, cut-off {cut_off} {unit}", sensor.decimals, unit = sensor.unit);
-            let incident =
-                Incident::new(IncidentKind::TooHot, evidence).at(&sensor.label).into_pass(step.at.since(*began));
-            blame(trial, Some(*index), incident, step);
-            *stopping = Some(Stopping::ForCause);
-            step.command = Some(Command::StopPass);
-        }
-    }
-
-    fn watch_overrun(&mut self, step: &mut Step) {
-        let State::Trying(_, Doing::Passing { index, .. }) = &self.state else { return };
-        let length = self.pass(*index).length;
-        let State::Trying(trial, Doing::Passing { index, began, stopping: stopping @ None }) = &mut self.state else {
-            return;
-        };
-        let ran = step.at.since(*began);
-        if ran <= length + GRACE {
-            return;
-        }
-        let incident = Incident::new(IncidentKind::Stalled, format!("a pass of {length} has not ended")).into_pass(ran);
-        blame(trial, Some(*index), incident, step);
-        *stopping = Some(Stopping::ForCause);
-        step.command = Some(Command::StopPass);
+        if over { self.end_trial(trial, step) } else { self.begin_pass(trial, index + 1, step) }
     }
 }
 

@@ -54,7 +54,7 @@ impl Climb {
     pub(super) fn leave_pause(&mut self, next: Next, step: &mut Step) {
         step.entries.push(Entry::Resumed);
         match next {
-            Next::Pass(trial, _) if !trial.incidents.is_empty() => self.end_trial(&trial, step),
+            Next::Pass(trial, _) if !trial.incidents.is_empty() => self.end_trial(trial, step),
             Next::Pass(trial, index) => self.begin_pass(trial, index, step),
             Next::Trial(rung, reason) => self.begin_trial(rung, reason, step),
         }
@@ -72,7 +72,8 @@ impl Climb {
                     step.command = Some(Command::StopPass);
                 }
             }
-            State::Trying(trial, Doing::Setting { .. }) | State::Paused(Next::Pass(trial, _)) => {
+            State::Trying(trial, Doing::Setting { .. } | Doing::Resting { .. })
+            | State::Paused(Next::Pass(trial, _)) => {
                 blame(trial, None, incident, step);
             }
             _ => step.entries.push(Entry::Incident { trial: None, pass: None, incident }),
@@ -88,8 +89,8 @@ impl Climb {
                 let stopping = Some(Stopping::ByOperator);
                 self.state = State::Trying(trial, Doing::Passing { index, began, stopping });
             }
-            State::Trying(mut trial, Doing::Setting { under_way, .. }) => {
-                self.in_force.remove(&under_way.setting);
+            State::Trying(mut trial, doing @ (Doing::Setting { .. } | Doing::Resting { .. })) => {
+                self.forget(&doing);
                 blame(&mut trial, None, stopped, step);
                 self.close_void(&trial, Some(IncidentKind::Stopped), step);
                 self.go_home(ClimbEnd::Stopped, step);
@@ -116,13 +117,20 @@ impl Climb {
                 let stopping = Some(Stopping::ToLeave);
                 self.state = State::Trying(trial, Doing::Passing { index, began, stopping });
             }
-            State::Trying(trial, Doing::Setting { under_way, .. }) => {
-                self.in_force.remove(&under_way.setting);
+            State::Trying(trial, doing @ (Doing::Setting { .. } | Doing::Resting { .. })) => {
+                self.forget(&doing);
                 self.wait_at_home(&trial, step);
             }
             State::Paused(Next::Pass(trial, _)) => self.wait_at_home(&trial, step),
             State::Paused(next) => self.head_home(Then::Wait(next), step),
             other => self.state = other,
+        }
+    }
+
+    /// Nobody knows any more what is in force of a setting that is being changed.
+    fn forget(&mut self, doing: &Doing) {
+        if let Doing::Setting { under_way } = doing {
+            self.in_force.remove(&under_way.setting);
         }
     }
 

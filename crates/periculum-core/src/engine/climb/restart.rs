@@ -4,7 +4,7 @@ use std::mem;
 
 use super::{Climb, blame};
 use crate::ending::Ending;
-use crate::engine::entry::Entry;
+use crate::engine::entry::{ClimbEnd, Entry};
 use crate::engine::event::{Command, Question, Step};
 use crate::engine::state::{Doing, Next, State, Then, Trial};
 use crate::incident::{Incident, IncidentKind};
@@ -16,10 +16,13 @@ use crate::rung::InForce;
 /// After this many deaths of the program in a row at one rung the rung is to blame, not the operator.
 const DEATHS_THAT_CONDEMN: u32 = 3;
 
+/// With nobody there, after the machine went down so often in a row and no pass ran to its end between, it is enough.
+const DOWNS_THAT_END: u32 = 3;
+
 impl Climb {
     pub(super) fn on_restarted(&mut self, ending: Ending, lived: Option<Span>, in_force: &InForce, step: &mut Step) {
         if self.is_ready() {
-            return self.on_started(in_force, step);
+            return self.on_started(in_force, 0, step);
         }
         self.pause_wanted = false;
         let asked = self.question();
@@ -33,7 +36,7 @@ impl Climb {
             State::Trying(mut trial, doing) => {
                 let pass = match doing {
                     Doing::Passing { index, .. } => Some(index),
-                    Doing::Setting { .. } => None,
+                    Doing::Setting { .. } | Doing::Resting { .. } => None,
                 };
                 if let Some(lived) = lived.filter(|_| pass.is_some()) {
                     incident = incident.into_pass(lived);
@@ -73,6 +76,8 @@ impl Climb {
     pub(super) fn believe_after(&mut self, ending: Ending, reported: &InForce) {
         if ending != Ending::ProgramDied {
             self.after_machine_down(IncidentKind::Restart);
+            // It was to be restarted, to have something changed.
+            self.restarts -= u32::from(self.question().is_some());
         } else if let State::Trying(_, Doing::Setting { under_way, .. }) | State::GoingHome { under_way, .. } =
             &self.state
         {
@@ -104,9 +109,13 @@ impl Climb {
 
     /// Judges a trial that the program or the machine died in, or gives it another try.
     pub(super) fn after_death(&mut self, trial: Trial, ending: Ending, step: &mut Step) {
+        if self.downs_in_a_row >= DOWNS_THAT_END {
+            self.close(&trial, None, step);
+            return self.go_home(ClimbEnd::KeepsFalling { times: self.downs_in_a_row }, step);
+        }
         let deaths = self.deaths_in_a_row + 1;
         if ending != Ending::ProgramDied || deaths >= DEATHS_THAT_CONDEMN {
-            return self.end_trial(&trial, step);
+            return self.end_trial(trial, step);
         }
         self.deaths_in_a_row = deaths;
         self.close_void(&trial, Some(IncidentKind::LoadDied), step);

@@ -1,6 +1,7 @@
 //! The highest value that held, large enough to be read from across the room.
 
 use periculum_core::quantity::{grouped, measured};
+use periculum_core::telling::gain_words;
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;
@@ -57,7 +58,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let others = app.rig.settings.iter().filter(|other| other.name != setting.name);
     let others = others.filter_map(|other| Some(other.written(rung.get(&other.name)?)));
     lines.push(Line::styled(others.map(|value| format!("at {value}, ")).collect::<String>() + &evidence, theme.text));
-    lines.extend(gain(app).map(|gain| Line::styled(gain, theme.muted)));
+    lines.extend(gain(app).into_iter().flatten().map(|line| Line::styled(line, theme.muted)));
     frame.render_widget(ratatui::text::Text::from(lines), area);
 }
 
@@ -87,10 +88,10 @@ fn large(number: &str, style: Style) -> Vec<Line<'static>> {
     (0..3).map(|index| Line::styled(row(index), style)).collect()
 }
 
-/// How the last score compares with the baseline's.
-fn gain(app: &App) -> Option<String> {
+/// The last score, and how it compares with the baseline's.
+fn gain(app: &App) -> Option<[String; 2]> {
     let (score, gain) = app.story.gain()?;
-    Some(format!("last score {} {}, {:+.1} % over stock", measured(score.value, 1), score.unit, 100.0 * gain))
+    Some([format!("last score {} {}", measured(score.value, 1), score.unit), gain_words(&gain)])
 }
 
 #[cfg(test)]

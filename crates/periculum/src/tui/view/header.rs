@@ -51,6 +51,7 @@ fn state(app: &App) -> (&'static str, Style) {
     if let Some(ended) = &story.ended {
         return match ended.end {
             periculum_core::engine::ClimbEnd::Completed => ("done", theme.good),
+            periculum_core::engine::ClimbEnd::BudgetSpent { .. } => ("budget spent", theme.warning),
             periculum_core::engine::ClimbEnd::Stopped => ("stopped", theme.warning),
             _ => ("over", theme.bad),
         };

@@ -82,7 +82,7 @@ fn the_cores_of_a_pass() {
     app.story.progress = Some(Progress {
         done: Span::from_seconds(60),
         warms_up: true,
-        rate: Some(Score { value: 238.4, unit: "GFLOP/s".into() }),
+        rate: Some(Score::of(238.4, "GFLOP/s")),
         workload: Some(workload),
         cores,
         ..Progress::default()

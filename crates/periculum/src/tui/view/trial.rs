@@ -52,6 +52,9 @@ fn pass(app: &App, trial: &TrialStory, width: u16) -> Line<'static> {
                 format!("setting {label} to {to}")
             }
             None if app.story.is_paused => "waiting for you to go on".into(),
+            None if let Some(until) = app.story.rests_until => {
+                format!("resting, {} left", until.since(app.story.latest).clock())
+            }
             None => "about to begin".into(),
         };
         line.push_span(Span::styled(what, theme.text));

@@ -1,0 +1,140 @@
+//! The end of a trial: its verdict, whether its score is to be believed, and what follows for the stage.
+
+use std::mem;
+
+use super::{Climb, blame};
+use crate::comparison::{Comparison, Says, compare};
+use crate::engine::course::{Move, Outcome};
+use crate::engine::entry::Entry;
+use crate::engine::event::Step;
+use crate::engine::state::Trial;
+use crate::incident::{Incident, IncidentKind};
+use crate::ladder::Direction;
+use crate::moment::Span;
+use crate::plan::Strategy;
+use crate::reason::Reason;
+use crate::setting::Setting;
+use crate::verdict::{Verdict, judge};
+
+/// Only of shorter trials a score that is too low is measured again: nobody repeats a night for it.
+const LONGEST_REPEATED: Span = Span::from_seconds(3600);
+
+impl Climb {
+    /// Judges a trial whose passes are over, and goes on with what its stage makes of it.
+    pub(super) fn end_trial(&mut self, mut trial: Trial, step: &mut Step) {
+        let gain = self.gain(&trial);
+        if let Some(gain) = gain.filter(|gain| gain.says() == Says::Less && self.may_not_score_less(&trial)) {
+            let Some(doubted) = self.doubted.take() else { return self.measure_again(trial, step) };
+            let both: Vec<Vec<f64>> = vec![doubted, trial.scores.clone()];
+            let loss = self.against_baseline(&both).filter(|both| both.says() == Says::Less);
+            if loss.is_some() {
+                let evidence = format!("{} against the baseline, measured twice", in_percent(&gain));
+                blame(&mut trial, None, Incident::new(IncidentKind::ScoreLoss, evidence), step);
+            }
+        }
+        self.doubted = None;
+        let verdict = self.close(&trial, gain, step);
+        let Some(mut course) = self.course.take() else { return };
+        let wanted = course.after(
+            &Outcome {
+                trial: trial.number,
+                verdict,
+                incident: worst(&trial),
+                scores: trial.scores,
+                tested: trial.tested,
+            },
+            self.ground(step.at),
+        );
+        self.course = Some(course);
+        if let Move::Try(_, Reason::Disturbed { trial }) = &wanted {
+            self.baseline.retain(|(number, _)| number != trial);
+        }
+        self.make(wanted, step);
+    }
+
+    /// Records how a trial ended.
+    pub(super) fn close(&mut self, trial: &Trial, gain: Option<Comparison>, step: &mut Step) -> Verdict {
+        let verdict = judge(trial.incidents.iter().copied());
+        step.entries.push(Entry::TrialEnded {
+            trial: trial.number,
+            verdict,
+            incident: worst(trial),
+            tested: trial.tested,
+            gain,
+        });
+        self.deaths_in_a_row = 0;
+        if verdict == Verdict::Fell {
+            self.falls += 1;
+        }
+        if verdict == Verdict::Held && self.is_baseline() {
+            self.baseline.push((trial.number, trial.scores.clone()));
+        }
+        if verdict != Verdict::Held {
+            self.withdraw_marks(trial, step);
+        }
+        verdict
+    }
+
+    /// Closes a trial that says nothing about its rung.
+    pub(super) fn close_void(&self, trial: &Trial, incident: Option<IncidentKind>, step: &mut Step) {
+        let (trial, tested) = (trial.number, trial.tested);
+        step.entries.push(Entry::TrialEnded { trial, verdict: Verdict::Void, incident, tested, gain: None });
+    }
+
+    fn measure_again(&mut self, trial: Trial, step: &mut Step) {
+        self.close_void(&trial, Some(IncidentKind::ScoreLoss), step);
+        self.doubted = Some(trial.scores);
+        self.begin_trial(trial.rung, Reason::Disturbed { trial: trial.number }, step);
+    }
+
+    /// How the last score of a trial that held compares with the baseline; none where that is not known.
+    fn gain(&self, trial: &Trial) -> Option<Comparison> {
+        let held = trial.incidents.is_empty() && !trial.scores.is_empty() && !self.is_baseline();
+        if held { self.against_baseline(std::slice::from_ref(&trial.scores)) } else { None }
+    }
+
+    /// The last passes of these trials against that of the baseline, where it is the same proof.
+    fn against_baseline(&self, trials: &[Vec<f64>]) -> Option<Comparison> {
+        let of_baseline =
+            self.plan.stages.iter().position(|stage| matches!(stage.strategy, Strategy::Baseline { .. }))?;
+        if self.plan.stages[of_baseline].proof != self.plan.stages.get(self.stage)?.proof {
+            return None;
+        }
+        let last = |trials: &[Vec<f64>]| trials.iter().filter_map(|scores| scores.last().copied()).collect::<Vec<_>>();
+        let baseline: Vec<Vec<f64>> = self.baseline.iter().map(|(_, scores)| scores.clone()).collect();
+        Some(compare(&last(&baseline), &last(trials))).filter(|compared| compared.low.is_finite())
+    }
+
+    /// Whether a lower score is a loss: nothing is slower on purpose, and the trial is short enough to repeat.
+    fn may_not_score_less(&self, trial: &Trial) -> bool {
+        let is_slower = |setting: &Setting| {
+            setting.harder == Direction::Up && trial.rung.get(&setting.name).is_some_and(|value| value < setting.stock)
+        };
+        let climbs_one = self.plan.stages.get(self.stage).is_some_and(|stage| {
+            !matches!(stage.strategy, Strategy::Grid { .. } | Strategy::Peak { .. } | Strategy::Each(_))
+        });
+        climbs_one && trial.tested <= LONGEST_REPEATED && !self.rig.settings.iter().any(is_slower)
+    }
+
+    fn is_baseline(&self) -> bool {
+        self.plan.stages.get(self.stage).is_some_and(|stage| matches!(stage.strategy, Strategy::Baseline { .. }))
+    }
+
+    /// A mark whose very rung did not hold is no mark.
+    fn withdraw_marks(&mut self, trial: &Trial, step: &mut Step) {
+        let (withdrawn, standing) = mem::take(&mut self.marks).into_iter().partition(|mark| mark.rung == trial.rung);
+        self.marks = standing;
+        for mark in withdrawn {
+            step.entries.push(Entry::MarkWithdrawn { mark, trial: trial.number });
+        }
+    }
+}
+
+fn worst(trial: &Trial) -> Option<IncidentKind> {
+    trial.incidents.iter().copied().max_by_key(|kind| kind.verdict())
+}
+
+/// As `−4.1 % (−5.0 to −3.2 %)`.
+fn in_percent(gain: &Comparison) -> String {
+    format!("{:+.1} % ({:+.1} to {:+.1} %)", 100.0 * gain.change, 100.0 * gain.low, 100.0 * gain.high)
+}

@@ -1,0 +1,47 @@
+//! What a climb has cost, and the end that its budget makes.
+
+use super::Climb;
+use crate::budget::{Limit, Spent};
+use crate::engine::course::Course;
+use crate::engine::entry::{ClimbEnd, Entry};
+use crate::engine::event::Step;
+use crate::moment::{Moment, Span};
+use crate::reason::StageEnd;
+use crate::route::route;
+use crate::rung::Rung;
+
+impl Climb {
+    /// The limit of the budget that a trial of this rung would go beyond.
+    pub(super) fn over_budget(&self, rung: &Rung, now: Moment) -> Option<Limit> {
+        let length = self.trial_length();
+        let way = route(&self.rig, &self.in_force, rung);
+        let changes = way.iter().filter(|change| self.is_by_hand(change)).count() as u32;
+        self.plan.budget.forbids(&self.spent(now), now, self.deadline, length, changes)
+    }
+
+    /// For how long passes may still run.
+    pub(super) fn time_left(&self, now: Moment) -> Option<Span> {
+        self.plan.budget.left(&self.spent(now), now, self.deadline)
+    }
+
+    /// How long the passes of the next trial take, together.
+    pub(super) fn trial_length(&self) -> Span {
+        let short = self.course.as_ref().and_then(Course::length);
+        short.unwrap_or_else(|| self.plan.proof_of(self.stage).length())
+    }
+
+    /// Keeps the best that the stage has found so far, and goes home.
+    pub(super) fn end_on_budget(&mut self, limit: Limit, step: &mut Step) {
+        let best = self.course.as_ref().and_then(|course| course.best().map(|(rung, trial)| (rung.clone(), trial)));
+        if let Some((rung, trial)) = best {
+            self.set_mark(&rung, trial, step);
+        }
+        step.entries.push(Entry::StageEnded { stage: self.stage, end: StageEnd::BudgetSpent { limit } });
+        let left = (self.stage..self.plan.stages.len()).collect();
+        self.go_home(ClimbEnd::BudgetSpent { limit, left }, step);
+    }
+
+    fn spent(&self, now: Moment) -> Spent {
+        Spent { tested: self.tested, elapsed: now.since(self.began), restarts: self.restarts, changes: self.changes }
+    }
+}

@@ -1,0 +1,67 @@
+//! What is watched while a pass runs: sensors against their limits, and the clock.
+
+use super::{Climb, blame};
+use crate::engine::event::{Command, Step};
+use crate::engine::state::{Doing, State, Stopping};
+use crate::incident::{Incident, IncidentKind};
+use crate::moment::Span;
+use crate::pass::Threads;
+use crate::plan::Strategy;
+use crate::watch::{Sample, uneven_cores, watch};
+
+/// A pass that has not ended this long after its time is stalled.
+const GRACE: Span = Span::from_seconds(60);
+
+impl Climb {
+    pub(super) fn watch_sensors(&mut self, sample: &Sample, step: &mut Step) {
+        let all_work_alike = self.all_work_alike();
+        let State::Trying(trial, Doing::Passing { index, began, stopping: stopping @ None }) = &mut self.state else {
+            return;
+        };
+        let into_pass = step.at.since(*began);
+        let asked = |setting: &str| trial.rung.get(setting);
+        let found = watch(&self.rig.sensors, sample, asked, into_pass);
+        let uneven = uneven_cores(&self.rig.sensors, sample.readings, into_pass).filter(|_| all_work_alike);
+        *stopping = match (&uneven, found.is_empty()) {
+            (Some(why), _) => Some(Stopping::Unsound { why: why.clone() }),
+            (None, false) => Some(Stopping::ForCause),
+            (None, true) => return,
+        };
+        let uneven = uneven.map(|why| Incident::new(IncidentKind::TooHot, why));
+        for incident in found.into_iter().chain(uneven) {
+            blame(trial, Some(*index), incident.into_pass(into_pass), step);
+        }
+        step.command = Some(Command::StopPass);
+    }
+
+    /// Whether every core has the same clock and the same work, so that they may be compared.
+    fn all_work_alike(&self) -> bool {
+        let is_each = self.plan.stages.get(self.stage).is_some_and(|stage| matches!(stage.strategy, Strategy::Each(_)));
+        match &self.state {
+            State::Trying(_, Doing::Passing { index, .. }) => !is_each && self.pass(*index).threads == Threads::All,
+            _ => false,
+        }
+    }
+
+    pub(super) fn watch_time(&mut self, step: &mut Step) {
+        if let State::Trying(_, Doing::Resting { until, .. }) = &self.state {
+            if step.at >= *until {
+                self.end_rest(step);
+            }
+            return;
+        }
+        let State::Trying(_, Doing::Passing { index, .. }) = &self.state else { return };
+        let length = self.pass(*index).length;
+        let State::Trying(trial, Doing::Passing { index, began, stopping: stopping @ None }) = &mut self.state else {
+            return;
+        };
+        let ran = step.at.since(*began);
+        if ran <= length + GRACE {
+            return;
+        }
+        let incident = Incident::new(IncidentKind::Stalled, format!("a pass of {length} has not ended")).into_pass(ran);
+        blame(trial, Some(*index), incident, step);
+        *stopping = Some(Stopping::ForCause);
+        step.command = Some(Command::StopPass);
+    }
+}

@@ -1,0 +1,145 @@
+//! `periculum profile`: what climbs saved by name, and what is applied when the machine starts.
+
+use std::process::ExitCode;
+use std::thread;
+
+use anyhow::Result;
+use periculum_core::rig::Rig;
+use periculum_core::route::route;
+use periculum_core::rung::Rung;
+use periculum_core::setting::TakesEffect;
+use periculum_ledger::{Ledger, ProfileRow};
+use periculum_rigs::bench::Bench;
+
+use super::LEDGER;
+use crate::cli::{Common, Profile, ProfileAction};
+use crate::climbing::{bench_of, open_ledger, recall};
+use crate::complaint::{BadInput, FAILED};
+use crate::places;
+
+pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
+    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    match &arguments.action {
+        None => list(&ledger)?,
+        Some(ProfileAction::Arm { name, climb }) => {
+            let profile = find(&ledger, name, *climb)?;
+            ledger.arm(&profile)?;
+            println!("{name} is applied when {} starts, by `periculum profile start`", profile.rig);
+        }
+        Some(ProfileAction::Disarm) => {
+            for (rig, armed) in ledger.armed()? {
+                ledger.disarm(&rig)?;
+                println!("{} is no longer applied when {rig} starts", armed.name);
+            }
+        }
+        Some(ProfileAction::Apply { name, climb }) => {
+            let profile = find(&ledger, name, *climb)?;
+            println!("{}", put_in_force(&ledger, &profile, common)?);
+        }
+        Some(ProfileAction::Start { confirm_after }) => return start(&ledger, *confirm_after, common),
+    }
+    Ok(ExitCode::SUCCESS)
+}
+
+fn list(ledger: &Ledger) -> Result<()> {
+    let (profiles, armed) = (ledger.profiles()?, ledger.armed()?);
+    if profiles.is_empty() {
+        println!("no profile so far; a stage of a plan saves one with `save = \"daily\"`");
+    }
+    for profile in profiles {
+        let rig = recall(ledger, &ledger.climb(profile.climb)?)?.rig;
+        let rests_on = profile.proof.as_ref().map_or("no mark that stands".to_owned(), |proof| format!("held {proof}"));
+        let is_armed = armed.iter().any(|(_, armed)| armed.climb == profile.climb && armed.name == profile.name);
+        let at_start = match (is_armed, profile.soaked) {
+            (true, _) => ", applied at start",
+            (false, true) => ", soaked",
+            (false, false) => "",
+        };
+        println!(
+            "{:<12} {}  {}: {rests_on} in climb {}{at_start}",
+            profile.name,
+            profile.rig,
+            rig.written(&profile.rung),
+            profile.climb
+        );
+    }
+    Ok(())
+}
+
+fn find(ledger: &Ledger, name: &str, climb: Option<i64>) -> Result<ProfileRow> {
+    if let Some(profile) = ledger.profile(name, climb)? {
+        return Ok(profile);
+    }
+    let known: Vec<String> = ledger.profiles()?.into_iter().map(|profile| profile.name).collect();
+    let known =
+        if known.is_empty() { "there is none so far".to_owned() } else { format!("known: {}", known.join(", ")) };
+    Err(BadInput(format!("there is no profile `{name}`; {known}")).into())
+}
+
+/// Applies what is armed; a start that nobody confirmed the last time was a failed one, and disarms it.
+fn start(ledger: &Ledger, confirm_after: periculum_core::moment::Span, common: &Common) -> Result<ExitCode> {
+    let mut code = ExitCode::SUCCESS;
+    let armed = ledger.armed()?;
+    for (rig, armed) in &armed {
+        if armed.is_starting {
+            ledger.disarm(rig)?;
+            println!(
+                "the last start with {} did not go well, so it is no longer applied when {rig} starts",
+                armed.name
+            );
+            code = ExitCode::from(FAILED);
+            continue;
+        }
+        let profile = find(ledger, &armed.name, Some(armed.climb))?;
+        if !profile.soaked {
+            ledger.disarm(rig)?;
+            println!("{}'s mark was withdrawn, so it is no longer applied when {rig} starts", armed.name);
+            code = ExitCode::from(FAILED);
+            continue;
+        }
+        ledger.note_start(rig, true)?;
+        println!("{}", put_in_force(ledger, &profile, common)?);
+    }
+    if armed.is_empty() {
+        println!("nothing is armed; `periculum profile arm NAME` does that");
+        return Ok(code);
+    }
+    thread::sleep(std::time::Duration::from_millis(confirm_after.millis()));
+    for (rig, _) in ledger.armed()? {
+        ledger.note_start(&rig, false)?;
+    }
+    Ok(code)
+}
+
+/// Applies a profile setting by setting, reads each back, and says what is in force then.
+fn put_in_force(ledger: &Ledger, profile: &ProfileRow, common: &Common) -> Result<String> {
+    let row = ledger.climb(profile.climb)?;
+    let briefing = recall(ledger, &row)?;
+    let rig = &*briefing.rig;
+    rig.permit(&profile.rung, &briefing.plan.use_name)?;
+    let by_hand: Vec<String> = rig
+        .settings
+        .iter()
+        .filter(|setting| setting.takes_effect == TakesEffect::ByHand)
+        .filter_map(|setting| Some(format!("{} {}", setting.label, setting.written(profile.rung.get(&setting.name)?))))
+        .collect();
+    if !by_hand.is_empty() {
+        let what = format!("{} has to be set by hand: {}", profile.name, by_hand.join(", "));
+        return Err(BadInput(what).into());
+    }
+    let mut bench = bench_of(&briefing, &common.sysroot, row.seed)?;
+    apply(&mut *bench, rig, &profile.rung)?;
+    Ok(format!("{} is in force on {}: {}", profile.name, rig.name, rig.written(&profile.rung)))
+}
+
+fn apply(bench: &mut dyn Bench, rig: &Rig, rung: &Rung) -> Result<()> {
+    for change in route(rig, &bench.read_back(), rung) {
+        bench.apply(&change).map_err(|incident| anyhow::anyhow!("{incident}"))?;
+        let reported = bench.read_back().get(&change.setting).copied();
+        let tolerance = rig.setting(&change.setting).map(|setting| setting.tolerance).unwrap_or_default();
+        if let Some(reported) = reported.filter(|reported| (*reported - change.to).abs() > tolerance) {
+            anyhow::bail!("{} was asked for {} and reports {reported}", change.setting, change.to);
+        }
+    }
+    Ok(())
+}
