@@ -27,10 +27,11 @@ const COLD: f64 = 0.4;
 /// Slopes from the least to the greatest that any rig has, in e-foldings a step.
 const SLOPES: (f64, f64) = (0.08, 5.0);
 
-/// Before anything is known, slopes are spread around this one, by so much in their logarithm: steps are chosen so that
-/// a few of them matter.
+/// Before anything is known, slopes are spread around this one, half of them by less than this in their logarithm: steps
+/// are chosen so that a few of them matter. The distribution is Cauchy's, whose long tails let a rig that is different
+/// be believed after a few falls.
 const USUAL_SLOPE: f64 = 0.9;
-const SLOPE_SPREAD: f64 = 0.4;
+const SLOPE_SPREAD: f64 = 0.25;
 
 /// Points of the grid between those, evenly in their logarithm.
 const SLOPE_POINTS: usize = 15;
@@ -111,7 +112,7 @@ impl Hazard {
         };
         let limits = (0..=count).map(|index| from + (to - from) * index as f64 / count as f64);
         let lines = limits.flat_map(|limit| (0..SLOPE_POINTS).map(move |index| (limit, slope(index))));
-        let weight = |slope: f64| exp(-0.5 * (log(slope / USUAL_SLOPE) / SLOPE_SPREAD).powi(2));
+        let weight = |slope: f64| 1.0 / (1.0 + (log(slope / USUAL_SLOPE) / SLOPE_SPREAD).powi(2));
         let point = |(limit, slope)| BENDS.map(|bend| Point { limit, slope, bend, weight: weight(slope) });
         let mut model = Self { points: lines.flat_map(point).collect(), target };
         model.normalise();

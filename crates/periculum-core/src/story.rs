@@ -255,7 +255,7 @@ impl Story {
             }
             Entry::ProfileSaved { profile } => self.profiles.push(profile.clone()),
             Entry::Resting { pause, .. } => self.rests_until = Some(at + *pause),
-            Entry::Began { .. } | Entry::CeilingRaised { .. } | Entry::GoingHome { .. } => {}
+            Entry::Began { .. } | Entry::OthersBusy { .. } | Entry::CeilingRaised { .. } | Entry::GoingHome { .. } => {}
         }
     }
 

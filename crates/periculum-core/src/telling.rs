@@ -31,6 +31,10 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         Entry::ProfileSaved { profile } => {
             format!("profile {} saved: {}", profile.name, rig.written(&profile.rung))
         }
+        Entry::OthersBusy { others, .. } => {
+            let each = others.iter().map(|other| format!("{} ({:.0} %)", other.name, other.percent));
+            format!("other programs use the processor: {}", each.collect::<Vec<_>>().join(", "))
+        }
         Entry::Resting { pause, .. } => format!("resting for {pause}"),
         Entry::StageEnded { stage, end } => format!("stage {} is over: {}", stage + 1, end.sentence(rig)),
         Entry::Operator { said } => operator(said),

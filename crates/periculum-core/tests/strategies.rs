@@ -8,7 +8,7 @@ use std::sync::Arc;
 use chaos::Course;
 use periculum_core::Decimal;
 use periculum_core::budget::{Budget, Limit};
-use periculum_core::engine::{Climb, ClimbEnd, Command, Entry, Event, Mark};
+use periculum_core::engine::{Climb, ClimbEnd, Command, Entry, Event, Mark, Other};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{PassReport, Score};
@@ -276,7 +276,7 @@ fn a_map_follows_a_border() {
     assert_eq!(border.len(), 3);
     for (point, truth) in border.iter().zip([50.0, 46.7, 43.3]) {
         let limit = f64::try_from(point.limit).expect("a number");
-        assert!((limit - truth).abs() < 2.5 && point.deviation < 1.5, "{limit} of {truth} ± {}", point.deviation);
+        assert!((limit - truth).abs() < 2.5 && point.deviation < 2.0, "{limit} of {truth} ± {}", point.deviation);
     }
 }
 
@@ -409,8 +409,15 @@ fn a_rig_rests_before_a_pass_that_wants_it() {
     let begun = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0 });
     assert!(begun.command.is_none() && climb.needs_time() && !climb.is_passing());
     assert!(climb.next(Moment::from_millis(6999), &Event::TimePassed).is_silent());
+    let others = vec![Other { name: "backup".into(), percent: 40.0 }];
+    let busy = Event::OthersBusy { others: others.clone() };
+    assert!(climb.next(Moment::from_millis(6999), &busy).is_silent(), "no pass runs that it could disturb");
     let step = climb.next(Moment::from_millis(7000), &Event::TimePassed);
     assert!(matches!(step.command, Some(Command::RunPass(_))));
+    let told = climb.next(Moment::from_millis(7001), &busy).entries;
+    assert_eq!(told, [Entry::OthersBusy { trial: 1, others }]);
+    let line = tell(&told[0], &rig).expect("a line");
+    assert_eq!(line, "other programs use the processor: backup (40 %)");
 }
 
 #[test]

@@ -90,6 +90,7 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
         | Entry::AboutToApply { .. }
         | Entry::Asked { .. }
         | Entry::CeilingRaised { .. }
+        | Entry::OthersBusy { .. }
         | Entry::Resting { .. }
         | Entry::StageEnded { .. }
         | Entry::Operator { .. }

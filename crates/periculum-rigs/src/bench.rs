@@ -26,6 +26,11 @@ pub trait ReadBack {
 pub trait Sense {
     /// The readings of now by sensor name, in each sensor's unit; a sensor that does not answer is missing.
     fn sense(&mut self) -> BTreeMap<String, f64>;
+
+    /// The other programs that use the processor now, busiest first: name and percent of one core. It may take a moment.
+    fn others(&mut self) -> Vec<(String, f64)> {
+        Vec::new()
+    }
 }
 
 /// Something a running pass has to tell.

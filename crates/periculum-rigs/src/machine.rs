@@ -1,7 +1,7 @@
 //! The computer this runs on: settings are changed by hand, sensors come from the kernel, loads are real.
 
 use std::collections::BTreeMap;
-use std::time::{SystemTime, UNIX_EPOCH};
+use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
@@ -11,6 +11,9 @@ use periculum_core::rung::{Change, InForce};
 
 use crate::bench::{Apply, KeepTime, PassNews, ReadBack, RunPasses, Sense};
 use crate::linux::Linux;
+
+/// For how long other programs are watched.
+const LOOKING: Duration = Duration::from_millis(250);
 
 /// This machine, with passes run by whatever can run them.
 pub struct ThisMachine<R> {
@@ -51,6 +54,10 @@ impl<R> Sense for ThisMachine<R> {
     fn sense(&mut self) -> BTreeMap<String, f64> {
         let Self { linux, sensors, .. } = self;
         sensors.iter().filter_map(|(name, source)| Some((name.clone(), linux.reading(source)?))).collect()
+    }
+
+    fn others(&mut self) -> Vec<(String, f64)> {
+        self.linux.busy_programs(LOOKING)
     }
 }
 

@@ -4,7 +4,7 @@ use std::collections::{BTreeMap, VecDeque};
 use std::time::{Duration, Instant};
 
 use anyhow::{Context, Result};
-use periculum_core::engine::{Climb, Command, Event, Said, Step};
+use periculum_core::engine::{Climb, Command, Event, Other, Said, Step};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::PassReport;
 use periculum_core::watch::WINDOW;
@@ -21,6 +21,9 @@ const SAMPLING: Span = Span::from_millis(500);
 
 /// How long the driver sits still at most before it looks around again.
 const LOOKING: Duration = Duration::from_millis(200);
+
+/// A program that uses more of one core than this, percent, is told.
+const WORTH_A_WORD: f64 = 10.0;
 
 /// So many samples are written together.
 const SAMPLES_AT_ONCE: usize = 64;
@@ -171,6 +174,13 @@ impl<L: FnMut(Notice)> Driver<L> {
         (self.listener)(Notice::Outlook(self.climb.outlook().map(Box::new)));
     }
 
+    /// The other programs that use the processor, where there are any worth a word.
+    fn others(&mut self) -> Option<Event> {
+        let busy = self.bench.others().into_iter().filter(|(_, percent)| *percent >= WORTH_A_WORD);
+        let others: Vec<Other> = busy.map(|(name, percent)| Other { name, percent: percent.round() }).collect();
+        (!others.is_empty()).then_some(Event::OthersBusy { others })
+    }
+
     /// Carries out a command, and tells what came of it where that is known at once.
     fn carry_out(&mut self, command: Command) -> Option<Event> {
         tracing::debug!(?command, "carrying out");
@@ -181,9 +191,10 @@ impl<L: FnMut(Notice)> Driver<L> {
             }),
             Command::Ask(_) => self.operator.scripted_answer().map(|said| Event::OperatorSaid { said }),
             Command::RunPass(order) => {
+                let others = if order.index == 0 { self.others() } else { None };
                 self.readings.begin_pass();
                 self.bench.start(&order);
-                None
+                others
             }
             Command::StopPass => {
                 self.bench.stop();

@@ -135,7 +135,7 @@ impl Printer {
                 "  ?  {}; then say done, or no-start, defaults, stop, leave",
                 ask(question, &self.rig)
             )),
-            Entry::CeilingRaised { .. } | Entry::ProfileSaved { .. } => {
+            Entry::CeilingRaised { .. } | Entry::OthersBusy { .. } | Entry::ProfileSaved { .. } => {
                 self.print(&format!("     {}", tell(entry, &self.rig).unwrap_or_default()));
             }
             Entry::Incident { trial: None, incident, .. } => self.print(&format!("     {incident}")),

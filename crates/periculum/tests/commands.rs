@@ -97,7 +97,15 @@ fn the_examples_in_the_documentation_are_right() {
     let blocks: Vec<&str> =
         text.split("```toml\n").skip(1).map(|rest| rest.split("```").next().expect("a block")).collect();
     let [rig, simulated, plan, stages, rest] = blocks[..] else { panic!("{} blocks", blocks.len()) };
-    home.write("dome.rig.toml", &format!("{rig}{simulated}"));
+    // Settings that only the plan's example speaks of.
+    let setting = |name: &str| {
+        format!(
+            "[setting.{name}]\nladder = {{ from = 0, step = 25, to = 6000 }}\nstock = 4000\n\
+             ceiling = {{ daily = 5000 }}\nharder = \"up\"\ntakes_effect = \"at-once\"\nadapter = \"simulated\"\n"
+        )
+    };
+    let more: String = ["power_limit", "left_clock", "right_clock"].map(setting).concat();
+    home.write("dome.rig.toml", &format!("{rig}{more}{simulated}"));
     home.write("dome.plan.toml", &format!("{plan}{stages}{rest}"));
     assert_eq!(output(home.periculum().args(["check", "dome.rig.toml", "dome.plan.toml"])).lines().count(), 2);
 }

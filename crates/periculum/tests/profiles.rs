@@ -71,9 +71,8 @@ fn a_start_that_nobody_confirmed_disarms_its_profile() {
     let mut dying = machine.args(["profile", "start", "--confirm-after", "1h"]).spawn().expect("started");
     for _ in 0..200 {
         thread::sleep(Duration::from_millis(50));
-        let ledger = rusqlite::Connection::open(home.ledger()).expect("a ledger");
-        let starting: bool = ledger.query_row("SELECT starting FROM armed", [], |row| row.get(0)).expect("armed");
-        if starting {
+        let ledger = periculum_ledger::Ledger::open(&home.ledger()).expect("a ledger");
+        if ledger.armed().expect("read")[0].1.is_starting {
             break;
         }
     }

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::budget::Limit;
 use crate::comparison::Comparison;
-use crate::engine::event::{Question, Said};
+use crate::engine::event::{Other, Question, Said};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::Span;
 use crate::pass::{Pass, PassReport};
@@ -159,6 +159,13 @@ pub enum Entry {
         pass: usize,
         /// What runs.
         order: Pass,
+    },
+    /// Other programs used the processor when a trial's first pass began: its scores may be lower for that.
+    OthersBusy {
+        /// The trial's number.
+        trial: u32,
+        /// Which, and how much.
+        others: Vec<Other>,
     },
     /// A pass is over.
     PassEnded {

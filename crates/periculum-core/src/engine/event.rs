@@ -51,6 +51,11 @@ pub enum Event {
         #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
         highest: BTreeMap<String, f64>,
     },
+    /// Other programs use the processor, seen just before a trial's first pass.
+    OthersBusy {
+        /// Which, and how much.
+        others: Vec<Other>,
+    },
     /// The operator said something.
     OperatorSaid {
         /// What.
@@ -80,6 +85,15 @@ impl Event {
     pub fn is_telemetry(&self) -> bool {
         matches!(self, Self::PassProgress { .. } | Self::Sample { .. } | Self::TimePassed)
     }
+}
+
+/// A program that is none of ours and uses the processor.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+pub struct Other {
+    /// Its name.
+    pub name: String,
+    /// How much of one core it uses, percent.
+    pub percent: f64,
 }
 
 /// What an operator can say.

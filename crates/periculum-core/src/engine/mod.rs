@@ -30,5 +30,5 @@ mod walk;
 
 pub use climb::Climb;
 pub use entry::{ClimbEnd, Entry, Mark, Profile};
-pub use event::{Command, Event, Question, Said, Step};
+pub use event::{Command, Event, Other, Question, Said, Step};
 pub use outlook::{Outlook, Prospect};

@@ -107,6 +107,11 @@ impl Climb {
                     if *unattended && *ending != Ending::ProgramDied { self.downs_in_a_row + 1 } else { 0 };
                 self.on_restarted(*ending, *lived, in_force, &mut step);
             }
+            Event::OthersBusy { others } => {
+                if let State::Trying(Trial { number, .. }, Doing::Passing { .. }) = &self.state {
+                    step.entries.push(Entry::OthersBusy { trial: *number, others: others.clone() });
+                }
+            }
             Event::PassProgress { .. } => {}
         }
         step
