@@ -3,10 +3,11 @@
 use std::fmt::Write;
 
 use periculum_core::plan::Plan;
-use periculum_core::quantity::measured;
+use periculum_core::quantity::{measured, with_unit};
+use periculum_core::reason::{Alone, Border, StageEnd};
 use periculum_core::rig::Rig;
 use periculum_core::story::{Story, TrialStory};
-use periculum_core::telling::mark_sentence;
+use periculum_core::telling::{gain_words, mark_sentence, stage_words};
 use periculum_core::verdict::Verdict;
 
 /// Writes the report: what was climbed, how, what was found, and every trial and incident behind it.
@@ -28,6 +29,7 @@ fn write(text: &mut String, story: &Story, rig: &Rig, plan: &Plan, climb: i64, s
     }
     write_outcome(text, story, rig)?;
     write_limits(text, rig, plan)?;
+    write_stages(text, story, rig, plan)?;
     write_trials(text, story, rig)?;
     write_incidents(text, story, rig)
 }
@@ -46,6 +48,10 @@ fn write_outcome(text: &mut String, story: &Story, rig: &Rig) -> std::fmt::Resul
     }
     for mark in &story.marks {
         writeln!(text, "- **Mark**: {} (trial {})", plain(&mark_sentence(mark, rig)), mark.trial)?;
+    }
+    for profile in &story.profiles {
+        let soaked = if profile.soaked { ", which held a soak" } else { "" };
+        writeln!(text, "- Profile {}: {}{soaked}", plain(&profile.name), plain(&rig.written(&profile.rung)))?;
     }
     Ok(())
 }
@@ -67,20 +73,67 @@ fn write_limits(text: &mut String, rig: &Rig, plan: &Plan) -> std::fmt::Result {
     Ok(())
 }
 
+fn write_stages(text: &mut String, story: &Story, rig: &Rig, plan: &Plan) -> std::fmt::Result {
+    writeln!(text, "\n## Stages\n")?;
+    for raised in &plan.raised {
+        writeln!(
+            text,
+            "- The ceiling of {} was raised for this climb: {}",
+            plain(&raised.setting),
+            plain(&raised.because)
+        )?;
+    }
+    for (index, stage) in plan.stages.iter().enumerate() {
+        let end = story.stages.get(index).and_then(|told| told.end.as_ref());
+        let came_to = end.map_or("not begun, or not finished".to_owned(), |end| end.sentence(rig));
+        writeln!(text, "{}. {}: {}", index + 1, plain(&stage_words(stage, plan, rig)), plain(&came_to))?;
+    }
+    for end in story.stages.iter().filter_map(|told| told.end.as_ref()) {
+        match end {
+            StageEnd::EachKnown { alone, .. } => write_alone(text, alone, rig)?,
+            StageEnd::Mapped { setting, over, border } => write_border(text, (setting, over), border, rig)?,
+            _ => {}
+        }
+    }
+    Ok(())
+}
+
+/// The limit of each setting alone.
+fn write_alone(text: &mut String, alone: &[Alone], rig: &Rig) -> std::fmt::Result {
+    writeln!(text, "\n| alone | holds |\n|---|---|")?;
+    for one in alone {
+        let Some(setting) = rig.setting(&one.setting) else { continue };
+        writeln!(text, "| {} | {} |", plain(&setting.label), setting.written(one.value))?;
+    }
+    Ok(())
+}
+
+/// The limit of one setting at each value of another.
+fn write_border(text: &mut String, names: (&str, &str), border: &[Border], rig: &Rig) -> std::fmt::Result {
+    let (Some(setting), Some(over)) = (rig.setting(names.0), rig.setting(names.1)) else { return Ok(()) };
+    writeln!(text, "\n| {} | limit of {} | give or take |\n|---|---|---|", plain(&over.label), plain(&setting.label))?;
+    for point in border {
+        let limit = with_unit(point.limit.round_sf(4).unwrap_or(point.limit).normalize(), &setting.unit);
+        writeln!(text, "| {} | {limit} | {:.1} steps |", over.written(point.value), point.deviation)?;
+    }
+    Ok(())
+}
+
 fn write_trials(text: &mut String, story: &Story, rig: &Rig) -> std::fmt::Result {
-    writeln!(text, "\n## Trials\n\n| | trial | rung | verdict | proof | passes ran | score | why |")?;
-    writeln!(text, "|---|---|---|---|---|---|---|---|")?;
+    writeln!(text, "\n## Trials\n\n| | trial | rung | verdict | proof | passes ran | score | over stock | why |")?;
+    writeln!(text, "|---|---|---|---|---|---|---|---|---|")?;
     for trial in &story.trials {
         let verdict = trial.verdict.map_or("open", |verdict| verdict.name());
         let sign = trial.verdict.map_or('○', |verdict| verdict.sign());
         writeln!(
             text,
-            "| {sign} | {} | {} | {verdict} | {} | {} | {} | {} |",
+            "| {sign} | {} | {} | {verdict} | {} | {} | {} | {} | {} |",
             trial.number,
             plain(&rig.written(&trial.rung)),
             plain(&trial.put_to()),
             trial.tested,
             score(trial),
+            trial.gain.as_ref().map(gain_words).unwrap_or_default(),
             plain(&trial.reason.because(rig))
         )?;
     }

@@ -24,6 +24,11 @@ pub enum Reason {
         /// How many there are.
         of: u32,
     },
+    /// A short trial at stock before a long one: what is wrong from the beginning shows at once.
+    WarmUp {
+        /// How long it is.
+        length: Span,
+    },
     /// The value before it held, so the next one is harder.
     Harder {
         /// The setting that moves.
@@ -120,6 +125,14 @@ pub enum Reason {
 }
 
 impl Reason {
+    /// How long the trial is, where that is not as long as its proof.
+    pub fn length(&self) -> Option<Span> {
+        match self {
+            Self::Learn { length, .. } | Self::WarmUp { length } => Some(*length),
+            _ => None,
+        }
+    }
+
     /// The number of the trial that was disturbed, where that is the reason.
     pub fn disturbed(&self) -> Option<u32> {
         match self {
@@ -137,6 +150,7 @@ impl Reason {
             Self::Baseline { .. } if rig.settings.is_empty() => "it is to be proved".into(),
             Self::Baseline { nth, of } if *of > 1 => format!("the rig at stock comes first ({nth} of {of})"),
             Self::Baseline { .. } => "the rig at stock comes first".into(),
+            Self::WarmUp { .. } => "a rig that is new begins with a short one".into(),
             Self::Harder { setting, from } => format!("{} is behind us", written(rig, setting, *from)),
             Self::StepBack { setting, from, depth } => {
                 let how = match depth {

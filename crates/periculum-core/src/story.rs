@@ -91,14 +91,14 @@ impl TrialStory {
 
     /// Whether it held the whole proof, and not just a shorter trial on the way.
     pub fn held_the_proof(&self) -> bool {
-        self.verdict == Some(Verdict::Held) && !matches!(self.reason, Reason::Learn { .. })
+        self.verdict == Some(Verdict::Held) && self.reason.length().is_none()
     }
 
     /// What it is put to in words: the proof, or a part of it.
     pub fn put_to(&self) -> String {
-        match &self.reason {
-            Reason::Learn { length, .. } => format!("{length} of {}", self.proof),
-            _ => self.proof.clone(),
+        match self.reason.length() {
+            Some(length) => format!("{length} of {}", self.proof),
+            None => self.proof.clone(),
         }
     }
 }
@@ -191,8 +191,9 @@ impl Story {
         let is_baseline = |trial: &&TrialStory| {
             self.stages.get(trial.stage).is_some_and(|stage| stage.strategy == Strategy::BASELINE)
         };
-        let baseline = self.trials.iter().filter(is_baseline).filter(|trial| trial.verdict == Some(Verdict::Held));
-        let baseline = baseline.filter(|trial| !disturbed.contains(&trial.number));
+        let baseline = self.trials.iter().filter(is_baseline);
+        let counts = |trial: &&TrialStory| trial.held_the_proof() && !disturbed.contains(&trial.number);
+        let baseline = baseline.filter(counts);
         let baseline: Vec<&Score> = baseline.filter_map(TrialStory::score).collect();
         let later = self.trials.iter().rev().filter(|trial| !is_baseline(trial));
         let last = later.filter_map(TrialStory::score).next()?;

@@ -111,7 +111,7 @@ fn margin_words(margin: Margin) -> String {
 pub fn gain_words(gain: &Comparison) -> String {
     let percent = |share: f64| format!("{:+.1}", 100.0 * share);
     if !gain.low.is_finite() {
-        return format!("{} % over stock", percent(gain.change));
+        return format!("{} % over stock, noise unknown", percent(gain.change));
     }
     match gain.says() {
         Says::Same => {

@@ -11,7 +11,7 @@ use periculum_core::budget::{Budget, Limit};
 use periculum_core::engine::{Climb, ClimbEnd, Command, Entry, Event, Mark, Other};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{PassReport, Score};
+use periculum_core::pass::{Pass, PassReport, Score};
 use periculum_core::plan::{Each, Margin, Plan, Stage, Start, Steps, Strategy, Sweep};
 use periculum_core::reason::{Alone, StageEnd};
 use periculum_core::rig::Rig;
@@ -371,6 +371,18 @@ fn a_score_that_is_too_low_is_measured_again_before_it_counts() {
         &ends(&loss)[1],
         StageEnd::NextDidNotHold { verdict: Verdict::Slipped, incident: Some(IncidentKind::ScoreLoss), .. }
     ));
+}
+
+#[test]
+fn a_long_proof_at_stock_comes_after_a_short_one() {
+    let (rig, mut plan) = course(vec![stage(Strategy::Baseline { repeats: 2, within: None })]);
+    plan.proofs[0].passes = [600, 300].map(|seconds| Pass::usual("dense", Span::from_seconds(seconds))).to_vec();
+    let entries = climb((rig, plan), &|_, _| scored(200.0));
+    let lengths = entries.iter().filter_map(|entry| match entry {
+        Entry::PassBegan { order, .. } => Some(order.length.millis() / 1000),
+        _ => None,
+    });
+    assert_eq!(lengths.collect::<Vec<_>>(), [20, 10, 600, 300, 600, 300]);
 }
 
 #[test]

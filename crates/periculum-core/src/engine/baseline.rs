@@ -2,6 +2,7 @@
 
 use super::course::{Move, Outcome};
 use crate::comparison::disturbed;
+use crate::moment::Span;
 use crate::reason::{Reason, StageEnd};
 use crate::rung::Rung;
 use crate::statistics::mean_interval;
@@ -17,20 +18,41 @@ pub(super) struct Baseline {
     trials: Vec<(u32, Vec<f64>)>,
     /// How many trials were disturbed and do not count.
     disturbed: u32,
+    /// Whether a short trial comes first, and has not ended.
+    warms_up: bool,
 }
+
+/// A first trial of this length comes before proofs that are longer than that.
+const WARM_UP: Span = Span::from_seconds(30);
+const SHORT: Span = Span::from_seconds(150);
 
 /// Fewer measurements than this say too little about their noise to stop early.
 const FEWEST: usize = 3;
 
 impl Baseline {
     /// A baseline of at most so many trials, fewer when each score is known to this share of its mean.
-    pub(super) fn new(stock: &Rung, repeats: u32, within: Option<f64>) -> Self {
-        Self { stock: stock.clone(), repeats, within, trials: Vec::new(), disturbed: 0 }
+    pub(super) fn new(stock: &Rung, repeats: u32, within: Option<f64>, proof: Span) -> Self {
+        Self { stock: stock.clone(), repeats, within, trials: Vec::new(), disturbed: 0, warms_up: proof > SHORT }
+    }
+
+    /// The length of a trial that is shorter than its proof.
+    pub(super) fn length(&self) -> Option<Span> {
+        self.warms_up.then_some(WARM_UP)
+    }
+
+    pub(super) fn first(&self) -> Move {
+        if self.warms_up {
+            return Move::Try(self.stock.clone(), Reason::WarmUp { length: WARM_UP });
+        }
+        self.again()
     }
 
     pub(super) fn after(&mut self, outcome: &Outcome) -> Move {
         if outcome.verdict != Verdict::Held {
             return Move::GiveUp(StageEnd::NothingHeld { verdict: outcome.verdict, incident: outcome.incident });
+        }
+        if std::mem::take(&mut self.warms_up) {
+            return self.again();
         }
         self.trials.push((outcome.trial, outcome.scores.clone()));
         if let Some(index) = self.one_disturbed().filter(|_| self.disturbed < self.repeats) {
@@ -44,7 +66,7 @@ impl Baseline {
         Move::Settle { rung: self.stock.clone(), proved_in: None, end: StageEnd::BaselineHeld }
     }
 
-    pub(super) fn again(&self) -> Move {
+    fn again(&self) -> Move {
         let nth = self.trials.len() as u32 + 1;
         Move::Try(self.stock.clone(), Reason::Baseline { nth, of: self.repeats })
     }

@@ -103,7 +103,10 @@ impl Course {
     pub(super) fn of(stage: &Stage, base: &Rung, proof: Span, ground: Ground) -> Self {
         match &stage.strategy {
             Strategy::Baseline { repeats, within } => {
-                Self::Baseline(Baseline::new(base, *repeats, within.and_then(|within| within.to_f64())))
+                let within = within.and_then(|within| within.to_f64());
+                // A rig that nothing is to be changed on is proved as it is asked for.
+                let length = if ground.rig.settings.is_empty() { Span::ZERO } else { proof };
+                Self::Baseline(Baseline::new(base, *repeats, within, length))
             }
             Strategy::Open { setting } => Self::Open(Open::new(setting, base, ground)),
             Strategy::Ascend(steps) | Strategy::Trim(steps) => Self::Walk(Walk::new(steps, None, base)),
@@ -120,7 +123,7 @@ impl Course {
     /// What the stage does first.
     pub(super) fn first(&mut self, ground: Ground) -> Move {
         match self {
-            Self::Baseline(baseline) => baseline.again(),
+            Self::Baseline(baseline) => baseline.first(),
             Self::Open(open) => open.first(),
             Self::Walk(walk) => walk.go_harder(ground),
             Self::Seek(seek) => seek.first(ground),
@@ -150,6 +153,7 @@ impl Course {
     /// How long the trial takes that was asked for last, where that is not as long as the proof.
     pub(super) fn length(&self) -> Option<Span> {
         match self {
+            Self::Baseline(baseline) => baseline.length(),
             Self::Seek(seek) => seek.length(),
             Self::Map(map) => map.length(),
             _ => None,

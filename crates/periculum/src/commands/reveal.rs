@@ -5,7 +5,7 @@ use std::process::ExitCode;
 use anyhow::Result;
 use periculum_core::Decimal;
 use periculum_core::ladder::Direction;
-use periculum_core::plan::{Plan, Stage};
+use periculum_core::plan::{Plan, Stage, Strategy};
 use periculum_core::rig::Rig;
 use periculum_core::rung::Rung;
 use periculum_core::setting::Setting;
@@ -45,10 +45,10 @@ pub(super) fn run(reveal: &Reveal) -> Result<ExitCode> {
     Ok(ExitCode::SUCCESS)
 }
 
-/// For each stage that moves a setting the hardest rung that holds its proof, all else as at stock.
+/// For each setting that a stage climbs the hardest rung that holds its proof, all else as at stock.
 fn of_stages(truth: &Truth, rig: &Rig, plan: &Plan) -> Vec<Revealed> {
-    let of_stage = |(index, stage): (usize, &Stage)| {
-        let setting = rig.setting(stage.strategy.setting()?)?;
+    let of_setting = |index: usize, name: &str| {
+        let setting = rig.setting(name)?;
         let proof = plan.proof_of(index);
         let values = harder_values(setting, &plan.use_name);
         let hardest = truth.hardest(&rig.stock(), &setting.name, &values, &proof.passes, OFTEN);
@@ -62,7 +62,16 @@ fn of_stages(truth: &Truth, rig: &Rig, plan: &Plan) -> Vec<Revealed> {
             survival,
         })
     };
-    plan.stages.iter().enumerate().filter_map(of_stage).collect()
+    let of_stage = |(index, stage): (usize, &Stage)| {
+        let each = stage.strategy.settings();
+        // A stage that climbs several is told for each; what it feeds or maps over only helps.
+        let climbed = match &stage.strategy {
+            Strategy::Each(_) | Strategy::Grid { .. } => each.len(),
+            _ => 1,
+        };
+        each.into_iter().take(climbed).filter_map(move |name| of_setting(index, name)).collect::<Vec<_>>()
+    };
+    plan.stages.iter().enumerate().flat_map(of_stage).collect()
 }
 
 /// The survival of a rung in every proof.

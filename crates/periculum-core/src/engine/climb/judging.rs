@@ -66,7 +66,10 @@ impl Climb {
         if verdict == Verdict::Fell {
             self.falls += 1;
         }
-        if verdict == Verdict::Held && self.is_baseline() {
+        if verdict == Verdict::Held
+            && self.is_baseline()
+            && self.trial_length() == self.plan.proof_of(self.stage).length()
+        {
             self.baseline.push((trial.number, trial.scores.clone()));
         }
         if verdict != Verdict::Held {
