@@ -217,7 +217,9 @@ fn check_sensors(top: &Section, is_simulated: bool) {
         if let Some(named) = section.optional_text("adapter").filter(|named| named.value != adapter) {
             problems.unknown(named.at, "adapter for the sensors of this rig called", &named.value, &[adapter]);
         }
-        if let Some(named) = section.optional_text("source").filter(|named| !sources.contains(&named.value.as_str())) {
+        let is_found = |named: &str| !is_simulated && linux::FOUND_SOURCES.iter().any(|kind| named.starts_with(kind));
+        let is_known = |named: &str| sources.contains(&named) || is_found(named);
+        if let Some(named) = section.optional_text("source").filter(|named| !is_known(&named.value)) {
             problems.unknown(named.at, &format!("source of the {adapter} adapter called"), &named.value, sources);
         }
     }

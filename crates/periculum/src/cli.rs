@@ -48,6 +48,8 @@ pub(crate) enum Command {
     Score(Score),
     /// Let programs of your own, which a plan or a proof defines, be run as loads.
     Allow(Allow),
+    /// Look at this machine and print a rig file of what it offers.
+    Rig,
     /// Check rig, plan and proof files.
     Check(Check),
     /// List climbs, or the trials and incidents of one.

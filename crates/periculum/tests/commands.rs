@@ -32,6 +32,16 @@ fn a_headless_climb_prints_one_line_a_trial_and_the_same_for_the_same_seed() {
 }
 
 #[test]
+fn the_whole_procedure_leads_to_a_soaked_profile() {
+    let home = Home::new();
+    insta::assert_snapshot!(output(home.periculum().arg("climb").arg(demo("vault.plan.toml")).arg("--headless")));
+    let report = home.path("vault.md");
+    output(home.periculum().args(["report", "1", "-o"]).arg(&report));
+    let report = std::fs::read_to_string(report).expect("read");
+    assert!(report.contains("| alone | holds |") && report.contains("- Profile daily:"), "{report}");
+}
+
+#[test]
 fn json_lines_end_with_the_marks_and_the_sums() {
     let home = Home::new();
     let text = output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).args(["--headless", "--json"]));

@@ -5,7 +5,7 @@ mod common;
 use std::process::Stdio;
 use std::time::Duration;
 
-use common::{Home, demo, json_lines, of_kind};
+use common::{Home, demo, json_lines, of_kind, output};
 use periculum_core::engine::{Entry, Event};
 use periculum_core::verdict::Verdict;
 use periculum_ledger::{Ledger, Line};
@@ -169,4 +169,47 @@ fn a_climb_that_runs_is_not_taken_up_by_another_process() {
     child.wait().expect("ended");
     assert_eq!(refused.status.code(), Some(1));
     assert!(String::from_utf8_lossy(&refused.stderr).contains("another periculum is climbing"));
+}
+
+/// Starts a command of this home below its root, and kills it when it has said this.
+fn killed_at(home: &Home, arguments: &[&str], said: &str) {
+    let mut command = home.periculum();
+    command.args(arguments).args(["--headless", "--json", "--sysroot"]).arg(home.path("root"));
+    let mut child = command.stdout(Stdio::piped()).spawn().expect("started");
+    let output = std::io::BufReader::new(child.stdout.take().expect("output"));
+    assert!(std::io::BufRead::lines(output).any(|line| line.is_ok_and(|line| line.contains(said))), "{said}");
+    child.kill().expect("killed");
+    child.wait().expect("ended");
+}
+
+#[test]
+fn with_nobody_there_three_restarts_in_a_row_end_the_climb_at_stock() {
+    let home = Home::new();
+    let plan = demo("dome.plan.toml");
+    let boot = |number: u64| sysroot(&home, &format!("boot-{number}"), 1_000_000_000 + number);
+    boot(0);
+    killed_at(&home, &["climb", &plan.display().to_string(), "--pace", "400"], "\"trial\":4,");
+    for number in 1..3 {
+        boot(number);
+        killed_at(&home, &["resume", "--unattended", "--pace", "1"], "pass-began");
+    }
+    boot(3);
+    let mut resume = home.periculum();
+    resume.args(["resume", "--unattended", "--sysroot"]).arg(home.path("root"));
+    let last = resume.output().expect("started");
+    let said = String::from_utf8(last.stdout).expect("text");
+    assert_eq!(last.status.code(), Some(1), "{said}");
+    assert!(said.contains("the machine went down 3 times in a row"), "{said}");
+    assert!(said.contains("the rig is back at stock"), "{said}");
+}
+
+#[test]
+fn with_nobody_there_a_climb_goes_on_to_its_end() {
+    let home = Home::new();
+    sysroot(&home, "first", 1_000_000_000);
+    let plan = demo("dome.plan.toml");
+    killed_at(&home, &["climb", &plan.display().to_string(), "--pace", "400"], "\"trial\":4,");
+    sysroot(&home, "second", 1_000_000_900);
+    let said = output(home.periculum().args(["resume", "--unattended", "--sysroot"]).arg(home.path("root")));
+    assert!(said.contains("every stage is done"), "{said}");
 }

@@ -580,6 +580,37 @@ pub(super) mod tests {
         assert_eq!(kinds(&mut fresh), kinds(&mut worn));
     }
 
+    /// A rig whose cores are in two groups, and whose power limit is a setting.
+    fn grouped() -> (Simulator, Rig) {
+        let mut rig = rig();
+        rig.settings.push(setting("lean_clock", (3800, 25, 5600, 0), (4200, 0), Direction::Up));
+        rig.settings.push(setting("power_limit", (50, 5, 250, 0), (220, 0), Direction::Up));
+        let clocks = vec!["core_clock".into(), "lean_clock".into()];
+        let spec = Spec { clocks, power_limit: Some("power_limit".into()), ..spec() };
+        (Simulator::new(spec, &rig, 3, Moment::from_millis(0)), rig)
+    }
+
+    #[test]
+    fn a_group_of_cores_fails_by_its_own_clock() {
+        for (clock, cores) in [("core_clock", 0..4), ("lean_clock", 4..8)] {
+            let (mut simulator, _) = grouped();
+            simulator.apply(&change(clock, 4850.into())).expect("applied");
+            let report = run(&mut simulator, 1, 3600);
+            let place = report.incidents[0].place.clone().expect("a core");
+            let core: i32 = place.strip_prefix("core ").expect("a core").parse().expect("a number");
+            assert!(cores.contains(&core), "{clock}: {place}");
+        }
+    }
+
+    #[test]
+    fn a_power_limit_takes_the_clock_back_and_says_so() {
+        let (mut simulator, _) = grouped();
+        simulator.apply(&change("power_limit", 80.into())).expect("applied");
+        let report = run(&mut simulator, 1, 60);
+        assert_eq!(report.incidents[0].kind, IncidentKind::Throttled);
+        assert!(report.incidents[0].evidence.ends_with("power limit"), "{:?}", report.incidents);
+    }
+
     /// So many of so many nights are survived, and as long is lived otherwise, whether gone through in ticks or strides.
     #[test]
     fn strides_lead_where_ticks_do() {

@@ -11,6 +11,7 @@ mod prove;
 mod report;
 mod resume;
 mod reveal;
+mod rig;
 mod score;
 
 use std::process::ExitCode;
@@ -38,6 +39,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Report(report)) => report::run(&report, common),
         Some(Command::Profile(profile)) => profile::run(&profile, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
+        Some(Command::Rig) => Ok(rig::run(common)),
         Some(Command::Load(load)) => load::run(&load),
     }
 }

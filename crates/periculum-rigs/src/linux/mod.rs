@@ -1,5 +1,10 @@
 //! What a Linux kernel says about the machine this runs on, below a root that tests can move.
 
+mod attribute;
+mod describe;
+mod sensors;
+mod topology;
+
 use std::collections::BTreeMap;
 use std::fs;
 use std::path::{Path, PathBuf};
@@ -10,8 +15,17 @@ use periculum_core::ending::Boot;
 use periculum_core::moment::Moment;
 use periculum_core::quantity::harmless;
 
-/// The names that a sensor's `source` may have.
+pub use describe::rig_text;
+pub use sensors::{Found, find};
+pub use topology::{Topology, read as topology};
+
+use sensors::Reader;
+
+/// The names that a sensor's `source` may have, …
 pub const SOURCES: [&str; 2] = ["usage", "reported-clock"];
+
+/// … and what the others begin with, which depend on the machine.
+pub const FOUND_SOURCES: [&str; 6] = ["hwmon/", "thermal/", "clock/", "energy/", "graphics/", "pressure/"];
 
 /// Jiffies of the times that the kernel tells programs, the same on every Linux (time(7)).
 const JIFFIES_A_SECOND: f64 = 100.0;
@@ -30,12 +44,14 @@ pub struct Memory {
 pub struct Linux {
     root: PathBuf,
     busy_before: Option<(u64, u64)>,
+    /// The sensors that were asked for; none where there is no such one.
+    readers: BTreeMap<String, Option<Reader>>,
 }
 
 impl Linux {
     /// The machine whose `/proc` stands below this root.
     pub fn below(root: &Path) -> Self {
-        Self { root: root.to_owned(), busy_before: None }
+        Self { root: root.to_owned(), busy_before: None, readers: BTreeMap::new() }
     }
 
     /// The running boot: its identifier and when it started.
@@ -85,7 +101,11 @@ impl Linux {
         match source {
             "usage" => self.usage(),
             "reported-clock" => self.read("proc/cpuinfo").and_then(|text| mean_clock(&text)),
-            _ => None,
+            found => {
+                let root = &self.root;
+                let reader = self.readers.entry(found.to_owned()).or_insert_with(|| Reader::of(root, found));
+                reader.as_mut()?.read(Instant::now())
+            }
         }
     }
 

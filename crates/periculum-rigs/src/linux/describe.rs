@@ -1,0 +1,170 @@
+//! What a Linux machine is and offers, as a rig file to edit.
+
+use std::fmt::Write;
+use std::path::Path;
+
+use super::attribute::{names, number, numbered, text};
+use super::sensors::{self, Found};
+use super::topology::{self, Topology};
+use super::{Linux, Memory};
+
+/// A rig file of the machine whose file systems stand below this root, with what was found and what is missing in
+/// comments.
+pub fn rig_text(root: &Path) -> String {
+    let mut out = String::new();
+    // Writing to a string can't fail.
+    let _ = write(&mut out, root);
+    out
+}
+
+fn write(out: &mut String, root: &Path) -> std::fmt::Result {
+    let topology = topology::read(root);
+    let host = text(&root.join("proc/sys/kernel/hostname")).unwrap_or_else(|| "this-machine".into());
+    writeln!(
+        out,
+        "# What this machine offers, as its kernel tells it. Edit it: add the settings that you change, with"
+    )?;
+    writeln!(
+        out,
+        "# their ladders and ceilings; take out the sensors that you do not need. docs/files.md explains every key."
+    )?;
+    writeln!(out, "format = 1\n\n[rig]\nname = {}\nsummary = {}\n", quoted(&host), quoted(&summary(root, &topology)))?;
+    write_parts(out, root, &topology)?;
+    write_settings(out, root)?;
+    let found = sensors::find(root);
+    write_sensors(out, &found)?;
+    write_missing(out, root, &found)
+}
+
+fn summary(root: &Path, topology: &Topology) -> String {
+    let kernel = text(&root.join("proc/sys/kernel/osrelease")).unwrap_or_else(|| "unknown".into());
+    let plural = |count: usize, one: &str| format!("{count} {one}{}", if count == 1 { "" } else { "s" });
+    let (cores, threads) = (plural(topology.cores, "core"), plural(topology.threads, "thread"));
+    format!("{}, {cores}, {threads}, kernel {kernel}", plural(topology.packages, "package"))
+}
+
+fn write_parts(out: &mut String, root: &Path, topology: &Topology) -> std::fmt::Result {
+    let model = if topology.model.is_empty() { "unknown" } else { &topology.model };
+    write_part(out, "processor", model)?;
+    for (capacity, threads) in topology.capacities.iter().filter(|_| topology.capacities.len() > 1) {
+        writeln!(out, "# {threads} threads with {capacity} of 1024 of the strongest core's capacity")?;
+    }
+    if !topology.caches.is_empty() {
+        writeln!(out, "# caches of core 0: {}\n", topology.caches.join(", "))?;
+    }
+    let id = |name: &str| text(&root.join("sys/class/dmi/id").join(name));
+    if let Some(board) = id("board_name") {
+        let vendor = id("board_vendor").map(|vendor| format!("{vendor} ")).unwrap_or_default();
+        write_part(out, "board", &format!("{vendor}{board}"))?;
+        let date = id("bios_date").unwrap_or_default();
+        writeln!(out, "# firmware {} {date}\n", id("bios_version").unwrap_or_else(|| "of unknown version".into()))?;
+    }
+    if let Some(Memory { total, .. }) = Linux::below(root).memory() {
+        write_part(out, "memory", &format!("{:.1} GiB", total as f64 / f64::from(1 << 30)))?;
+    }
+    for (card, path) in numbered(&root.join("sys/class/drm"), "card") {
+        let of = |attribute: &str| text(&path.join("device").join(attribute));
+        let Some((vendor, device)) = of("vendor").zip(of("device")) else { continue };
+        write_part(out, "graphics", &format!("card {card}, PCI {vendor}:{device}"))?;
+    }
+    Ok(())
+}
+
+fn write_part(out: &mut String, kind: &str, model: &str) -> std::fmt::Result {
+    writeln!(out, "[[part]]\nkind = {}\nmodel = {}\n", quoted(kind), quoted(model))
+}
+
+/// What the kernel would let a program set, with its limits: for now a remark, since a person sets it.
+fn write_settings(out: &mut String, root: &Path) -> std::fmt::Result {
+    let mut lines = Vec::new();
+    for (policy, path) in numbered(&root.join("sys/devices/system/cpu/cpufreq"), "policy") {
+        let megahertz = |attribute: &str| number(&path.join(attribute)).map(|kilohertz| kilohertz / 1000);
+        if let Some((least, most)) = megahertz("cpuinfo_min_freq").zip(megahertz("cpuinfo_max_freq")) {
+            let cores = text(&path.join("affected_cpus")).unwrap_or_default();
+            let governor = text(&path.join("scaling_governor")).unwrap_or_default();
+            lines.push(format!("clock policy {policy}: {least} to {most} MHz, governor {governor}, cores {cores}"));
+        }
+    }
+    let powercap = root.join("sys/class/powercap");
+    for zone in names(&powercap).into_iter().filter(|name| name.contains(':')) {
+        let path = powercap.join(&zone);
+        let watts = |attribute: &str| number(&path.join(attribute)).map(|microwatts| microwatts / 1_000_000);
+        if let Some(limit) = watts("constraint_0_power_limit_uw") {
+            let name = text(&path.join("name")).unwrap_or(zone);
+            lines.push(format!("power limit of {name}: {limit} W now"));
+        }
+    }
+    if let Some(choices) = text(&root.join("sys/firmware/acpi/platform_profile_choices")) {
+        lines.push(format!("platform profile: one of {choices}"));
+    }
+    if lines.is_empty() {
+        return Ok(());
+    }
+    writeln!(out, "# The kernel would let these be set; this version leaves that to you:")?;
+    lines.iter().try_for_each(|line| writeln!(out, "# - {line}"))?;
+    writeln!(out)
+}
+
+fn write_sensors(out: &mut String, found: &[Found]) -> std::fmt::Result {
+    let usual = [("usage", "usage", "%", 0), ("reported_clock", "reported-clock", "MHz", 0)];
+    for (name, source, unit, decimals) in usual {
+        let label = name.replace('_', " ");
+        write_sensor(out, name, &label, unit, decimals, source, None)?;
+    }
+    for one in found {
+        let name: String =
+            one.source.chars().map(|sign| if sign.is_ascii_alphanumeric() { sign } else { '_' }).collect();
+        // A cut-off is only worth suggesting for heat.
+        let critical = one.critical.filter(|_| one.unit == "°C");
+        write_sensor(out, &name.to_lowercase(), &one.label, one.unit, one.decimals, &one.source, critical)?;
+    }
+    Ok(())
+}
+
+fn write_sensor(
+    out: &mut String,
+    name: &str,
+    label: &str,
+    unit: &str,
+    decimals: usize,
+    source: &str,
+    critical: Option<f64>,
+) -> std::fmt::Result {
+    writeln!(out, "[sensor.{name}]\nlabel = {}\nunit = {}\ndecimals = {decimals}", quoted(label), quoted(unit))?;
+    if let Some(critical) = critical {
+        writeln!(out, "cut_off = {}  # critical at {critical}, as the device says", critical - 5.0)?;
+    }
+    writeln!(out, "adapter = \"linux\"\nsource = {}\n", quoted(source))
+}
+
+/// What is not there, and what would be needed for it.
+fn write_missing(out: &mut String, root: &Path, found: &[Found]) -> std::fmt::Result {
+    let has = |kind: &str| found.iter().any(|one| one.source.starts_with(kind));
+    let mut missing = Vec::new();
+    if !has("hwmon/") && !has("thermal/") {
+        missing.push("no temperature: no sensor chip has a driver here, as in most virtual machines".to_owned());
+    }
+    if !has("energy/") {
+        missing.push("no power: the kernel has no energy counters here".into());
+    }
+    if !has("clock/") {
+        missing.push("no clock of single cores: the kernel has no cpufreq driver here".into());
+    }
+    let energy = root.join("sys/class/powercap");
+    for zone in names(&energy).into_iter().filter(|name| name.contains(':')) {
+        let path = energy.join(&zone).join("energy_uj");
+        if path.exists() && number(&path).is_none() {
+            missing.push(format!("{} can't be read: it needs `chmod a+r {}` by root", zone, path.display()));
+        }
+    }
+    if missing.is_empty() {
+        return Ok(());
+    }
+    writeln!(out, "# What is missing:")?;
+    missing.iter().try_for_each(|line| writeln!(out, "# - {line}"))
+}
+
+/// A text as TOML has it in quotes; the kernel's words have no control characters any more.
+fn quoted(text: &str) -> String {
+    format!("\"{}\"", text.replace('\\', "\\\\").replace('"', "\\\""))
+}
