@@ -44,7 +44,7 @@ const POINTS_PER_STEP: f64 = 2.0;
 const MOST_LIMITS: f64 = 160.0;
 
 /// Points of less weight do not change what is expected.
-const NEGLIGIBLE: f64 = 1e-6;
+const NEGLIGIBLE: f64 = 1e-5;
 
 /// A fall within so many seconds is one that came at once.
 const AT_ONCE: f64 = 10.0;

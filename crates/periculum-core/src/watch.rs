@@ -13,6 +13,9 @@ use crate::rig::Sensor;
 /// How long a reading must be out of order before it is more than a moment's weakness.
 pub const WINDOW: Span = Span::from_seconds(10);
 
+/// A sensor that a cut-off rests on may be silent for so long into a pass.
+const LONG_SILENCE: Span = Span::from_seconds(15);
+
 /// Under load a clock this far below the asked one is throttled.
 const REACHED: f64 = 0.98;
 
@@ -88,6 +91,15 @@ fn stalled(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
     })
 }
 
+/// What is said where a sensor that a cut-off rests on has not answered for a while.
+pub fn lost(sensors: &[Sensor], sample: &Sample, into_pass: Span) -> Option<String> {
+    let is_silent =
+        |sensor: &&Sensor| !sample.readings.contains_key(&sensor.name) && !sample.highest.contains_key(&sensor.name);
+    let mut guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some() && into_pass >= LONG_SILENCE);
+    let sensor = guarded.find(is_silent)?;
+    Some(format!("{} no longer answers, and a cut-off rests on it", sensor.label))
+}
+
 /// What is said where one core is far hotter than the others.
 pub fn uneven_cores(sensors: &[Sensor], readings: &BTreeMap<String, f64>, into_pass: Span) -> Option<String> {
     let core = |sensor: &'_ Sensor| Some((sensor.core?, *readings.get(&sensor.name)?));
@@ -157,6 +169,21 @@ mod tests {
         assert_eq!(kinds(&sensors, &[], &[("usage", 55.0)], 30)[0].0, IncidentKind::Stalled);
         assert!(kinds(&sensors, &[], &[("usage", 55.0)], 5).is_empty(), "it has only begun");
         assert!(kinds(&sensors, &[], &[("usage", 99.0)], 30).is_empty());
+    }
+
+    #[test]
+    fn a_sensor_with_a_cut_off_that_falls_silent_is_lost() {
+        let sensors = [sensor("fan", "1/min"), Sensor { cut_off: Some(95.into()), ..sensor("core", "°C") }];
+        let of = |names: &[&str]| names.iter().map(|name| ((*name).to_owned(), 50.0)).collect::<BTreeMap<_, _>>();
+        let told = |now: &[&str], highest: &[&str], seconds| {
+            lost(&sensors, &Sample { readings: &of(now), highest: &of(highest) }, Span::from_seconds(seconds))
+        };
+        assert_eq!(told(&["fan", "core"], &[], 60), None);
+        assert_eq!(told(&["fan"], &["fan", "core"], 60), None, "silent for a moment");
+        assert_eq!(told(&["fan"], &["fan"], 5), None, "the pass has only begun");
+        let why = told(&["fan"], &["fan"], 60).expect("lost");
+        assert_eq!(why, "core no longer answers, and a cut-off rests on it");
+        assert_eq!(told(&["core"], &["core"], 60), None, "nothing rests on the fan");
     }
 
     #[test]

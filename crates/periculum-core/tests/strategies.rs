@@ -462,7 +462,7 @@ fn a_core_far_hotter_than_the_others_ends_the_climb_with_advice() {
         core: Some(core),
         ..periculum_core::rig::Sensor::plain(&format!("core{core}"))
     };
-    rig.sensors.extend((0..4).map(sensor));
+    rig.sensors = (0..4).map(sensor).collect();
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
     climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0 });
@@ -476,4 +476,20 @@ fn a_core_far_hotter_than_the_others_ends_the_climb_with_advice() {
     assert!(climb.is_ended());
     let Some(Entry::Ended { end: ClimbEnd::Unsound { why }, .. }) = step.entries.last() else { panic!("{step:?}") };
     assert!(why.contains("check how the cooler is mounted"), "{why}");
+}
+
+#[test]
+fn a_lost_sensor_that_a_cut_off_rests_on_ends_the_climb() {
+    let (rig, plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None })]);
+    let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
+    let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
+    climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0 });
+    let silent = Event::Sample { readings: BTreeMap::new(), highest: BTreeMap::new() };
+    assert!(climb.next(Moment::from_millis(10_000), &silent).is_silent());
+    let step = climb.next(Moment::from_millis(16_000), &silent);
+    assert_eq!(step.command, Some(Command::StopPass));
+    let report = PassReport { ran: Span::from_seconds(16), stopped: true, ..PassReport::default() };
+    let step = climb.next(Moment::from_millis(16_100), &Event::PassEnded { report });
+    let Some(Entry::Ended { end: ClimbEnd::Unsound { why }, .. }) = step.entries.last() else { panic!("{step:?}") };
+    assert_eq!(why, "core no longer answers, and a cut-off rests on it");
 }

@@ -46,8 +46,8 @@ const SURE: f64 = 0.6;
 /// Trials after which the proof decides, whatever is known.
 const MOST_TRIALS: u32 = 40;
 
-/// Of a long ladder no more rungs than these are thought about at a time.
-const MOST_RUNGS: usize = 48;
+/// No more rungs than these are thought about at a time, the hardest ones: those far below what held teach nothing.
+const MOST_RUNGS: usize = 20;
 
 /// How far beyond the rungs that may be tried the limit may lie, in steps.
 const BEYOND: f64 = 12.0;
@@ -257,8 +257,7 @@ impl Seek {
     /// The trial that takes most variance for its cost.
     fn best(&self, highest: usize, variance: f64) -> Option<(usize, f64)> {
         let expected = |rung: usize| self.model.expect(rung as f64, LENGTHS).map(|expected| (rung, expected));
-        let stride = highest.div_ceil(MOST_RUNGS).max(1);
-        let trials = (1..=highest).rev().step_by(stride).flat_map(|rung| LENGTHS.into_iter().zip(expected(rung)));
+        let trials = (1..=highest).rev().take(MOST_RUNGS).flat_map(|rung| LENGTHS.into_iter().zip(expected(rung)));
         let is_bearable = |falls: f64, at_once: f64| at_once <= AT_ONCE && (self.has_fallen || falls <= DARING);
         let worth = trials.filter_map(|(length, (rung, expected))| {
             let cost = self.setting_up + expected.seconds + FALL * expected.falls + DEEP_FALL * expected.falls_at_once;

@@ -7,7 +7,7 @@ use crate::incident::{Incident, IncidentKind};
 use crate::moment::Span;
 use crate::pass::Threads;
 use crate::plan::Strategy;
-use crate::watch::{Sample, uneven_cores, watch};
+use crate::watch::{Sample, lost, uneven_cores, watch};
 
 /// A pass that has not ended this long after its time is stalled.
 const GRACE: Span = Span::from_seconds(60);
@@ -22,13 +22,15 @@ impl Climb {
         let asked = |setting: &str| trial.rung.get(setting);
         let found = watch(&self.rig.sensors, sample, asked, into_pass);
         let uneven = uneven_cores(&self.rig.sensors, sample.readings, into_pass).filter(|_| all_work_alike);
-        *stopping = match (&uneven, found.is_empty()) {
-            (Some(why), _) => Some(Stopping::Unsound { why: why.clone() }),
+        let uneven = uneven.map(|why| Incident::new(IncidentKind::TooHot, why));
+        let lost = lost(&self.rig.sensors, sample, into_pass);
+        let unsound = uneven.or(lost.map(|why| Incident::new(IncidentKind::SensorLost, why)));
+        *stopping = match (&unsound, found.is_empty()) {
+            (Some(incident), _) => Some(Stopping::Unsound { why: incident.evidence.clone() }),
             (None, false) => Some(Stopping::ForCause),
             (None, true) => return,
         };
-        let uneven = uneven.map(|why| Incident::new(IncidentKind::TooHot, why));
-        for incident in found.into_iter().chain(uneven) {
+        for incident in found.into_iter().chain(unsound) {
             blame(trial, Some(*index), incident.into_pass(into_pass), step);
         }
         step.command = Some(Command::StopPass);
