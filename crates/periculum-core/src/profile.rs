@@ -2,7 +2,7 @@
 
 use rust_decimal::Decimal;
 
-use crate::plan::Plan;
+use crate::plan::{Plan, Strategy};
 use crate::rig::Rig;
 use crate::setting::Setting;
 use crate::story::{Story, TrialStory};
@@ -51,8 +51,7 @@ impl AscentProfile {
     /// The profile of a climb so far; none where the plan moves no setting.
     pub fn of(story: &Story, rig: &Rig, plan: &Plan) -> Option<Self> {
         let climbed = rig.setting(plan.climbed_setting()?)?;
-        let moved = plan.stages.iter().filter_map(|stage| stage.strategy.setting());
-        let second = moved.into_iter().find(|name| *name != climbed.name).and_then(|name| rig.setting(name));
+        let second = second(climbed, rig, plan);
         let point = |trial: &TrialStory| {
             Some(Point {
                 trial: trial.number,
@@ -70,6 +69,14 @@ impl AscentProfile {
             ceiling: climbed.ladder.rescaled(climbed.ceiling(&plan.use_name)),
         })
     }
+}
+
+/// The setting for the thin line: one that a stage climbs, and of another kind than the climbed one where there is such.
+fn second<'a>(climbed: &Setting, rig: &'a Rig, plan: &Plan) -> Option<&'a Setting> {
+    let climbs = plan.stages.iter().filter(|stage| !matches!(stage.strategy, Strategy::Open { .. }));
+    let moved = climbs.flat_map(|stage| stage.strategy.settings()).filter_map(|name| rig.setting(name));
+    let others: Vec<&Setting> = moved.filter(|setting| setting.name != climbed.name).collect();
+    others.iter().find(|setting| setting.unit != climbed.unit).or(others.first()).copied()
 }
 
 impl Axis {

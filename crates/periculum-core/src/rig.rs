@@ -171,6 +171,11 @@ impl Rig {
         if self.settings.is_empty() {
             return "everything as it is".into();
         }
+        self.written_but(rung, "")
+    }
+
+    /// The same without one setting.
+    pub fn written_but(&self, rung: &Rung, left_out: &str) -> String {
         let is_shared =
             |one: &Setting| self.settings.iter().any(|other| other.name != one.name && other.unit == one.unit);
         let needs_labels = self.settings.iter().any(is_shared);
@@ -178,7 +183,8 @@ impl Rig {
             let value = setting.written(rung.get(&setting.name)?);
             Some(if is_shared(setting) { format!("{} {value}", setting.label) } else { value })
         };
-        let values: Vec<String> = self.settings.iter().filter_map(value).collect();
+        let settings = self.settings.iter().filter(|setting| setting.name != left_out);
+        let values: Vec<String> = settings.filter_map(value).collect();
         values.join(if needs_labels { ", " } else { " at " })
     }
 

@@ -189,7 +189,7 @@ impl Kind {
         Self { rig: Arc::new(rig), spec }
     }
 
-    /// A margin that is too small rather than too large: without a proof to find them out, one in four of the first
+    /// A margin that is too small rather than too large: without a proof to find them out, half of the first
     /// candidates would not be true with it.
     fn likely_margin(&self, searched: &[Found]) -> u32 {
         let night = [Pass::usual("dense", Span::from_seconds(8 * 3600))];
@@ -200,7 +200,7 @@ impl Kind {
             Truth::of(&self.rig, &self.spec, one.seed).survival(&rung, &night) >= 0.9
         };
         let share = |margin| searched.iter().filter(|one| is_true(one, margin)).count() as f64 / searched.len() as f64;
-        (0..MOST_MARGIN).find(|margin| share(*margin) >= 0.75).unwrap_or(MOST_MARGIN)
+        (0..MOST_MARGIN).find(|margin| share(*margin) >= 0.5).unwrap_or(MOST_MARGIN)
     }
 
     /// A plan of one stage.

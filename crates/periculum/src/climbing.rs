@@ -165,7 +165,10 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
     for (number, line) in past.iter().enumerate() {
         let step = climb.next(line.at, &line.event);
         if step.entries != line.entries {
-            bail!("the record can't be taken up again: this version decides otherwise at line {number}");
+            bail!(
+                "the record can't be taken up again: this version decides otherwise at line {number}; \
+                 finish it with the version that began it, or begin a new climb"
+            );
         }
     }
     Ok(climb)

@@ -189,7 +189,7 @@ impl Seek {
         if deviation <= KNOWN || self.trials >= MOST_TRIALS {
             return None;
         }
-        let lesson = self.best(self.highest(), deviation * deviation)?;
+        let lesson = self.best(self.highest())?;
         self.trials += 1;
         Some(lesson)
     }
@@ -255,13 +255,13 @@ impl Seek {
     }
 
     /// The trial that takes most variance for its cost.
-    fn best(&self, highest: usize, variance: f64) -> Option<(usize, f64)> {
+    fn best(&self, highest: usize) -> Option<(usize, f64)> {
         let expected = |rung: usize| self.model.expect(rung as f64, LENGTHS).map(|expected| (rung, expected));
         let trials = (1..=highest).rev().take(MOST_RUNGS).flat_map(|rung| LENGTHS.into_iter().zip(expected(rung)));
         let is_bearable = |falls: f64, at_once: f64| at_once <= AT_ONCE && (self.has_fallen || falls <= DARING);
         let worth = trials.filter_map(|(length, (rung, expected))| {
             let cost = self.setting_up + expected.seconds + FALL * expected.falls + DEEP_FALL * expected.falls_at_once;
-            let worth = log(variance / expected.variance_left.max(1e-9)) / cost;
+            let worth = -log(expected.variance_left.max(1e-9)) / cost;
             is_bearable(expected.falls, expected.falls_at_once).then_some(((rung, length), worth))
         });
         let best = worth.max_by(|(_, a), (_, b)| a.total_cmp(b));

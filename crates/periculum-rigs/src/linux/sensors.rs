@@ -246,7 +246,7 @@ fn power(before: u64, now: u64, range: u64, seconds: f64) -> Option<f64> {
 
 /// `avg10` of the line `some` of a pressure file (kernel documentation, accounting/psi).
 fn some_waited(text: &str) -> Option<f64> {
-    let line = text.split(|sign: char| sign == '\n' || sign == ' ').skip_while(|word| *word != "some");
+    let line = text.split(['\n', ' ']).skip_while(|word| *word != "some");
     line.skip(1).find_map(|word| word.strip_prefix("avg10="))?.parse().ok().filter(|share: &f64| share.is_finite())
 }
 

@@ -19,7 +19,11 @@ const BEFORE_CURTAIN: u32 = 6;
 
 pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     let path = places::ledger(common, DEMO_LEDGER)?;
-    let prepared = match Prepared::unfinished(open_ledger(&path)?, &common.sysroot, false)? {
+    let unfinished = Prepared::unfinished(open_ledger(&path)?, &common.sysroot, false).unwrap_or_else(|why| {
+        eprintln!("periculum: the last demo can't go on, so a new one begins: {why:#}");
+        None
+    });
+    let prepared = match unfinished {
         Some(unfinished) => unfinished,
         None => {
             let file = |name: &str, text: &str| SourceFile { path: PathBuf::from(name), text: text.to_owned() };

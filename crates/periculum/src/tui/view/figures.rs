@@ -55,9 +55,14 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     if let Some(last) = lines.last_mut() {
         last.push_span(Span::styled(format!(" {}", setting.unit), theme.muted));
     }
-    let others = app.rig.settings.iter().filter(|other| other.name != setting.name);
-    let others = others.filter_map(|other| Some(other.written(rung.get(&other.name)?)));
-    lines.push(Line::styled(others.map(|value| format!("at {value}, ")).collect::<String>() + &evidence, theme.text));
+    let others = app.rig.written_but(rung, &setting.name);
+    let others = if others.is_empty() { others } else { format!("at {others}, ") };
+    let whole = format!("{others}{evidence}");
+    if whole.chars().count() <= usize::from(area.width) {
+        lines.push(Line::styled(whole, theme.text));
+    } else {
+        lines.extend([others, evidence].map(|line| Line::styled(line, theme.text)));
+    }
     lines.extend(gain(app).into_iter().flatten().map(|line| Line::styled(line, theme.muted)));
     frame.render_widget(ratatui::text::Text::from(lines), area);
 }

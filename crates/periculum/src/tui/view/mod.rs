@@ -50,7 +50,7 @@ fn draw_wide(frame: &mut Frame, app: &App, area: Rect) {
     let [profile, figures] = columns.areas(upper);
     draw_main(frame, app, profile);
     let sensors_height = u16::try_from(app.rig.sensors.len()).unwrap_or(u16::MAX);
-    let rows = [Constraint::Length(7), Constraint::Length(sensors_height), Constraint::Min(0)];
+    let rows = [Constraint::Length(8), Constraint::Length(sensors_height), Constraint::Min(0)];
     let [best, readings, stages] = Layout::vertical(rows).spacing(1).areas(figures);
     figures::draw(frame, app, best);
     sensors::draw_list(frame, app, readings);

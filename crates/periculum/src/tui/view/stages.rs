@@ -7,7 +7,21 @@ use ratatui::text::{Line, Span, Text};
 
 use crate::tui::app::App;
 
+/// How far what a stage came to is indented below its name.
+const INDENT: usize = 2;
+
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
+    let width = usize::from(area.width);
+    let all = lines(app, width, |_| true);
+    // Where there is no room for all of it, only what the last stage came to is told.
+    let last = app.story.stages.iter().rposition(|stage| stage.end.is_some());
+    let fits = all.len() <= usize::from(area.height);
+    let shown = if fits { all } else { lines(app, width, |index| Some(index) == last) };
+    frame.render_widget(Text::from(shown), area);
+}
+
+/// A line for each stage, and what those stages came to whose end is told.
+fn lines(app: &App, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Line<'static>> {
     let theme = &app.theme;
     let mut lines = vec![Line::styled("plan", theme.muted)];
     for (index, stage) in app.plan.stages.iter().enumerate() {
@@ -18,14 +32,52 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
             (Some(_), None) => ("›", theme.accent),
             (None, _) => (" ", theme.muted),
         };
-        let is_ahead = begun.is_none();
-        lines.push(Line::from(vec![
-            Span::styled(format!("{sign} "), style),
-            Span::styled(stage_words(stage, &app.plan, &app.rig), if is_ahead { theme.muted } else { theme.text }),
-        ]));
-        if let Some(end) = end {
-            lines.push(Line::styled(format!("  {}", end.sentence(&app.rig)), theme.muted));
+        let words = wrapped(&stage_words(stage, &app.plan, &app.rig), width.saturating_sub(INDENT));
+        let text = if begun.is_none() { theme.muted } else { theme.text };
+        for (row, words) in words.into_iter().enumerate() {
+            let sign = if row == 0 { sign } else { " " };
+            lines.push(Line::from(vec![Span::styled(format!("{sign} "), style), Span::styled(words, text)]));
+        }
+        let end = end.filter(|_| tells_end(index)).map(|end| wrapped(&end.sentence(&app.rig), width - INDENT));
+        lines.extend(end.into_iter().flatten().map(|row| Line::styled(format!("  {row}"), theme.muted)));
+    }
+    lines
+}
+
+/// The words in lines of this width; a word that is longer has a line to itself.
+fn wrapped(text: &str, width: usize) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split(' ') {
+        let line = lines.len() - 1;
+        let is_full = lines[line].chars().count() + 1 + word.chars().count() > width;
+        match lines[line].is_empty() {
+            true => lines[line].push_str(word),
+            false if is_full => lines.push(word.to_owned()),
+            false => lines[line] += &format!(" {word}"),
         }
     }
-    frame.render_widget(Text::from(lines), area);
+    lines
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    #[test]
+    fn words_are_put_into_lines() {
+        assert_eq!(wrapped("one two three", 7), ["one two", "three"]);
+        assert_eq!(wrapped("incomprehensible", 4), ["incomprehensible"]);
+        assert_eq!(wrapped("", 4), [""]);
+    }
+
+    proptest! {
+        #[test]
+        fn no_word_is_lost_or_split(words in prop::collection::vec("[a-z]{1,9}", 1..12), width in 1usize..30) {
+            let text = words.join(" ");
+            let lines = wrapped(&text, width);
+            prop_assert_eq!(lines.join(" "), text);
+            prop_assert!(lines.iter().all(|line| line.len() <= width || !line.contains(' ')));
+        }
+    }
 }
