@@ -133,6 +133,14 @@ impl Reason {
         }
     }
 
+    /// The number of the trial that is made again, where that is the reason.
+    pub fn repeats(&self) -> Option<u32> {
+        match self {
+            Self::Again { trial } | Self::Disturbed { trial } => Some(*trial),
+            _ => None,
+        }
+    }
+
     /// The number of the trial that was disturbed, where that is the reason.
     pub fn disturbed(&self) -> Option<u32> {
         match self {

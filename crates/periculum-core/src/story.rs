@@ -81,6 +81,8 @@ pub struct TrialStory {
     pub tested: Span,
     /// How its last score compares with the baseline's, where both are known.
     pub gain: Option<Comparison>,
+    /// How long it is meant to take, where that is not as long as its proof.
+    pub length: Option<Span>,
 }
 
 impl TrialStory {
@@ -91,12 +93,12 @@ impl TrialStory {
 
     /// Whether it held the whole proof, and not just a shorter trial on the way.
     pub fn held_the_proof(&self) -> bool {
-        self.verdict == Some(Verdict::Held) && self.reason.length().is_none()
+        self.verdict == Some(Verdict::Held) && self.length.is_none()
     }
 
     /// What it is put to in words: the proof, or a part of it.
     pub fn put_to(&self) -> String {
-        match self.reason.length() {
+        match self.length {
             Some(length) => format!("{length} of {}", self.proof),
             None => self.proof.clone(),
         }
@@ -214,6 +216,8 @@ impl Story {
                 }
             }
             Entry::TrialBegan { trial, stage, rung, proof, reason } => self.trials.push(TrialStory {
+                // A trial that is made again is as long as it was meant to be.
+                length: reason.length().or_else(|| self.trials.get(reason.repeats()? as usize - 1)?.length),
                 number: *trial,
                 stage: *stage,
                 rung: rung.clone(),

@@ -159,6 +159,16 @@ fn a_short_trial_is_not_told_as_if_the_proof_had_been_held() {
     assert_eq!(first.put_to(), "2 min of quick");
     let last = story.trials.last().expect("trials");
     assert!(last.held_the_proof() && last.put_to() == "quick");
+    // Broken off and made again, it is as short as before.
+    let again = Entry::TrialBegan {
+        trial: last.number + 1,
+        stage: 0,
+        rung: story.trials[0].rung.clone(),
+        proof: "quick".into(),
+        reason: Reason::Again { trial: 1 },
+    };
+    story.tell(Moment::from_millis(0), &again);
+    assert_eq!(story.trials.last().expect("a trial").put_to(), "2 min of quick");
 }
 
 #[test]

@@ -116,7 +116,8 @@ impl Climb {
         let climbs_one = self.plan.stages.get(self.stage).is_some_and(|stage| {
             !matches!(stage.strategy, Strategy::Grid { .. } | Strategy::Peak { .. } | Strategy::Each(_))
         });
-        climbs_one && trial.tested <= LONGEST_REPEATED && !self.rig.settings.iter().any(is_slower)
+        let is_whole = self.trial_length() == self.plan.proof_of(self.stage).length();
+        climbs_one && is_whole && trial.tested <= LONGEST_REPEATED && !self.rig.settings.iter().any(is_slower)
     }
 
     fn is_baseline(&self) -> bool {
