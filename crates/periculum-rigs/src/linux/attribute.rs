@@ -10,7 +10,7 @@ use periculum_core::quantity::harmless;
 const LONGEST: usize = 4096;
 
 /// The text of an attribute without the line end; none where it is gone, says no, or is no text.
-pub(crate) fn text(path: &Path) -> Option<String> {
+pub(super) fn text(path: &Path) -> Option<String> {
     let mut bytes = Vec::with_capacity(64);
     File::open(path).ok()?.take(LONGEST as u64 + 1).read_to_end(&mut bytes).ok()?;
     if bytes.len() > LONGEST {
@@ -22,12 +22,12 @@ pub(crate) fn text(path: &Path) -> Option<String> {
 }
 
 /// The whole number that an attribute holds; none where it holds anything else.
-pub(crate) fn number(path: &Path) -> Option<i64> {
+pub(super) fn number(path: &Path) -> Option<i64> {
     text(path)?.trim().parse().ok()
 }
 
 /// The entries of a folder whose names begin like this, in the order of the numbers behind that.
-pub(crate) fn numbered(folder: &Path, prefix: &str) -> Vec<(u32, PathBuf)> {
+pub(super) fn numbered(folder: &Path, prefix: &str) -> Vec<(u32, PathBuf)> {
     let Ok(entries) = std::fs::read_dir(folder) else { return Vec::new() };
     let number = |path: &PathBuf| path.file_name()?.to_str()?.strip_prefix(prefix)?.parse().ok();
     let mut found: Vec<(u32, PathBuf)> =
@@ -37,7 +37,7 @@ pub(crate) fn numbered(folder: &Path, prefix: &str) -> Vec<(u32, PathBuf)> {
 }
 
 /// The names in a folder, in order.
-pub(crate) fn names(folder: &Path) -> Vec<String> {
+pub(super) fn names(folder: &Path) -> Vec<String> {
     let Ok(entries) = std::fs::read_dir(folder) else { return Vec::new() };
     let mut names: Vec<String> = entries.flatten().filter_map(|entry| entry.file_name().into_string().ok()).collect();
     names.sort();

@@ -16,8 +16,6 @@ use periculum_core::moment::Moment;
 use periculum_core::quantity::harmless;
 
 pub use describe::rig_text;
-pub use sensors::{Found, find};
-pub use topology::{Topology, read as topology};
 
 use sensors::Reader;
 

@@ -12,17 +12,17 @@ use super::attribute::{names, number, numbered, text};
 
 /// A sensor that was found.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Found {
+pub(super) struct Found {
     /// What a rig file calls it.
-    pub source: String,
+    pub(super) source: String,
     /// What the kernel or the driver calls it.
-    pub label: String,
+    pub(super) label: String,
     /// The unit of its readings.
-    pub unit: &'static str,
+    pub(super) unit: &'static str,
     /// How many decimals of a reading mean something.
-    pub decimals: usize,
+    pub(super) decimals: usize,
     /// The reading at which the device says it is critical; none where it does not say.
-    pub critical: Option<f64>,
+    pub(super) critical: Option<f64>,
     /// Where it is read.
     path: PathBuf,
     kind: Kind,
@@ -50,7 +50,7 @@ const HWMON: [(&str, &str, f64, usize); 6] = [
 ];
 
 /// Every sensor below this root.
-pub fn find(root: &Path) -> Vec<Found> {
+pub(super) fn find(root: &Path) -> Vec<Found> {
     let mut found = Vec::new();
     found.extend(hwmon(&root.join("sys/class/hwmon")));
     found.extend(thermal(&root.join("sys/class/thermal")));
@@ -293,9 +293,9 @@ mod tests {
         ("sys/class/hwmon/hwmon2/power1_average", "88500000\n"),
         ("sys/class/hwmon/hwmon3/name", "corechip\n"),
         ("sys/class/hwmon/hwmon3/temp1_input", "-4000\n"),
-        ("sys/class/powercap/intel-rapl:0/name", "package-0\n"),
-        ("sys/class/powercap/intel-rapl:0/energy_uj", "5000000\n"),
-        ("sys/class/powercap/intel-rapl:0/max_energy_range_uj", "262143328850\n"),
+        ("sys/class/powercap/socket:0/name", "package-0\n"),
+        ("sys/class/powercap/socket:0/energy_uj", "5000000\n"),
+        ("sys/class/powercap/socket:0/max_energy_range_uj", "262143328850\n"),
     ];
 
     #[test]
@@ -311,17 +311,17 @@ mod tests {
                 "hwmon/corechip#2/temp1 = corechip#2 temp1 [°C] None",
                 "hwmon/boardchip/in0 = boardchip Vcore [V] None",
                 "hwmon/boardchip/fan2 = boardchip fan2 [1/min] None",
-                "energy/intel-rapl:0 = power of package-0 [W] None",
+                "energy/socket:0 = power of package-0 [W] None",
             ]
         );
         let read = |source: &str| Reader::of(&root, source).expect("found").read(Instant::now());
         assert_eq!(read("hwmon/corechip/temp1"), Some(61.25));
         assert_eq!(read("hwmon/corechip#2/temp1"), Some(-4.0));
         assert_eq!(read("hwmon/boardchip/in0"), Some(1.248));
-        let mut energy = Reader::of(&root, "energy/intel-rapl:0").expect("found");
+        let mut energy = Reader::of(&root, "energy/socket:0").expect("found");
         let now = Instant::now();
         assert_eq!(energy.read(now), None, "a counter alone is no power");
-        std::fs::write(root.join("sys/class/powercap/intel-rapl:0/energy_uj"), "65000000").expect("written");
+        std::fs::write(root.join("sys/class/powercap/socket:0/energy_uj"), "65000000").expect("written");
         assert_eq!(energy.read(now + Duration::from_secs(2)), Some(30.0));
         std::fs::remove_dir_all(&root).expect("removed");
     }

@@ -7,24 +7,24 @@ use super::attribute::{number, numbered, text};
 
 /// What is known of the processor.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
-pub struct Topology {
+pub(super) struct Topology {
     /// The model's name; empty where the kernel does not say.
-    pub model: String,
+    pub(super) model: String,
     /// How many packages, cores and threads.
-    pub packages: usize,
+    pub(super) packages: usize,
     /// Cores of all packages.
-    pub cores: usize,
+    pub(super) cores: usize,
     /// Threads of all cores.
-    pub threads: usize,
+    pub(super) threads: usize,
     /// For each capacity that a core has beside the strongest, as a share of 1024, how many threads have it; one where
     /// all cores are alike.
-    pub capacities: BTreeMap<i64, usize>,
+    pub(super) capacities: BTreeMap<i64, usize>,
     /// The caches of the first core, as `L2 unified 1280K`.
-    pub caches: Vec<String>,
+    pub(super) caches: Vec<String>,
 }
 
 /// Reads the topology below this root (kernel documentation, ABI/stable/sysfs-devices-system-cpu).
-pub fn read(root: &Path) -> Topology {
+pub(super) fn read(root: &Path) -> Topology {
     let folder = root.join("sys/devices/system/cpu");
     let cpus: Vec<_> = numbered(&folder, "cpu").into_iter().map(|(_, path)| path).collect();
     let (mut packages, mut cores, mut capacities) = (BTreeSet::new(), BTreeSet::new(), BTreeMap::new());

@@ -23,6 +23,7 @@ pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
         None => list(&ledger)?,
         Some(ProfileAction::Arm { name, climb }) => {
             let profile = find(&ledger, name, *climb)?;
+            refuse_by_hand(&profile, &recall(&ledger, &ledger.climb(profile.climb)?)?.rig)?;
             ledger.arm(&profile)?;
             println!("{name} is applied when {} starts, by `periculum profile start`", profile.rig);
         }
@@ -117,19 +118,22 @@ fn put_in_force(ledger: &Ledger, profile: &ProfileRow, common: &Common) -> Resul
     let briefing = recall(ledger, &row)?;
     let rig = &*briefing.rig;
     rig.permit(&profile.rung, &briefing.plan.use_name)?;
-    let by_hand: Vec<String> = rig
-        .settings
-        .iter()
-        .filter(|setting| setting.takes_effect == TakesEffect::ByHand)
-        .filter_map(|setting| Some(format!("{} {}", setting.label, setting.written(profile.rung.get(&setting.name)?))))
-        .collect();
-    if !by_hand.is_empty() {
-        let what = format!("{} has to be set by hand: {}", profile.name, by_hand.join(", "));
-        return Err(BadInput(what).into());
-    }
+    refuse_by_hand(profile, rig)?;
     let mut bench = bench_of(&briefing, &common.sysroot, row.seed)?;
     apply(&mut *bench, rig, &profile.rung)?;
     Ok(format!("{} is in force on {}: {}", profile.name, rig.name, rig.written(&profile.rung)))
+}
+
+/// What a person has to set can't be applied by a program, now or at a start.
+fn refuse_by_hand(profile: &ProfileRow, rig: &Rig) -> Result<()> {
+    let by_hand = rig.settings.iter().filter(|setting| setting.takes_effect == TakesEffect::ByHand);
+    let values = by_hand
+        .filter_map(|setting| Some(format!("{} {}", setting.label, setting.written(profile.rung.get(&setting.name)?))));
+    let values: Vec<String> = values.collect();
+    if values.is_empty() {
+        return Ok(());
+    }
+    Err(BadInput(format!("{} has to be set by hand: {}", profile.name, values.join(", "))).into())
 }
 
 fn apply(bench: &mut dyn Bench, rig: &Rig, rung: &Rung) -> Result<()> {
