@@ -4,6 +4,7 @@
 //! `seek`, each with the same soak of eight hours at last. Each method gets the margin at which at least 95 % of its
 //! marks are true, that is, survive that soak nine times of ten.
 
+use std::collections::BTreeMap;
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::{Arc, Mutex};
 use std::thread;
@@ -11,6 +12,7 @@ use std::thread;
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event};
 use periculum_core::file::{Document, Problems, plan_file, rig_file};
+use periculum_core::hazard::SURVIVAL;
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{Pass, PassReport};
 use periculum_core::plan::{Plan, Start};
@@ -181,23 +183,44 @@ fn rig(lines: &str) -> (Rig, Spec) {
 struct Kind {
     rig: Arc<Rig>,
     spec: Spec,
+    /// How rungs of specimens survive the night, as far as it was asked.
+    nights: Mutex<BTreeMap<(u64, Rung), f64>>,
 }
 
 impl Kind {
     fn new(lines: &str) -> Self {
         let (rig, spec) = rig(lines);
-        Self { rig: Arc::new(rig), spec }
+        Self { rig: Arc::new(rig), spec, nights: Mutex::default() }
+    }
+
+    /// The probability that a rung of this specimen survives the night.
+    fn survival(&self, seed: u64, rung: &Rung) -> f64 {
+        let key = (seed, rung.clone());
+        if let Some(known) = self.nights.lock().expect("no panic").get(&key) {
+            return *known;
+        }
+        let night = [Pass::usual("dense", Span::from_seconds(8 * 3600))];
+        let survival = Truth::of(&self.rig, &self.spec, seed).survival(rung, &night);
+        self.nights.lock().expect("no panic").insert(key, survival);
+        survival
+    }
+
+    /// The hardest value that survives the night nine times of ten, zero where none does.
+    fn hardest(&self, seed: u64) -> Decimal {
+        let values: Vec<Decimal> = (4200..=5100).step_by(25).map(Decimal::from).collect();
+        let holds = |value: &Decimal| self.survival(seed, &self.rig.stock().with(SETTING, *value)) >= SURVIVAL;
+        let first_not = values.partition_point(holds);
+        first_not.checked_sub(1).map_or(Decimal::ZERO, |last| values[last])
     }
 
     /// A margin that is too small rather than too large: without a proof to find them out, half of the first
     /// candidates would not be true with it.
     fn likely_margin(&self, searched: &[Found]) -> u32 {
-        let night = [Pass::usual("dense", Span::from_seconds(8 * 3600))];
         let is_true = |one: &&Found, margin: u32| {
             let step = Decimal::from(25) * Decimal::from(margin);
             let value = one.candidate.get(SETTING).unwrap_or_default() - step;
             let rung = one.candidate.with(SETTING, value.max(Decimal::from(4200)));
-            Truth::of(&self.rig, &self.spec, one.seed).survival(&rung, &night) >= 0.9
+            self.survival(one.seed, &rung) >= SURVIVAL
         };
         let share = |margin| searched.iter().filter(|one| is_true(one, margin)).count() as f64 / searched.len() as f64;
         (0..MOST_MARGIN).find(|margin| share(*margin) >= 0.5).unwrap_or(MOST_MARGIN)
@@ -258,10 +281,6 @@ impl Kind {
     }
 
     fn judged(&self, plan: &Plan, seed: u64, entries: &[Entry]) -> Found {
-        let truth = Truth::of(&self.rig, &self.spec, seed);
-        let night = [Pass::usual("dense", Span::from_seconds(8 * 3600))];
-        let values: Vec<Decimal> = (4200..=5100).step_by(25).map(Decimal::from).collect();
-        let hardest = truth.hardest(&self.rig.stock(), SETTING, &values, &night, 0.9).unwrap_or(Decimal::ZERO);
         let (mut hours, mut falls, mut restarts, mut trials, mut last) = (0.0, 0, 0, 0, 0.0);
         let (mut mark, mut candidate, mut foretold) = (self.rig.stock(), None, Vec::new());
         for entry in entries {
@@ -275,7 +294,7 @@ impl Kind {
                     if matches!(reason, Reason::Confirm { .. }) {
                         candidate.get_or_insert_with(|| rung.clone());
                     }
-                    foretold.push((foresight.survival, truth.survival(rung, &night)));
+                    foretold.push((foresight.survival, self.survival(seed, rung)));
                 }
                 Entry::TrialEnded { verdict, tested, incident, .. } => {
                     trials += 1;
@@ -293,8 +312,8 @@ impl Kind {
             }
         }
         let found = mark.get(SETTING).unwrap_or_default();
-        let off = f64::try_from((found - hardest) / Decimal::from(25)).unwrap_or(f64::NAN);
-        let is_true = truth.survival(&mark, &night) >= 0.9;
+        let off = f64::try_from((found - self.hardest(seed)) / Decimal::from(25)).unwrap_or(f64::NAN);
+        let is_true = self.survival(seed, &mark) >= SURVIVAL;
         let candidate = candidate.unwrap_or_else(|| mark.clone());
         Found { seed, mark, candidate, off, is_true, hours, falls, restarts, trials, foretold }
     }

@@ -13,19 +13,24 @@ use crate::rung::Rung;
 use crate::setting::TakesEffect;
 use crate::verdict::Verdict;
 
-/// Lengths that a trial may have, seconds.
-const LENGTHS: [f64; 4] = [120.0, 300.0, 900.0, 1800.0];
+/// Moments of a trial that are told apart, seconds: falls before the first one come at once.
+const MOMENTS: [f64; 6] = [10.0, 30.0, 120.0, 300.0, 900.0, 1800.0];
+
+/// No trial is shorter than this, seconds.
+const SHORTEST: f64 = 120.0;
 
 /// What setting up a trial costs, in seconds of testing: with an adapter, and by hand.
 const SETTING_UP: f64 = 5.0;
 const SETTING_UP_BY_HAND: f64 = 300.0;
 
-/// Before anything fell, a trial leaps no farther than this, in steps, so that the first fall is a shallow one.
-const FIRST_LEAPS: usize = 3;
+/// Before anything fell, a trial leaps no farther than this, in steps, so that the first fall is a shallow one: farther
+/// where each change costs a person's time.
+const FIRST_LEAPS: usize = 1;
+const FIRST_LEAPS_BY_HAND: usize = 3;
 
 /// Once something fell, a lesson must promise to take this much off the logarithm of the variance in an hour: below
 /// that, what is left to know costs more than a margin does.
-const WORTH_AN_HOUR: f64 = 0.4;
+const WORTH_AN_HOUR: f64 = 0.45;
 
 /// What a fall costs, and one that comes at once, which mostly takes the machine down, in seconds of testing.
 const FALL: f64 = 30.0;
@@ -35,13 +40,13 @@ const DEEP_FALL: f64 = 900.0;
 const DARING: f64 = 0.5;
 
 /// No trial at all that falls at once more likely than this: deep falls take the machine down, and tell little.
-const AT_ONCE: f64 = 0.1;
+const AT_ONCE: f64 = 0.05;
 
 /// A limit that is known this well, in steps, is put to the proof.
 const KNOWN: f64 = 0.7;
 
 /// How sure it must be that a rung is within the limit before the proof is spent on it.
-const SURE: f64 = 0.6;
+const SURE: f64 = 0.5;
 
 /// Trials after which the proof decides, whatever is known.
 const MOST_TRIALS: u32 = 40;
@@ -60,6 +65,8 @@ pub(super) struct Seek {
     rungs: Vec<Rung>,
     /// How many steps the setting may move in one trial, beyond the hardest rung that held.
     leap: usize,
+    /// And before anything fell.
+    first_leaps: usize,
     /// What setting up a trial costs, in seconds of testing.
     setting_up: f64,
     /// How much easier than what it believes to hold is what it puts to the proof.
@@ -101,6 +108,7 @@ impl Seek {
         Self {
             steps: steps.clone(),
             leap,
+            first_leaps: if is_by_hand { FIRST_LEAPS_BY_HAND } else { FIRST_LEAPS },
             setting_up: if is_by_hand { SETTING_UP_BY_HAND } else { SETTING_UP },
             margin,
             limit,
@@ -244,7 +252,7 @@ impl Seek {
 
     /// The hardest rung that a trial may go to.
     fn highest(&self) -> usize {
-        let leap = if self.has_fallen { self.leap } else { self.leap.min(FIRST_LEAPS) };
+        let leap = if self.has_fallen { self.leap } else { self.leap.min(self.first_leaps) };
         (self.held + leap).min(self.hardest_allowed())
     }
 
@@ -256,9 +264,12 @@ impl Seek {
 
     /// The trial that takes most variance for its cost.
     fn best(&self, highest: usize) -> Option<(usize, f64)> {
-        let expected = |rung: usize| self.model.expect(rung as f64, LENGTHS).map(|expected| (rung, expected));
-        let trials = (1..=highest).rev().take(MOST_RUNGS).flat_map(|rung| LENGTHS.into_iter().zip(expected(rung)));
+        let model = self.model.likely();
+        let expected = |rung: usize| model.expect(rung as f64, MOMENTS).map(|expected| (rung, expected));
+        let rungs = (1..=highest).rev().take(MOST_RUNGS);
+        let trials = rungs.flat_map(|rung| MOMENTS.into_iter().zip(expected(rung)));
         let is_bearable = |falls: f64, at_once: f64| at_once <= AT_ONCE && (self.has_fallen || falls <= DARING);
+        let trials = trials.filter(|(length, _)| *length >= SHORTEST);
         let worth = trials.filter_map(|(length, (rung, expected))| {
             let cost = self.setting_up + expected.seconds + FALL * expected.falls + DEEP_FALL * expected.falls_at_once;
             let worth = -log(expected.variance_left.max(1e-9)) / cost;
