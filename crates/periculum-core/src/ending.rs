@@ -35,6 +35,14 @@ impl Ending {
             Self::MachineFroze => "the machine has started anew, long after it was last heard of",
         }
     }
+
+    /// The same with what the kernel said last, where it kept that and it was the machine that went down.
+    pub fn told(self, last_words: Option<&str>) -> String {
+        match last_words.filter(|_| self != Self::ProgramDied) {
+            Some(words) => format!("{}; the kernel's last words: {words}", self.evidence()),
+            None => self.evidence().to_owned(),
+        }
+    }
 }
 
 /// One run of the operating system, by wall clock.

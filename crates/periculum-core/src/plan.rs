@@ -23,6 +23,8 @@ pub struct Plan {
     pub budget: Budget,
     /// The ceilings that are raised for this climb, each for a reason.
     pub raised: Vec<Raised>,
+    /// Whether the rig's watchdog is armed during trials, since nobody is there to restart it.
+    pub unattended: bool,
 }
 
 /// A ceiling that is raised for one climb.

@@ -18,6 +18,8 @@ pub struct Rig {
     pub summary: String,
     /// How it is cooled, as its ceilings may depend on; empty where nobody says.
     pub cooling: String,
+    /// The watchdog that restarts it when it stands still, as a path; empty where it has none.
+    pub watchdog: String,
     /// Its parts.
     pub parts: Vec<Part>,
     /// What can be changed, in the order of the file.

@@ -7,11 +7,11 @@ use rust_decimal::Decimal;
 use crate::ladder::Direction;
 use crate::rig::Rig;
 use crate::rung::{Change, InForce, Rung};
-use crate::setting::{Setting, TakesEffect};
+use crate::setting::Setting;
 
 /// The changes that lead from what is in force to the rung, in order.
 ///
-/// A setting that nobody knows goes to its stock value first, unless it is changed by hand and may jump any
+/// A setting that nobody knows goes to its stock value first, unless somebody is needed for it and it may jump any
 /// distance: then nobody is sent twice. Then comes every change that makes it easier
 /// for the rig, and only then those that make it harder: a clock comes down before its voltage does, and a
 /// voltage goes up before its clock does.
@@ -24,7 +24,7 @@ pub fn route(rig: &Rig, in_force: &InForce, rung: &Rung) -> VecDeque<Change> {
         let known = in_force.get(&setting.name).copied();
         let from = known.unwrap_or(setting.stock);
         let changes = if setting.is_harder(from, target) { &mut harder } else { &mut easier };
-        if known.is_none() && setting.takes_effect == TakesEffect::ByHand && setting.largest_jump.is_none() {
+        if known.is_none() && setting.takes_effect.needs_somebody() && setting.largest_jump.is_none() {
             changes.push(Change { setting: setting.name.clone(), from: None, to: target });
             continue;
         }
@@ -68,6 +68,7 @@ fn farthest(setting: &Setting, from: Decimal, target: Decimal) -> Option<Decimal
 mod tests {
     use super::*;
     use crate::ladder::Ladder;
+    use crate::setting::TakesEffect;
     use proptest::prelude::*;
 
     fn setting(name: &str, ladder: Ladder, stock: Decimal, harder: Direction, jump: Option<Decimal>) -> Setting {
@@ -84,6 +85,9 @@ mod tests {
             harder,
             takes_effect: TakesEffect::AtOnce,
             adapter: "simulated".into(),
+            target: String::new(),
+            boot_line: None,
+            words: Vec::new(),
         }
     }
 
@@ -94,6 +98,7 @@ mod tests {
             name: "r".into(),
             summary: String::new(),
             cooling: String::new(),
+            watchdog: String::new(),
             parts: vec![],
             settings: vec![
                 setting("clock", clock, 50.into(), Direction::Up, Some(jump.into())),

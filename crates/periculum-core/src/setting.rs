@@ -12,8 +12,29 @@ use crate::quantity::with_unit;
 pub enum TakesEffect {
     /// The adapter sets it while the rig runs; a restart puts it back to stock.
     AtOnce,
+    /// The adapter writes it into a file that the machine reads when it starts; it outlives a restart, and is in force
+    /// only after one.
+    AtNextStart,
     /// A person changes it, in firmware or with a tool; it outlives a restart.
     ByHand,
+}
+
+impl TakesEffect {
+    /// Whether somebody has to do something to the machine before a change is in force.
+    pub fn needs_somebody(self) -> bool {
+        self != Self::AtOnce
+    }
+}
+
+/// A line of a text file that the machine reads when it starts.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct BootLine {
+    /// The file's path.
+    pub file: String,
+    /// What the line begins with.
+    pub key: String,
+    /// What stands between key and value.
+    pub between: String,
 }
 
 /// One thing that can be changed, with its ladder, stock value and limits, all in the setting's unit.
@@ -43,6 +64,12 @@ pub struct Setting {
     pub takes_effect: TakesEffect,
     /// The adapter that changes it and reads it back.
     pub adapter: String,
+    /// What the adapter calls it; empty where it needs no name.
+    pub target: String,
+    /// Where it is written, for one that is in force at the next start.
+    pub boot_line: Option<BootLine>,
+    /// What the values 0, 1, 2, … stand for, where they are no numbers.
+    pub words: Vec<String>,
 }
 
 impl Setting {
@@ -66,6 +93,10 @@ impl Setting {
 
     /// The value and its unit, as people read them.
     pub fn written(&self, value: Decimal) -> String {
+        let word = usize::try_from(value).ok().and_then(|index| self.words.get(index));
+        if let Some(word) = word.filter(|_| value.fract().is_zero()) {
+            return word.clone();
+        }
         with_unit(self.ladder.rescaled(value), &self.unit)
     }
 }

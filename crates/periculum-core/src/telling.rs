@@ -7,6 +7,7 @@ use crate::engine::{Entry, Mark, Question, Said};
 use crate::plan::{Margin, Plan, Stage, Steps, Strategy};
 use crate::rig::Rig;
 use crate::rung::Change;
+use crate::setting::TakesEffect;
 
 /// The entry as a line of a logbook; none for entries that only the record needs.
 pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
@@ -127,6 +128,10 @@ pub fn gain_words(gain: &Comparison) -> String {
 pub fn ask(question: &Question, rig: &Rig) -> String {
     let Question::Change { change } = question;
     let (label, from, to) = change_words(change, rig);
+    let setting = rig.setting(&change.setting);
+    if setting.is_some_and(|setting| setting.takes_effect == TakesEffect::AtNextStart) {
+        return format!("start the machine anew, so that {label} becomes {to}");
+    }
     match from {
         Some(from) => format!("change {label} from {from} to {to}"),
         None => format!("set {label} to {to}"),

@@ -57,6 +57,12 @@ pub fn watch(
     sensors.iter().flat_map(of).collect()
 }
 
+/// Whether a reading is above its sensor's cut-off.
+pub fn is_over_cut_off(sensors: &[Sensor], readings: &BTreeMap<String, f64>) -> bool {
+    let highest = &BTreeMap::new();
+    sensors.iter().any(|sensor| cut_off(sensor, &Sample { readings, highest }).is_some())
+}
+
 fn cut_off(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
     let (cut_off, reading) = (sensor.cut_off?, *sample.readings.get(&sensor.name)?);
     (reading > float(cut_off)).then(|| {

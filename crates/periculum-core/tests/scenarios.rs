@@ -3,15 +3,17 @@
 mod chaos;
 
 use std::collections::BTreeMap;
+use std::sync::Arc;
 
 use chaos::Course;
 use periculum_core::Decimal;
 use periculum_core::ending::Ending;
-use periculum_core::engine::{Climb, Command, Entry, Event, Prospect, Said};
+use periculum_core::engine::{Climb, Command, Entry, Event, Prospect, Question, Said};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{PassReport, Progress, Score};
 use periculum_core::rung::InForce;
+use periculum_core::setting::TakesEffect;
 use periculum_core::story::Story;
 use periculum_core::telling::tell;
 
@@ -73,7 +75,13 @@ impl Play {
         if ending != Ending::ProgramDied {
             self.in_force = self.course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
         }
-        self.event(&Event::Restarted { ending, lived, in_force: self.in_force.clone(), unattended: false });
+        self.event(&Event::Restarted {
+            ending,
+            lived,
+            in_force: self.in_force.clone(),
+            unattended: false,
+            last_words: None,
+        });
     }
 
     /// The last lines of the logbook.
@@ -128,6 +136,65 @@ fn a_sensor_over_its_cut_off_stops_the_pass_and_the_rung_slipped() {
     play.command = Some(Command::StopPass);
     play.pass_is_stopped();
     insta::assert_snapshot!(play.log(6));
+}
+
+#[test]
+fn what_the_hardware_counts_ends_the_pass_and_the_rung_slipped() {
+    let mut play = Play::begun();
+    play.pass_ends(&[]);
+    let counted = Incident::new(IncidentKind::CorrectedError, "2 more corrected memory errors").at("Slot A2");
+    play.event(&Event::Noticed { incidents: vec![counted.clone()] });
+    play.pass_is_stopped();
+    insta::assert_snapshot!(play.log(4));
+    play.say(Said::Stop);
+    play.pass_is_stopped();
+    play.event(&Event::Noticed { incidents: vec![counted] });
+    assert!(play.climb.is_ended(), "what comes later is told and changes nothing");
+}
+
+/// A setting that is in force at the next start: the climb waits for it, and goes on by itself.
+#[test]
+fn a_machine_that_starts_with_what_was_written_for_it_goes_on() {
+    let mut course = Course::plain();
+    let mut rig = (*course.rig).clone();
+    rig.settings[0].takes_effect = TakesEffect::AtNextStart;
+    course.rig = Arc::new(rig);
+    let mut play = Play::of(course);
+    play.pass_ends(&[]);
+    let Some(Command::Ask(Question::Change { change })) = play.command.clone() else { panic!("{:?}", play.command) };
+    assert!(!play.climb.is_on_trial(), "nobody watches a machine that waits to be started");
+    play.event(&Event::Restarted {
+        ending: Ending::ProgramDied,
+        lived: None,
+        in_force: play.in_force.clone(),
+        unattended: false,
+        last_words: None,
+    });
+    assert!(matches!(play.command, Some(Command::Ask(_))), "it has not been started yet");
+    play.in_force.insert(change.setting, change.to);
+    play.event(&Event::Restarted {
+        ending: Ending::MachineRestarted,
+        lived: None,
+        in_force: play.in_force.clone(),
+        unattended: false,
+        last_words: Some("nothing of note".into()),
+    });
+    assert!(play.runs_a_pass(), "{}", play.log(5));
+    insta::assert_snapshot!(play.log(3));
+}
+
+#[test]
+fn the_kernels_last_words_are_evidence_of_a_restart() {
+    let mut play = Play::begun();
+    play.pass_ends(&[]);
+    play.event(&Event::Restarted {
+        ending: Ending::MachineRestarted,
+        lived: Some(Span::from_seconds(7)),
+        in_force: play.in_force.clone(),
+        unattended: false,
+        last_words: Some("mce: fatal".into()),
+    });
+    assert!(play.log(10).contains("the kernel's last words: mce: fatal"), "{}", play.log(10));
 }
 
 #[test]

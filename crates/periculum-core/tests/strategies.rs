@@ -447,8 +447,10 @@ fn a_machine_that_keeps_going_down_with_nobody_there_ends_the_climb() {
     for _ in 0..3 {
         assert!(!climb.is_ended());
         let ending = periculum_core::ending::Ending::MachineRestarted;
-        let step =
-            next(&mut climb, &Event::Restarted { ending, lived: None, in_force: stock.clone(), unattended: true });
+        let step = next(
+            &mut climb,
+            &Event::Restarted { ending, lived: None, in_force: stock.clone(), unattended: true, last_words: None },
+        );
         last = step.entries.last().cloned();
     }
     assert!(climb.is_ended(), "{last:?}");

@@ -14,6 +14,19 @@ pub trait Apply {
     /// # Errors
     /// The incident, when it can't be made or the rig does not survive it.
     fn apply(&mut self, change: &Change) -> Result<(), Incident>;
+
+    /// Makes ready for a change that somebody completes: what is in force at the next start is written down.
+    ///
+    /// # Errors
+    /// The incident, when that is impossible.
+    fn prepare(&mut self, _change: &Change) -> Result<(), Incident> {
+        Ok(())
+    }
+
+    /// Puts back what was there before the first change, as far as it takes effect at once; tells what could not be.
+    fn put_back(&mut self) -> Vec<String> {
+        Vec::new()
+    }
 }
 
 /// Tells what is in force.
@@ -26,6 +39,11 @@ pub trait ReadBack {
 pub trait Sense {
     /// The readings of now by sensor name, in each sensor's unit; a sensor that does not answer is missing.
     fn sense(&mut self) -> BTreeMap<String, f64>;
+
+    /// What the hardware counted or the kernel logged since the last call.
+    fn noticed(&mut self) -> Vec<Incident> {
+        Vec::new()
+    }
 
     /// The other programs that use the processor now, busiest first: name and percent of one core. It may take a moment.
     fn others(&mut self) -> Vec<(String, f64)> {
@@ -40,6 +58,15 @@ pub enum PassNews {
     Progress(Progress),
     /// It is over; nothing follows.
     Ended(PassReport),
+}
+
+/// Restarts the machine by itself when it stands still.
+pub trait Guard {
+    /// Says that a trial is under way and all goes on: a machine that does not hear this for long starts anew.
+    fn guard(&mut self) {}
+
+    /// Says that nothing is tried, so that nothing is to be watched.
+    fn stand_down(&mut self) {}
 }
 
 /// Runs passes, one at a time.
@@ -64,6 +91,6 @@ pub trait KeepTime {
 }
 
 /// All that a driver sees of a rig.
-pub trait Bench: Apply + ReadBack + Sense + RunPasses + KeepTime {}
+pub trait Bench: Apply + ReadBack + Sense + Guard + RunPasses + KeepTime {}
 
-impl<T: Apply + ReadBack + Sense + RunPasses + KeepTime> Bench for T {}
+impl<T: Apply + ReadBack + Sense + Guard + RunPasses + KeepTime> Bench for T {}

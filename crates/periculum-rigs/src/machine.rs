@@ -1,16 +1,17 @@
-//! The computer this runs on: settings are changed by hand, sensors come from the kernel, loads are real.
+//! The computer this runs on: settings and sensors are the kernel's, or a person changes them; loads are real.
 
 use std::collections::BTreeMap;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::PassOrder;
-use periculum_core::rig::Rig;
+use periculum_core::pass::{PassOrder, Progress};
+use periculum_core::rig::{Rig, Sensor};
 use periculum_core::rung::{Change, InForce};
 
-use crate::bench::{Apply, KeepTime, PassNews, ReadBack, RunPasses, Sense};
-use crate::linux::Linux;
+use crate::bench::{Apply, Guard, KeepTime, PassNews, ReadBack, RunPasses, Sense};
+use crate::latest::Latest;
+use crate::linux::{ADAPTER, Errors, Linux, Sampler, Setter, TRUE_CLOCK, Watchdog};
 
 /// For how long other programs are watched.
 const LOOKING: Duration = Duration::from_millis(250);
@@ -18,15 +19,26 @@ const LOOKING: Duration = Duration::from_millis(250);
 /// This machine, with passes run by whatever can run them.
 pub struct ThisMachine<R> {
     linux: Linux,
-    sensors: Vec<(String, String)>,
+    setter: Setter,
+    errors: Errors,
+    watchdog: Option<Watchdog>,
+    latest: Latest,
+    /// The sensors that tell the clock which the running load measures.
+    true_clocks: Vec<String>,
+    _sampler: Sampler,
     passes: R,
 }
 
 impl<R: RunPasses> ThisMachine<R> {
-    /// This machine as the rig describes it.
-    pub fn new(linux: Linux, rig: &Rig, passes: R) -> Self {
-        let sensors = rig.sensors.iter().map(|sensor| (sensor.name.clone(), sensor.source.clone())).collect();
-        Self { linux, sensors, passes }
+    /// This machine as the rig describes it, with a watchdog where one is to be armed.
+    pub fn new(linux: Linux, setter: Setter, watchdog: Option<Watchdog>, rig: &Rig, passes: R) -> Self {
+        let latest = Latest::default();
+        let of_kernel = rig.sensors.iter().filter(|sensor| sensor.adapter == ADAPTER).cloned();
+        let (clocks, sensors): (Vec<Sensor>, Vec<Sensor>) = of_kernel.partition(|sensor| sensor.source == TRUE_CLOCK);
+        let sampler = Sampler::start(&linux, &sensors, &latest);
+        let true_clocks = clocks.into_iter().map(|sensor| sensor.name).collect();
+        let errors = Errors::of(linux.root());
+        Self { linux, setter, errors, watchdog, latest, true_clocks, _sampler: sampler, passes }
     }
 }
 
@@ -38,26 +50,54 @@ pub fn wall_clock() -> Moment {
 
 impl<R> Apply for ThisMachine<R> {
     fn apply(&mut self, change: &Change) -> Result<(), Incident> {
+        if self.setter.serves(&change.setting) {
+            return self.setter.apply(change);
+        }
         let evidence = "no adapter of this rig can change it; it has to be changed by hand";
         Err(Incident::new(IncidentKind::NotTaken, evidence).at(change.setting.clone()))
+    }
+
+    fn prepare(&mut self, change: &Change) -> Result<(), Incident> {
+        if self.setter.serves(&change.setting) { self.setter.apply(change) } else { Ok(()) }
+    }
+
+    fn put_back(&mut self) -> Vec<String> {
+        self.setter.put_back()
     }
 }
 
 impl<R> ReadBack for ThisMachine<R> {
     /// What a person changed in firmware or with a tool can't be read back.
     fn read_back(&mut self) -> InForce {
-        InForce::new()
+        self.setter.in_force()
     }
 }
 
 impl<R> Sense for ThisMachine<R> {
     fn sense(&mut self) -> BTreeMap<String, f64> {
-        let Self { linux, sensors, .. } = self;
-        sensors.iter().filter_map(|(name, source)| Some((name.clone(), linux.reading(source)?))).collect()
+        self.latest.fresh()
+    }
+
+    fn noticed(&mut self) -> Vec<Incident> {
+        self.errors.since_last()
     }
 
     fn others(&mut self) -> Vec<(String, f64)> {
         self.linux.busy_programs(LOOKING)
+    }
+}
+
+impl<R> Guard for ThisMachine<R> {
+    fn guard(&mut self) {
+        if let Some(watchdog) = &mut self.watchdog {
+            watchdog.feed();
+        }
+    }
+
+    fn stand_down(&mut self) {
+        if let Some(watchdog) = &mut self.watchdog {
+            watchdog.disarm();
+        }
     }
 }
 
@@ -71,7 +111,16 @@ impl<R: RunPasses> RunPasses for ThisMachine<R> {
     }
 
     fn wait(&mut self, at_most: Span) -> Vec<PassNews> {
-        self.passes.wait(at_most)
+        let news = self.passes.wait(at_most);
+        for progress in news.iter().filter_map(|news| match news {
+            PassNews::Progress(progress) => Some(progress),
+            PassNews::Ended(_) => None,
+        }) {
+            if let Some(clock) = mean_clock(progress) {
+                self.true_clocks.iter().for_each(|sensor| self.latest.put(sensor, clock));
+            }
+        }
+        news
     }
 }
 
@@ -83,4 +132,10 @@ impl<R> KeepTime for ThisMachine<R> {
     fn is_virtual(&self) -> bool {
         false
     }
+}
+
+/// The mean clock that the cores of a pass measured, MHz; none before they did.
+fn mean_clock(progress: &Progress) -> Option<f64> {
+    let clocks: Vec<f64> = progress.cores.iter().filter_map(|core| core.clock).collect();
+    (!clocks.is_empty()).then(|| clocks.iter().sum::<f64>() / clocks.len() as f64)
 }

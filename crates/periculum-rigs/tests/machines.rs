@@ -4,7 +4,8 @@
 
 use std::fs;
 
-use periculum_rigs::linux::{Linux, rig_text};
+use periculum_core::file::{Document, Problems, rig_file};
+use periculum_rigs::linux::{Linux, Setter, rig_text};
 
 fn tree(text: &str) -> tempfile::TempDir {
     let folder = tempfile::tempdir().expect("a folder");
@@ -17,10 +18,12 @@ fn tree(text: &str) -> tempfile::TempDir {
     folder
 }
 
-const TREES: [(&str, &str); 4] = [
+const TREES: [(&str, &str); 6] = [
     ("desktop", include_str!("trees/desktop.txt")),
     ("hybrid", include_str!("trees/hybrid.txt")),
     ("board", include_str!("trees/board.txt")),
+    ("graphics", include_str!("trees/graphics.txt")),
+    ("counting", include_str!("trees/counting.txt")),
     ("bare", include_str!("trees/bare.txt")),
 ];
 
@@ -29,6 +32,27 @@ fn each_machine_is_described_by_a_rig_file() {
     for (name, text) in TREES {
         let folder = tree(text);
         insta::assert_snapshot!(name, rig_text(folder.path()));
+    }
+}
+
+/// What is offered as a comment is right as soon as the comment is taken away.
+#[test]
+fn every_setting_that_is_offered_can_be_taken() {
+    for (name, text) in TREES {
+        let folder = tree(text);
+        let told = rig_text(folder.path());
+        let offered = told.lines().skip_while(|line| !line.starts_with("# What can be set here")).skip(2);
+        let settings: String = offered
+            .take_while(|line| line.starts_with('#'))
+            .map(|line| format!("{}\n", line.trim_start_matches(['#', ' '])))
+            .collect();
+        let rig = format!("{told}\n{settings}");
+        let document = Document::parse(&rig).expect("a document");
+        let problems = Problems::default();
+        let rig = rig_file::read(&document.top(&problems)).expect("a rig");
+        assert!(problems.is_empty(), "{name}: {:?}\n{settings}", problems.into_sorted());
+        let setter = Setter::of(folder.path(), &rig, &folder.path().join("kept")).expect("all there");
+        assert_eq!(setter.in_force(), rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect());
     }
 }
 

@@ -14,7 +14,7 @@ use periculum_core::program::Program;
 use periculum_core::rig::Rig;
 use periculum_core::setting::TakesEffect;
 use periculum_loads::catalogue::LOADS;
-use periculum_rigs::{linux, simulated};
+use periculum_rigs::{linux, scpi, simulated};
 
 use crate::complaint::{BadFile, BadInput};
 
@@ -105,6 +105,23 @@ pub(crate) fn read_programs(file: SourceFile) -> Result<Vec<Program>> {
     if problems.is_empty() { Ok(programs) } else { Err(file.bad(problems.into_sorted())) }
 }
 
+/// The rig of a file.
+pub(crate) fn read_rig_file(file: SourceFile) -> Result<Rig> {
+    match read_rig(&file.text) {
+        Ok((rig, _)) => Ok(rig),
+        Err(problems) => Err(file.bad(problems)),
+    }
+}
+
+/// Whether a file is a rig's.
+pub(crate) fn is_rig(file: &SourceFile) -> bool {
+    Document::parse(&file.text).is_ok_and(|document| {
+        let ignored = Problems::default();
+        let top = document.top(&ignored);
+        !top.has("plan") && top.optional_section("rig").is_some()
+    })
+}
+
 /// Checks one file, whichever kind it is, and says in a sentence what it is.
 pub(crate) fn check(path: &Path) -> Result<String> {
     let file = SourceFile::read(path)?;
@@ -189,6 +206,23 @@ fn check_settings(top: &Section, rig: &Rig, is_simulated: bool) {
         let problems = section.problems();
         match (setting.takes_effect, setting.adapter.as_str(), is_simulated) {
             (TakesEffect::AtOnce, "simulated", true) | (TakesEffect::ByHand, "", false) => {}
+            (TakesEffect::AtOnce, linux::ADAPTER, false) if !setting.target.is_empty() => {}
+            (TakesEffect::AtNextStart, linux::ADAPTER, false) if setting.boot_line.is_some() => {}
+            (TakesEffect::AtOnce, linux::ADAPTER, false) => problems.advise(
+                at,
+                format!("nothing says what of this machine {} is", setting.label),
+                "name its `target`; `periculum rig` lists what this machine has",
+            ),
+            (TakesEffect::AtNextStart, _, false) => problems.advise(
+                at,
+                format!("nothing says where {} is written for the next start", setting.label),
+                "write `adapter = \"linux\"` and `boot = { file = \"/boot/config.txt\", key = \"arm_freq\" }`",
+            ),
+            (TakesEffect::AtNextStart, _, true) => problems.advise(
+                at,
+                "a simulated rig has no file that it reads when it starts",
+                "write `takes_effect = \"at-once\"` and `adapter = \"simulated\"`",
+            ),
             (TakesEffect::ByHand, _, true) => problems.advise(
                 at,
                 format!("nobody can change {} by hand on a simulated rig", setting.label),
@@ -204,7 +238,7 @@ fn check_settings(top: &Section, rig: &Rig, is_simulated: bool) {
                 "there is no simulated rig in this file",
                 "add a section [adapter.simulated], or write `takes_effect = \"by-hand\"`",
             ),
-            (TakesEffect::AtOnce, other, _) => problems.unknown(at, "adapter", other, &["simulated"]),
+            (TakesEffect::AtOnce, other, _) => problems.unknown(at, "adapter", other, &["simulated", linux::ADAPTER]),
         }
     }
 }
@@ -214,14 +248,31 @@ fn check_sensors(top: &Section, is_simulated: bool) {
         if is_simulated { ("simulated", &simulated::SOURCES) } else { ("linux", &linux::SOURCES) };
     for (_, section) in top.named_sections("sensor") {
         let problems = section.problems();
-        if let Some(named) = section.optional_text("adapter").filter(|named| named.value != adapter) {
-            problems.unknown(named.at, "adapter for the sensors of this rig called", &named.value, &[adapter]);
+        let named = section.optional_text("adapter");
+        if named.as_ref().is_some_and(|named| named.value == scpi::ADAPTER) {
+            check_instrument(&section);
+            continue;
+        }
+        if let Some(named) = named.filter(|named| named.value != adapter) {
+            let known = [adapter, scpi::ADAPTER];
+            problems.unknown(named.at, "adapter for the sensors of this rig called", &named.value, &known);
         }
         let is_found = |named: &str| !is_simulated && linux::FOUND_SOURCES.iter().any(|kind| named.starts_with(kind));
         let is_known = |named: &str| sources.contains(&named) || is_found(named);
         if let Some(named) = section.optional_text("source").filter(|named| !is_known(&named.value)) {
             problems.unknown(named.at, &format!("source of the {adapter} adapter called"), &named.value, sources);
         }
+    }
+}
+
+fn check_instrument(section: &Section) {
+    if let Some(source) = section.optional_text("source").filter(|source| scpi::Source::parse(&source.value).is_none())
+    {
+        section.problems().advise(
+            source.at,
+            "an instrument has a host, a port and a question",
+            "write `source = \"127.0.0.1:5025 MEASure:VOLTage:DC?\"`",
+        );
     }
 }
 

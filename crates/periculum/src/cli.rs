@@ -46,8 +46,10 @@ pub(crate) enum Command {
     Prove(Prove),
     /// Run benchmarks of this machine as it is, until they are known well enough.
     Score(Score),
-    /// Let programs of your own, which a plan or a proof defines, be run as loads.
+    /// Let programs of your own be run as loads, or settings of this machine be written.
     Allow(Allow),
+    /// Put back what an earlier climb on this machine changed and left.
+    Restore,
     /// Look at this machine and print a rig file of what it offers.
     Rig,
     /// Check rig, plan and proof files.
@@ -60,6 +62,8 @@ pub(crate) enum Command {
     Report(Report),
     /// Tell the truth about a simulated rig: what holds, and how often.
     Reveal(Reveal),
+    /// Be a multimeter in software, whose probes are on the simulated rig that is being climbed.
+    Meter(Meter),
     /// Run a load as a child of another periculum.
     #[command(hide = true)]
     Load(Load),
@@ -249,16 +253,23 @@ pub(crate) enum WhenToStop {
 
 #[derive(Args, Debug)]
 pub(crate) struct Allow {
-    /// A file with sections [program.NAME].
+    /// A rig file, or a file with sections [program.NAME].
     pub(crate) file: PathBuf,
 
-    /// Allow them without asking.
+    /// Allow it without asking.
     #[arg(long)]
     pub(crate) yes: bool,
 
-    /// Allow them no longer.
+    /// Allow it no longer.
     #[arg(long, conflicts_with = "yes")]
     pub(crate) forget: bool,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Meter {
+    /// Where to listen for questions.
+    #[arg(long, value_name = "HOST:PORT", default_value = "127.0.0.1:5025")]
+    pub(crate) listen: String,
 }
 
 #[derive(Args, Debug)]

@@ -2,6 +2,7 @@
 
 use std::path::Path;
 use std::sync::Arc;
+use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use anyhow::{Context, Result, bail};
 use periculum_core::ending::{Boot, classify};
@@ -11,13 +12,15 @@ use periculum_core::rig::Rig;
 use periculum_core::story::Story;
 use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb};
 use periculum_rigs::bench::Bench;
-use periculum_rigs::linux::Linux;
+use periculum_rigs::linux::{Linux, Setter, Watchdog, written_by};
 use periculum_rigs::machine::{ThisMachine, wall_clock};
+use periculum_rigs::scpi::Instruments;
 use periculum_rigs::simulated::Simulator;
 
 use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Pace;
+use crate::complaint::BadInput;
 use crate::driver::{Driver, Pacer, Readings};
 use crate::loading::LoadRunner;
 use crate::notice::Notice;
@@ -100,7 +103,7 @@ impl Prepared {
         let boot = linux.boot();
         let last = ledger.last_life(row.climb)?;
         let at = last.as_ref().map_or(SIMULATED_START, |last| last.at);
-        let mut bench = bench(&briefing, linux, row.seed, at)?;
+        let mut bench = bench(&briefing, linux.clone(), row.seed, at)?;
         let in_force = bench.read_back();
         let first = match last {
             None => Event::Started { in_force, ahead: minutes_ahead(&*bench) },
@@ -108,7 +111,8 @@ impl Prepared {
                 let ending = classify(&last.boot, last.wall, &boot);
                 let running = tell_past(&past).running_pass().map(|(_, pass)| pass.began);
                 let lived = running.map(|began| last.at.since(began));
-                Event::Restarted { ending, lived, in_force, unattended }
+                let last_words = linux.last_words(since_the_epoch(last.wall));
+                Event::Restarted { ending, lived, in_force, unattended, last_words }
             }
         };
         Ok(Some(Self { briefing, number: row.climb, seed: row.seed, past, first, climb, bench, ledger, boot, claim }))
@@ -130,6 +134,7 @@ impl Prepared {
             pacer: Pacer::new(pace),
             listener,
             readings: Readings::default(),
+            instruments: Instruments::start(&self.briefing.rig.sensors),
         };
         (driver, self.first, self.claim)
     }
@@ -184,8 +189,24 @@ fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, at: Moment) -> Re
     Ok(match (&briefing.simulated, seed) {
         (Some(spec), seed) => Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at)),
         (None, _) => {
-            let runner = LoadRunner::new(linux.clone(), &briefing.plan, &Permits::read(places::permits()?)?)?;
-            Box::new(ThisMachine::new(linux, rig, runner))
+            let permits = Permits::read(places::permits()?)?;
+            permits.check_targets(&written_by(linux.root(), rig))?;
+            let setter = Setter::of(linux.root(), rig, &places::kept()?).map_err(|told| BadInput(told.join("\n")))?;
+            let watchdog = watchdog(briefing, &linux)?;
+            let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits)?;
+            Box::new(ThisMachine::new(linux, setter, watchdog, rig, runner))
         }
     })
+}
+
+/// The watchdog that a plan wants armed.
+fn watchdog(briefing: &Briefing, linux: &Linux) -> Result<Option<Watchdog>> {
+    if !briefing.plan.unattended {
+        return Ok(None);
+    }
+    Ok(Some(Watchdog::below(linux.root(), &briefing.rig.watchdog).map_err(BadInput)?))
+}
+
+fn since_the_epoch(moment: Moment) -> SystemTime {
+    UNIX_EPOCH + Duration::from_millis(u64::try_from(moment.millis()).unwrap_or(0))
 }

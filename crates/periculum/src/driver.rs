@@ -4,13 +4,14 @@ use std::collections::{BTreeMap, VecDeque};
 use std::time::{Duration, Instant};
 
 use anyhow::{Context, Result};
-use periculum_core::engine::{Climb, Command, Event, Other, Said, Step};
+use periculum_core::engine::{Climb, Command, Event, Other, Question, Said, Step};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::PassReport;
 use periculum_core::watch::WINDOW;
 use periculum_ledger::{Ledger, Line};
 use periculum_rigs::bench::{Bench, PassNews};
 use periculum_rigs::machine::wall_clock;
+use periculum_rigs::scpi::Instruments;
 
 use crate::ask::{Heard, Operator};
 use crate::cli::Pace;
@@ -18,6 +19,9 @@ use crate::notice::Notice;
 
 /// How often sensors are read, by the rig's clock.
 const SAMPLING: Span = Span::from_millis(500);
+
+/// How often a rig whose time is the wall's is looked at for cut-offs.
+const CHECKING: Span = Span::from_millis(100);
 
 /// How long the driver sits still at most before it looks around again.
 const LOOKING: Duration = Duration::from_millis(200);
@@ -44,6 +48,8 @@ pub(crate) struct Driver<L> {
     pub(crate) pacer: Pacer,
     pub(crate) listener: L,
     pub(crate) readings: Readings,
+    /// What hangs on the rig beside its own sensors.
+    pub(crate) instruments: Instruments,
 }
 
 /// Why a driver stopped driving.
@@ -90,12 +96,16 @@ impl<L: FnMut(Notice)> Driver<L> {
             }
         }
         self.write_samples()?;
+        if self.climb.is_ended() || is_leaving {
+            self.put_back();
+        }
         Ok(if self.climb.is_ended() { Parting::Ended } else { Parting::Waiting })
     }
 
     /// Lets the running pass run for a moment.
     fn let_pass(&mut self) -> Result<()> {
-        for news in self.bench.wait(SAMPLING) {
+        let patience = if self.bench.is_virtual() { SAMPLING } else { CHECKING };
+        for news in self.bench.wait(patience) {
             match news {
                 PassNews::Progress(progress) => self.take(Event::PassProgress { progress })?,
                 PassNews::Ended(mut report) => {
@@ -111,11 +121,21 @@ impl<L: FnMut(Notice)> Driver<L> {
 
     fn sample(&mut self) -> Result<()> {
         let now = self.bench.now();
-        if !self.readings.is_due(now) {
+        let is_due = self.readings.is_due(now);
+        // A virtual rig has no more to say between two samples, and is asked a thousand times more often.
+        if !is_due && self.bench.is_virtual() {
             return Ok(());
         }
-        let readings = self.bench.sense();
+        let mut readings = self.bench.sense();
+        readings.extend(self.instruments.readings());
+        if !is_due && !self.climb.is_over_cut_off(&readings) {
+            return Ok(());
+        }
         self.readings.keep(now, &readings);
+        let incidents = self.bench.noticed();
+        if !incidents.is_empty() {
+            self.take(Event::Noticed { incidents })?;
+        }
         let highest = self.readings.highest();
         if self.readings.should_be_written() {
             self.write_samples()?;
@@ -138,6 +158,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             let step = self.climb.next(self.bench.now(), &event);
             self.record(&event, &step)?;
             self.tell(event, &step);
+            self.guard();
             events.extend(step.command.and_then(|command| self.carry_out(command)));
         }
         Ok(())
@@ -174,6 +195,23 @@ impl<L: FnMut(Notice)> Driver<L> {
         (self.listener)(Notice::Outlook(self.climb.outlook().map(Box::new)));
     }
 
+    /// Keeps the machine's watchdog fed while a trial goes on, and at rest otherwise.
+    fn guard(&mut self) {
+        if self.climb.is_on_trial() {
+            self.bench.guard();
+        } else {
+            self.bench.stand_down();
+        }
+    }
+
+    /// Puts back what was there before the climb, beside the settings that went back to stock.
+    fn put_back(&mut self) {
+        for problem in self.bench.put_back() {
+            tracing::error!(problem, "left behind");
+            (self.listener)(Notice::LeftBehind { problem });
+        }
+    }
+
     /// The other programs that use the processor, where there are any worth a word.
     fn others(&mut self) -> Option<Event> {
         let busy = self.bench.others().into_iter().filter(|(_, percent)| *percent >= WORTH_A_WORD);
@@ -189,7 +227,12 @@ impl<L: FnMut(Notice)> Driver<L> {
                 Ok(()) => Event::Applied { reported: self.bench.read_back() },
                 Err(incident) => Event::ApplyFailed { incident },
             }),
-            Command::Ask(_) => self.operator.scripted_answer().map(|said| Event::OperatorSaid { said }),
+            Command::Ask(Question::Change { change }) => {
+                if let Err(incident) = self.bench.prepare(&change) {
+                    return Some(Event::ApplyFailed { incident });
+                }
+                self.operator.scripted_answer().map(|said| Event::OperatorSaid { said })
+            }
             Command::RunPass(order) => {
                 let others = if order.index == 0 { self.others() } else { None };
                 self.readings.begin_pass();

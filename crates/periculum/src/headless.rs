@@ -110,6 +110,7 @@ impl Printer {
             (Notice::Progress { at, progress }, Style::Json) => {
                 print_json(&JsonProgress { at: *at, kind: "progress", progress });
             }
+            (Notice::LeftBehind { problem }, _) => eprintln!("periculum: {problem}; `periculum restore` tries again"),
             (Notice::Told { entry, .. }, Style::Lines) => self.print_entry(entry),
             (Notice::Progress { progress, .. }, Style::Lines) => {
                 self.print_workload(progress);

@@ -16,6 +16,8 @@ pub(crate) enum Notice {
     Progress { at: Moment, progress: Progress },
     /// Sensors were read.
     Sample { at: Moment, readings: BTreeMap<String, f64> },
+    /// Something of the machine could not be put back as it was.
+    LeftBehind { problem: String },
     /// What comes next has changed.
     Outlook(Option<Box<Outlook>>),
 }
@@ -26,6 +28,6 @@ pub(crate) fn take(story: &mut Story, notice: &Notice) {
         Notice::Told { at, entry } => story.tell(*at, entry),
         Notice::Progress { at, progress } => story.progress(*at, progress.clone()),
         Notice::Sample { at, readings } => story.sample(*at, readings.clone()),
-        Notice::Outlook(_) => {}
+        Notice::Outlook(_) | Notice::LeftBehind { .. } => {}
     }
 }

@@ -1,5 +1,5 @@
-//! Which programs of their own the user has allowed: a file of digests in the configuration folder, one a line, each
-//! followed by the program's name.
+//! What the user has allowed: a file in the configuration folder with a line for each program of their own, by its digest
+//! and name, and for each target that settings are written to, as `target` and its name.
 
 use std::fs;
 use std::io::{ErrorKind, Write};
@@ -8,10 +8,14 @@ use std::path::{Path, PathBuf};
 use anyhow::{Context, Result};
 use periculum_core::program::Program;
 use periculum_core::quantity::harmless;
+use periculum_rigs::linux::Written;
 
 use crate::complaint::BadInput;
 
-/// The programs that are allowed.
+/// What the line of a target begins with.
+const TARGET: &str = "target ";
+
+/// The programs and targets that are allowed.
 #[derive(Clone, Debug)]
 pub(crate) struct Permits {
     path: PathBuf,
@@ -54,6 +58,36 @@ impl Permits {
         self.lines.retain(|line| line.split_whitespace().next() != Some(&digest));
         if is_allowed {
             self.lines.push(format!("{digest} {}", harmless(&program.name)));
+        }
+    }
+
+    /// Whether settings may be written to this target.
+    pub(crate) fn allow_target(&self, target: &str) -> bool {
+        self.lines.iter().any(|line| line.strip_prefix(TARGET) == Some(target))
+    }
+
+    /// Complains about targets that have not been allowed.
+    pub(crate) fn check_targets(&self, written: &[Written]) -> Result<(), BadInput> {
+        let denied: Vec<String> = written
+            .iter()
+            .filter(|one| !self.allow_target(&one.target))
+            .map(|one| format!("{} ({})", one.label, one.target))
+            .collect();
+        if denied.is_empty() {
+            return Ok(());
+        }
+        Err(BadInput(format!(
+            "nobody has allowed periculum to set {}; look at what is written and allow it with `periculum allow RIG`, \
+             where RIG is the rig file",
+            denied.join(", ")
+        )))
+    }
+
+    /// Allows a target from now on, or no longer.
+    pub(crate) fn set_target(&mut self, target: &str, is_allowed: bool) {
+        self.lines.retain(|line| line.strip_prefix(TARGET) != Some(target));
+        if is_allowed {
+            self.lines.push(format!("{TARGET}{}", harmless(target)));
         }
     }
 

@@ -21,6 +21,12 @@ pub(crate) fn permits() -> Result<PathBuf> {
     Ok(base()?.config_dir().join("periculum").join("allowed-programs.txt"))
 }
 
+/// The file that keeps what this machine had set before it was changed.
+pub(crate) fn kept() -> Result<PathBuf> {
+    let base = base()?;
+    Ok(base.state_dir().unwrap_or_else(|| base.data_dir()).join("periculum").join("to-put-back.jsonl"))
+}
+
 /// Starts the log, to a file in the user's state folder; `PERICULUM_LOG` says how much is logged.
 ///
 /// The log lives as long as what is returned. Not being able to log is no reason not to work.

@@ -51,6 +51,11 @@ pub enum Event {
         #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
         highest: BTreeMap<String, f64>,
     },
+    /// The hardware or the kernel counted or logged errors.
+    Noticed {
+        /// Which, and where.
+        incidents: Vec<Incident>,
+    },
     /// Other programs use the processor, seen just before a trial's first pass.
     OthersBusy {
         /// Which, and how much.
@@ -72,6 +77,9 @@ pub enum Event {
         /// Whether nobody is there: the machine itself took the climb up again.
         #[serde(default, skip_serializing_if = "std::ops::Not::not")]
         unattended: bool,
+        /// What the kernel said last before the machine went down, where it kept that.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        last_words: Option<String>,
     },
     /// Nothing happened, and time went by.
     TimePassed,

@@ -10,7 +10,6 @@ use crate::moment::Span;
 use crate::plan::{Margin, Steps};
 use crate::reason::{Foresight, Reason, StageEnd};
 use crate::rung::Rung;
-use crate::setting::TakesEffect;
 use crate::verdict::Verdict;
 
 /// Moments of a trial that are told apart, seconds: falls before the first one come at once.
@@ -104,7 +103,7 @@ impl Seek {
         let value = |rung: &Rung| rung.get(&steps.setting).unwrap_or_default();
         let is_near = |rung: &&Rung| jump.is_none_or(|jump| (value(rung) - value(base)).abs() <= jump);
         let leap = rungs.iter().skip(1).take_while(is_near).count().max(1);
-        let is_by_hand = setting.is_some_and(|setting| setting.takes_effect == TakesEffect::ByHand);
+        let is_by_hand = setting.is_some_and(|setting| setting.takes_effect.needs_somebody());
         Self {
             steps: steps.clone(),
             leap,

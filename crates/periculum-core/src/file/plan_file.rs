@@ -25,6 +25,11 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     let name = head.text("name");
     let use_name = head.text("use");
     head.text("rig");
+    let unattended = head.optional_flag("unattended");
+    if let Some(at) = unattended.as_ref().filter(|flag| flag.value && rig.watchdog.is_empty()).map(|flag| &flag.at) {
+        let what = "nobody can restart this rig: its file names no watchdog";
+        head.problems().advise(at.clone(), what, "write `watchdog = \"/dev/watchdog\"` below [rig] in the rig file");
+    }
     head.finish();
     let programs = program_file::read(top, loads);
     let runnable = Runnable { loads, programs: &programs };
@@ -45,7 +50,15 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     let proofs: Vec<Proof> = proofs.iter().map(|proof| proof.value.clone()).collect();
     let first = stages.first().map(|stage| &proofs[stage.proof]);
     let budget = budget_file::read(top, first);
-    Some(Plan { name: harmless(&name?.value), use_name: use_name.value, proofs, stages, budget, raised })
+    Some(Plan {
+        name: harmless(&name?.value),
+        use_name: use_name.value,
+        proofs,
+        stages,
+        budget,
+        raised,
+        unattended: unattended.is_some_and(|flag| flag.value),
+    })
 }
 
 /// `[raise.SETTING]`: a ceiling goes up for this climb, and the record keeps why.

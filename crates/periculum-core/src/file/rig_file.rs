@@ -9,7 +9,7 @@ use crate::formula::Formula;
 use crate::ladder::{Direction, Ladder};
 use crate::quantity::harmless;
 use crate::rig::{Derived, Part, Rig, Sensor};
-use crate::setting::{Setting, TakesEffect};
+use crate::setting::{BootLine, Setting, TakesEffect};
 
 /// Reads a rig from a file's top section; problems go where the section's problems go.
 ///
@@ -19,6 +19,7 @@ pub fn read(top: &Section) -> Option<Rig> {
     let name = head.text("name");
     let summary = head.optional_text("summary").map(|text| harmless(&text.value)).unwrap_or_default();
     let cooling = head.optional_text("cooling").map(|text| harmless(&text.value)).unwrap_or_default();
+    let watchdog = head.optional_text("watchdog").map(|text| text.value).unwrap_or_default();
     head.finish();
     let parts = top.list("part").into_iter().filter_map(read_part).collect();
     let sections = top.named_sections("setting");
@@ -29,7 +30,7 @@ pub fn read(top: &Section) -> Option<Rig> {
     let derived = derived.into_iter().filter_map(|section| read_derived(section, &names)).collect();
     let sensors = top.named_sections("sensor").into_iter();
     let sensors = sensors.filter_map(|section| read_sensor(section, &names)).collect();
-    let rig = Rig { name: harmless(&name?.value), summary, cooling, parts, settings, derived, sensors };
+    let rig = Rig { name: harmless(&name?.value), summary, cooling, watchdog, parts, settings, derived, sensors };
     check_windows_at_stock(&rig, top);
     Some(rig)
 }
@@ -52,9 +53,13 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
     let largest_jump = section.optional_number("largest_jump");
     let tolerance = section.optional_number("tolerance");
     let harder = section.choice("harder", &[("up", Direction::Up), ("down", Direction::Down)]);
-    let effects = [("at-once", TakesEffect::AtOnce), ("by-hand", TakesEffect::ByHand)];
+    let effects =
+        [("at-once", TakesEffect::AtOnce), ("next-start", TakesEffect::AtNextStart), ("by-hand", TakesEffect::ByHand)];
     let takes_effect = section.choice("takes_effect", &effects);
     let adapter = section.optional_text("adapter");
+    let target = section.optional_text("target");
+    let words = section.optional_texts("words").map(|words| words.value).unwrap_or_default();
+    let boot_line = section.optional_section("boot").and_then(read_boot_line);
     let problems = section.problems();
 
     let (ladder, stock) = (ladder?, stock?);
@@ -85,6 +90,11 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
             format!("a largest jump of {} can't cross a gap of {} on the ladder", jump.value, ladder.widest_gap());
         problems.add(jump.at.clone(), what);
     }
+    let has_words = |value: Decimal| value >= Decimal::ZERO && value < Decimal::from(words.len());
+    if !words.is_empty() && !(has_words(ladder.lowest()) && has_words(ladder.highest())) {
+        let what = format!("{} words stand for the values 0 to {} only", words.len(), words.len() - 1);
+        problems.add(stock.at.clone(), what);
+    }
     if let Some(tolerance) = tolerance.as_ref().filter(|tolerance| tolerance.value < Decimal::ZERO) {
         problems.add(tolerance.at.clone(), "a tolerance can't be negative");
     }
@@ -101,8 +111,27 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
         harder: harder?.value,
         takes_effect: takes_effect?.value,
         adapter: adapter.map(|adapter| adapter.value).unwrap_or_default(),
+        target: target.map(|target| target.value).unwrap_or_default(),
+        boot_line,
+        words: words.iter().map(|word| harmless(word)).collect(),
         ladder,
     })
+}
+
+/// `boot = { file, key, between }`: a line of a file that the machine reads when it starts.
+fn read_boot_line(section: Section) -> Option<BootLine> {
+    let (file, key) = (section.text("file"), section.text("key"));
+    let between = section.optional_text("between").map_or_else(|| "=".to_owned(), |between| between.value);
+    let problems = section.problems();
+    section.finish();
+    let (file, key) = (file?, key?);
+    let is_one_line = |text: &str| !text.contains(['\n', '\r']);
+    if key.value.trim().is_empty() || !is_one_line(&key.value) || !is_one_line(&between) || between.is_empty() {
+        let what = "a key and what stands behind it are parts of one line, and not empty";
+        problems.advise(key.at, what, "write `boot = { file = \"/boot/config.txt\", key = \"arm_freq\" }`");
+        return None;
+    }
+    Some(BootLine { file: file.value, key: key.value, between })
 }
 
 /// Either `ladder = { from, step, to }` or `values = [ … ]`.

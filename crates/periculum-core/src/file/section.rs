@@ -75,6 +75,11 @@ impl<'a> Section<'a> {
         self.read(key, "a text in quotes", as_text)
     }
 
+    /// Yes or no, which may be there.
+    pub fn optional_flag(&self, key: &'static str) -> Option<Located<bool>> {
+        self.read(key, "true or false", as_flag)
+    }
+
     /// An exact number that must be there.
     pub fn number(&self, key: &'static str) -> Option<Located<Decimal>> {
         self.required(key, Self::optional_number)
@@ -294,6 +299,13 @@ fn as_text(value: &DeValue) -> Option<String> {
 }
 
 /// The number as it is written, digit by digit: it never passes through a binary float.
+fn as_flag(value: &DeValue) -> Option<bool> {
+    match value {
+        DeValue::Boolean(flag) => Some(*flag),
+        _ => None,
+    }
+}
+
 fn as_number(value: &DeValue) -> Option<Decimal> {
     match value {
         DeValue::Integer(integer) if integer.radix() == 10 => integer.as_str().parse().ok(),

@@ -42,6 +42,9 @@ fn setting(name: &str, values: (i64, i64, i64), harder: Direction, jump: Option<
         harder,
         takes_effect: if by_hand { TakesEffect::ByHand } else { TakesEffect::AtOnce },
         adapter: String::new(),
+        target: String::new(),
+        boot_line: None,
+        words: Vec::new(),
     }
 }
 
@@ -52,6 +55,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
         name: "rig".into(),
         summary: String::new(),
         cooling: String::new(),
+        watchdog: String::new(),
         parts: vec![],
         settings: vec![clock, volts],
         derived: vec![],
@@ -65,6 +69,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
         stages,
         budget: Budget::default(),
         raised: vec![],
+        unattended: false,
     };
     Course { rig: Arc::new(rig), plan: Arc::new(plan) }
 }
@@ -425,7 +430,7 @@ impl Chaos {
         self.climb = self.replay();
         let lived = self.is_passing.then(|| Span::from_millis(self.draw(60_000)));
         self.is_passing = false;
-        Event::Restarted { ending, lived, in_force: self.readable(), unattended: false }
+        Event::Restarted { ending, lived, in_force: self.readable(), unattended: false, last_words: None }
     }
 
     fn machine_down(&mut self) {

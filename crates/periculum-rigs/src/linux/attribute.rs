@@ -1,5 +1,6 @@
 //! One attribute of the kernel's file systems, read as what it says: text, a number, or nothing.
 
+use std::collections::BTreeMap;
 use std::fs::File;
 use std::io::Read;
 use std::path::{Path, PathBuf};
@@ -11,14 +12,20 @@ const LONGEST: usize = 4096;
 
 /// The text of an attribute without the line end; none where it is gone, says no, or is no text.
 pub(super) fn text(path: &Path) -> Option<String> {
+    lines(path).map(|text| harmless(&text))
+}
+
+/// The same with its lines, for attributes that are tables.
+pub(super) fn lines(path: &Path) -> Option<String> {
     let mut bytes = Vec::with_capacity(64);
     File::open(path).ok()?.take(LONGEST as u64 + 1).read_to_end(&mut bytes).ok()?;
     if bytes.len() > LONGEST {
         return None;
     }
     let text = String::from_utf8(bytes).ok()?;
-    let line = text.trim_end_matches('\n');
-    (!line.is_empty()).then(|| harmless(line))
+    let text = text.trim_end_matches('\n');
+    let lines: Vec<String> = text.split('\n').map(harmless).collect();
+    (!text.is_empty()).then(|| lines.join("\n"))
 }
 
 /// The whole number that an attribute holds; none where it holds anything else.
@@ -36,10 +43,42 @@ pub(super) fn numbered(folder: &Path, prefix: &str) -> Vec<(u32, PathBuf)> {
     found
 }
 
+/// The sensor chips of a class folder by names that last: a second chip of the same name is `NAME#2`.
+pub(super) fn lasting_chips(folder: &Path) -> Vec<(String, PathBuf)> {
+    let mut seen = BTreeMap::new();
+    let named = |(_, path): (u32, PathBuf)| Some((nth(&mut seen, &text(&path.join("name"))?), path));
+    numbered(folder, "hwmon").into_iter().filter_map(named).collect()
+}
+
+/// The name, or the name and which of its kind it is.
+pub(super) fn nth(seen: &mut BTreeMap<String, u32>, name: &str) -> String {
+    let count = seen.entry(name.to_owned()).or_insert(0);
+    *count += 1;
+    if *count == 1 { name.to_owned() } else { format!("{name}#{count}") }
+}
+
 /// The names in a folder, in order.
 pub(super) fn names(folder: &Path) -> Vec<String> {
     let Ok(entries) = std::fs::read_dir(folder) else { return Vec::new() };
     let mut names: Vec<String> = entries.flatten().filter_map(|entry| entry.file_name().into_string().ok()).collect();
     names.sort();
     names
+}
+
+#[cfg(test)]
+pub(super) mod tests {
+    use std::fs;
+    use std::path::PathBuf;
+
+    /// A folder of its own with these files in it.
+    pub(in crate::linux) fn tree(name: &str, files: &[(&str, &str)]) -> PathBuf {
+        let root = std::env::temp_dir().join(format!("periculum-{name}-{}", std::process::id()));
+        let _ = fs::remove_dir_all(&root);
+        for (path, text) in files {
+            let path = root.join(path);
+            fs::create_dir_all(path.parent().expect("a folder")).expect("made");
+            fs::write(path, text).expect("written");
+        }
+        root
+    }
 }

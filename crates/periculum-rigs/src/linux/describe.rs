@@ -4,7 +4,10 @@ use std::fmt::Write;
 use std::path::Path;
 
 use super::attribute::{names, number, numbered, text};
+use super::dmi::{self, Module};
+use super::errors::Errors;
 use super::sensors::{self, Found};
+use super::targets::{self, Target};
 use super::topology::{self, Topology};
 use super::{Linux, Memory};
 
@@ -59,7 +62,9 @@ fn write_parts(out: &mut String, root: &Path, topology: &Topology) -> std::fmt::
         let date = id("bios_date").unwrap_or_default();
         writeln!(out, "# firmware {} {date}\n", id("bios_version").unwrap_or_else(|| "of unknown version".into()))?;
     }
-    if let Some(Memory { total, .. }) = Linux::below(root).memory() {
+    let modules = dmi::modules(root);
+    modules.iter().try_for_each(|module| write_module(out, module))?;
+    if let Some(Memory { total, .. }) = Linux::below(root).memory().filter(|_| modules.is_empty()) {
         write_part(out, "memory", &format!("{:.1} GiB", total as f64 / f64::from(1 << 30)))?;
     }
     for (card, path) in numbered(&root.join("sys/class/drm"), "card") {
@@ -70,39 +75,55 @@ fn write_parts(out: &mut String, root: &Path, topology: &Topology) -> std::fmt::
     Ok(())
 }
 
+fn write_module(out: &mut String, module: &Module) -> std::fmt::Result {
+    let Module { slot, mebibytes, rated, runs_at, model, serial } = module;
+    let size = format!("{model} {} GiB", f64::from(*mebibytes) / 1024.0);
+    writeln!(out, "[[part]]\nkind = \"memory\"\nmodel = {}\nspecimen = {}", quoted(size.trim()), quoted(serial))?;
+    writeln!(out, "# {slot}: rated for {rated} MT/s, runs at {runs_at} MT/s\n")
+}
+
 fn write_part(out: &mut String, kind: &str, model: &str) -> std::fmt::Result {
     writeln!(out, "[[part]]\nkind = {}\nmodel = {}\n", quoted(kind), quoted(model))
 }
 
-/// What the kernel would let a program set, with its limits: for now a remark, since a person sets it.
+/// What the kernel lets a program set, with its limits: as comments, since each has to be wanted.
 fn write_settings(out: &mut String, root: &Path) -> std::fmt::Result {
-    let mut lines = Vec::new();
-    for (policy, path) in numbered(&root.join("sys/devices/system/cpu/cpufreq"), "policy") {
-        let megahertz = |attribute: &str| number(&path.join(attribute)).map(|kilohertz| kilohertz / 1000);
-        if let Some((least, most)) = megahertz("cpuinfo_min_freq").zip(megahertz("cpuinfo_max_freq")) {
-            let cores = text(&path.join("affected_cpus")).unwrap_or_default();
-            let governor = text(&path.join("scaling_governor")).unwrap_or_default();
-            lines.push(format!("clock policy {policy}: {least} to {most} MHz, governor {governor}, cores {cores}"));
-        }
-    }
-    let powercap = root.join("sys/class/powercap");
-    for zone in names(&powercap).into_iter().filter(|name| name.contains(':')) {
-        let path = powercap.join(&zone);
-        let watts = |attribute: &str| number(&path.join(attribute)).map(|microwatts| microwatts / 1_000_000);
-        if let Some(limit) = watts("constraint_0_power_limit_uw") {
-            let name = text(&path.join("name")).unwrap_or(zone);
-            lines.push(format!("power limit of {name}: {limit} W now"));
-        }
-    }
-    if let Some(choices) = text(&root.join("sys/firmware/acpi/platform_profile_choices")) {
-        lines.push(format!("platform profile: one of {choices}"));
-    }
-    if lines.is_empty() {
+    let targets = targets::find(root);
+    if targets.is_empty() {
         return Ok(());
     }
-    writeln!(out, "# The kernel would let these be set; this version leaves that to you:")?;
-    lines.iter().try_for_each(|line| writeln!(out, "# - {line}"))?;
+    writeln!(
+        out,
+        "# What can be set here. Take the `#` away before what you want to climb, give it a ceiling for your use,"
+    )?;
+    writeln!(out, "# and allow it with `periculum allow` and this file.")?;
+    targets.iter().try_for_each(|target| write_setting(out, target))?;
     writeln!(out)
+}
+
+fn write_setting(out: &mut String, target: &Target) -> std::fmt::Result {
+    let Some(stock) = target.read().and_then(|value| i64::try_from(value).ok()) else {
+        return writeln!(out, "# [{}: its value can't be read]", target.name);
+    };
+    writeln!(out, "#\n# [setting.{}]\n# label = {}", bare(&target.name), quoted(&target.label))?;
+    if target.words.is_empty() {
+        let (least, most) = target.range.map_or((stock, stock), |(least, most)| (least.min(stock), most.max(stock)));
+        let fits = |step: &i64| (most - least) % step == 0 && (stock - least) % step == 0;
+        let step = [25, 10, 5].into_iter().find(fits).unwrap_or(1);
+        writeln!(out, "# unit = {}\n# ladder = {{ from = {least}, step = {step}, to = {most} }}", quoted(target.unit))?;
+    } else {
+        let values: Vec<String> = (0..target.words.len()).map(|index| index.to_string()).collect();
+        let words: Vec<String> = target.words.iter().map(|word| quoted(word)).collect();
+        writeln!(out, "# values = [{}]\n# words = [{}]", values.join(", "), words.join(", "))?;
+    }
+    let harder = if target.is_harder_below() { "down" } else { "up" };
+    writeln!(out, "# stock = {stock}\n# harder = \"{harder}\"\n# takes_effect = \"at-once\"")?;
+    writeln!(out, "# adapter = \"linux\"\n# target = {}", quoted(&target.name))
+}
+
+/// A name as TOML has it without quotes.
+fn bare(name: &str) -> String {
+    name.chars().map(|sign| if sign.is_ascii_alphanumeric() { sign.to_ascii_lowercase() } else { '_' }).collect()
 }
 
 fn write_sensors(out: &mut String, found: &[Found]) -> std::fmt::Result {
@@ -112,11 +133,9 @@ fn write_sensors(out: &mut String, found: &[Found]) -> std::fmt::Result {
         write_sensor(out, name, &label, unit, decimals, source, None)?;
     }
     for one in found {
-        let name: String =
-            one.source.chars().map(|sign| if sign.is_ascii_alphanumeric() { sign } else { '_' }).collect();
         // A cut-off is only worth suggesting for heat.
         let critical = one.critical.filter(|_| one.unit == "°C");
-        write_sensor(out, &name.to_lowercase(), &one.label, one.unit, one.decimals, &one.source, critical)?;
+        write_sensor(out, &bare(&one.source), &one.label, one.unit, one.decimals, &one.source, critical)?;
     }
     Ok(())
 }
@@ -144,6 +163,9 @@ fn write_missing(out: &mut String, root: &Path, found: &[Found]) -> std::fmt::Re
     if !has("hwmon/") && !has("thermal/") {
         missing.push("no temperature: no sensor chip has a driver here, as in most virtual machines".to_owned());
     }
+    if root.join("sys/firmware/dmi/tables/DMI").exists() && dmi::modules(root).is_empty() {
+        missing.push("no memory modules: the firmware's table can only be read by root, or lists none".into());
+    }
     if !has("energy/") {
         missing.push("no power: the kernel has no energy counters here".into());
     }
@@ -156,6 +178,18 @@ fn write_missing(out: &mut String, root: &Path, found: &[Found]) -> std::fmt::Re
         if path.exists() && number(&path).is_none() {
             missing.push(format!("{} can't be read: it needs `chmod a+r {}` by root", zone, path.display()));
         }
+    }
+    let seen = Errors::of(root).seen();
+    if seen.is_empty() {
+        missing.push("no errors that the hardware counts or the kernel logs".into());
+    } else {
+        writeln!(out, "# Errors that will be noticed: {}.", seen.join(", "))?;
+    }
+    if root.join("dev/watchdog").exists() {
+        writeln!(
+            out,
+            "# There is a watchdog: write `watchdog = \"/dev/watchdog\"` below [rig] to have it armed in unattended climbs."
+        )?;
     }
     if missing.is_empty() {
         return Ok(());

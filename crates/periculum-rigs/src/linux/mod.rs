@@ -1,9 +1,21 @@
 //! What a Linux kernel says about the machine this runs on, below a root that tests can move.
 
 mod attribute;
+mod boot_file;
+mod boot_line;
 mod describe;
+mod dmi;
+mod errors;
+mod keeper;
+mod kernel_log;
+mod last_words;
+mod overdrive;
+mod sampler;
 mod sensors;
+mod setter;
+mod targets;
 mod topology;
+mod watchdog;
 
 use std::collections::BTreeMap;
 use std::fs;
@@ -16,11 +28,18 @@ use periculum_core::moment::Moment;
 use periculum_core::quantity::harmless;
 
 pub use describe::rig_text;
+pub use errors::Errors;
+pub use sampler::Sampler;
+pub use setter::{ADAPTER, Setter, Written, restore, written_by};
+pub use watchdog::Watchdog;
 
 use sensors::Reader;
 
+/// What a load measures of its own clock, mean over its cores, MHz: the source that no attribute has.
+pub const TRUE_CLOCK: &str = "true-clock";
+
 /// The names that a sensor's `source` may have, …
-pub const SOURCES: [&str; 2] = ["usage", "reported-clock"];
+pub const SOURCES: [&str; 3] = ["usage", "reported-clock", TRUE_CLOCK];
 
 /// … and what the others begin with, which depend on the machine.
 pub const FOUND_SOURCES: [&str; 6] = ["hwmon/", "thermal/", "clock/", "energy/", "graphics/", "pressure/"];
@@ -50,6 +69,11 @@ impl Linux {
     /// The machine whose `/proc` stands below this root.
     pub fn below(root: &Path) -> Self {
         Self { root: root.to_owned(), busy_before: None, readers: BTreeMap::new() }
+    }
+
+    /// Where the machine's file systems stand.
+    pub fn root(&self) -> &Path {
+        &self.root
     }
 
     /// The running boot: its identifier and when it started.

@@ -8,7 +8,7 @@ use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 use std::time::Instant;
 
-use super::attribute::{names, number, numbered, text};
+use super::attribute::{lasting_chips, names, nth, number, numbered, text};
 
 /// A sensor that was found.
 #[derive(Clone, Debug, PartialEq)]
@@ -62,11 +62,8 @@ pub(super) fn find(root: &Path) -> Vec<Found> {
 }
 
 fn hwmon(folder: &Path) -> Vec<Found> {
-    let mut seen = BTreeMap::new();
     let mut found = Vec::new();
-    for (_, chip) in numbered(folder, "hwmon") {
-        let Some(name) = text(&chip.join("name")) else { continue };
-        let name = nth(&mut seen, &name);
+    for (name, chip) in lasting_chips(folder) {
         for (prefix, unit, divisor, decimals) in HWMON {
             for (index, path) in inputs(&chip, prefix) {
                 let attribute = format!("{prefix}{index}");
@@ -203,13 +200,6 @@ fn pressure(folder: &Path) -> Vec<Found> {
     ["cpu", "memory", "io"].into_iter().filter_map(of).collect()
 }
 
-/// The name, or the name and which of its kind it is.
-fn nth(seen: &mut BTreeMap<String, u32>, name: &str) -> String {
-    let count = seen.entry(name.to_owned()).or_insert(0);
-    *count += 1;
-    if *count == 1 { name.to_owned() } else { format!("{name}#{count}") }
-}
-
 /// A sensor while it is read again and again.
 #[derive(Clone, Debug)]
 pub(super) struct Reader {
@@ -252,6 +242,7 @@ fn some_waited(text: &str) -> Option<f64> {
 
 #[cfg(test)]
 mod tests {
+    use super::super::attribute::tests::tree;
     use super::*;
     use proptest::prelude::*;
     use std::time::Duration;
@@ -267,18 +258,6 @@ mod tests {
     fn pressure_is_the_share_of_the_last_ten_seconds() {
         assert_eq!(some_waited("some avg10=1.53 avg60=0.87 avg300=0.24 total=128"), Some(1.53));
         assert_eq!(some_waited("full avg10=1.53"), None);
-    }
-
-    /// A folder that goes away with the test.
-    fn tree(name: &str, files: &[(&str, &str)]) -> PathBuf {
-        let root = std::env::temp_dir().join(format!("periculum-{name}-{}", std::process::id()));
-        let _ = std::fs::remove_dir_all(&root);
-        for (path, text) in files {
-            let path = root.join(path);
-            std::fs::create_dir_all(path.parent().expect("a folder")).expect("made");
-            std::fs::write(path, text).expect("written");
-        }
-        root
     }
 
     const CHIPS: [(&str, &str); 14] = [

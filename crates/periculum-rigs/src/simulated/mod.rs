@@ -4,6 +4,7 @@
 //! so the engine can be tested against the truth and a beginner can practise without risk.
 
 mod failure;
+mod meter;
 mod random;
 mod silicon;
 mod simulator;
@@ -11,6 +12,7 @@ mod spec;
 mod thermal;
 mod truth;
 
+pub use meter::serve;
 pub use simulator::Simulator;
 pub use spec::{SOURCES, Spec};
 pub use truth::Truth;

@@ -13,7 +13,7 @@ use super::random::{Purpose, Stream};
 use super::silicon::{Specimen, Strain, strain};
 use super::spec::{Spec, to_float};
 use super::thermal::{Demand, Thermal};
-use crate::bench::{Apply, KeepTime, PassNews, ReadBack, RunPasses, Sense};
+use crate::bench::{Apply, Guard, KeepTime, PassNews, ReadBack, RunPasses, Sense};
 
 /// How finely time is cut.
 const TICK: Span = Span::from_millis(250);
@@ -315,6 +315,11 @@ impl Simulator {
         report
     }
 
+    /// The voltage at the cores now, without any meter's noise, V.
+    pub(super) fn die_voltage(&self) -> f64 {
+        self.thermal.voltage
+    }
+
     fn reading(&mut self, source: &str) -> Option<f64> {
         let busy = self.pass.as_ref().map_or(0, |pass| pass.busy);
         let noise = self.noise.normal();
@@ -418,6 +423,8 @@ impl Sense for Simulator {
     }
 }
 
+impl Guard for Simulator {}
+
 impl RunPasses for Simulator {
     fn start(&mut self, order: &PassOrder) {
         self.pass = strain(&order.pass.load).map(|strain| Running::new(order, strain, &self.spec, self.seed));
@@ -488,6 +495,9 @@ pub(super) mod tests {
             harder,
             takes_effect: TakesEffect::AtOnce,
             adapter: "simulated".into(),
+            target: String::new(),
+            boot_line: None,
+            words: Vec::new(),
         }
     }
 
@@ -496,6 +506,7 @@ pub(super) mod tests {
             name: "bench".into(),
             summary: String::new(),
             cooling: String::new(),
+            watchdog: String::new(),
             parts: vec![],
             settings: vec![
                 setting("core_clock", (3800, 25, 5600, 0), (4200, 0), Direction::Up),

@@ -1,14 +1,17 @@
 //! What a simulated rig really is: nothing that an engine could see, but what its marks are measured by.
 
 use periculum_core::Decimal;
-use periculum_core::moment::Moment;
+use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{Pass, PassOrder};
 use periculum_core::rig::Rig;
 use periculum_core::rung::{Change, Rung};
 
 use super::simulator::Simulator;
 use super::spec::Spec;
-use crate::bench::Apply;
+use crate::bench::{Apply, RunPasses};
+
+/// So long into a pass its voltage is measured: behind the undershoot of its beginning.
+const INTO_PASS: Span = Span::from_seconds(5);
 
 /// The truth about one specimen.
 #[derive(Clone, Debug)]
@@ -37,6 +40,20 @@ impl<'a> Truth<'a> {
         passes.iter().enumerate().map(survive).product()
     }
 
+    /// The voltage at the cores with this rung, in the middle of a pass or at rest, V.
+    pub fn die_voltage(&self, rung: &Rung, pass: Option<&Pass>) -> f64 {
+        let mut simulator = Simulator::new(self.spec.clone(), self.rig, self.seed, Moment::from_millis(0));
+        for (setting, to) in rung.iter() {
+            // A rung that the rig does not survive leaves it at stock, as a climb does.
+            let _ = simulator.apply(&Change { setting: setting.to_owned(), from: None, to });
+        }
+        if let Some(pass) = pass {
+            simulator.start(&PassOrder { trial: 1, index: 0, pass: pass.clone() });
+        }
+        simulator.wait(INTO_PASS);
+        simulator.die_voltage()
+    }
+
     /// The last of these values of a setting, ordered from easy to hard, with which a rung survives these passes with
     /// at least this probability; none where the first does not.
     pub fn hardest(
@@ -59,7 +76,6 @@ mod tests {
     use super::super::simulator::tests::{rig, run_trial};
     use super::super::tests::spec;
     use super::*;
-    use periculum_core::moment::Span;
 
     fn passes(seconds: u64) -> [Pass; 1] {
         [Pass::usual("dense", Span::from_seconds(seconds))]
@@ -76,6 +92,15 @@ mod tests {
             let deviation = (truth * (1.0 - truth) / 400.0).sqrt();
             assert!((held - truth).abs() <= 3.0 * deviation + 0.01, "{clock} MHz: {held} of {truth}");
         }
+    }
+
+    #[test]
+    fn the_voltage_droops_under_load() {
+        let (rig, spec) = (rig(), spec());
+        let truth = Truth::of(&rig, &spec, 11);
+        let (rest, load) =
+            (truth.die_voltage(&rig.stock(), None), truth.die_voltage(&rig.stock(), Some(&passes(60)[0])));
+        assert!(load < rest - 0.02 && rest < 1.3 && load > 1.0, "{rest} V at rest, {load} V under load");
     }
 
     #[test]

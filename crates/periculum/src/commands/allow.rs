@@ -1,4 +1,4 @@
-//! `periculum allow`: shows the programs that a file defines, and lets them run or not.
+//! `periculum allow`: shows the programs that a file defines or what a rig's settings are written to, and allows it or not.
 
 use std::io::{IsTerminal, Write};
 use std::process::ExitCode;
@@ -6,39 +6,64 @@ use std::process::ExitCode;
 use anyhow::Result;
 use periculum_core::program::{Output, Program};
 use periculum_core::quantity::harmless;
+use periculum_rigs::linux::{Written, written_by};
 
-use crate::briefing::{SourceFile, read_programs};
-use crate::cli::Allow;
+use crate::briefing::{SourceFile, is_rig, read_programs, read_rig_file};
+use crate::cli::{Allow, Common};
 use crate::complaint::{BadInput, FAILED};
 use crate::permits::Permits;
 use crate::places;
 
-pub(super) fn run(allow: &Allow) -> Result<ExitCode> {
-    let programs = read_programs(SourceFile::read(&allow.file)?)?;
+pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
+    let file = SourceFile::read(&allow.file)?;
+    let mut permits = Permits::read(places::permits()?)?;
+    if is_rig(&file) {
+        let written = written_by(&common.sysroot, &read_rig_file(file)?);
+        if written.is_empty() {
+            return Err(BadInput(format!("no setting in {} is written to this machine", allow.file.display())).into());
+        }
+        for one in &written {
+            println!("{}", told(one, permits.allow_target(&one.target)));
+        }
+        written.iter().for_each(|one| permits.set_target(&one.target, !allow.forget));
+        return decide(allow, &permits, "Periculum will write to them whenever a plan for this rig says so.");
+    }
+    let programs = read_programs(file)?;
     if programs.is_empty() {
         return Err(BadInput(format!("{} defines no program", allow.file.display())).into());
     }
-    let mut permits = Permits::read(places::permits()?)?;
     for program in &programs {
         println!("{}", described(program, permits.allow(program)));
     }
-    let is_sure = allow.yes || allow.forget || asks()?;
+    programs.iter().for_each(|program| permits.set(program, !allow.forget));
+    decide(allow, &permits, "Periculum will run this as you, whenever a plan or a proof says so.")
+}
+
+/// Writes the permissions where the user is sure.
+fn decide(allow: &Allow, permits: &Permits, what: &str) -> Result<ExitCode> {
+    let is_sure = allow.yes || allow.forget || asks(what)?;
     if !is_sure {
         println!("Nothing was changed.");
         return Ok(ExitCode::from(FAILED));
     }
-    programs.iter().for_each(|program| permits.set(program, !allow.forget));
     permits.write()?;
     let done = if allow.forget { "No longer allowed" } else { "Allowed" };
     println!("{done}, as {} says.", permits.path().display());
     Ok(ExitCode::SUCCESS)
 }
 
-fn asks() -> Result<bool> {
+fn told(written: &Written, is_allowed: bool) -> String {
+    let files: Vec<String> = written.files.iter().map(|file| format!("    {}\n", file.display())).collect();
+    let files = if files.is_empty() { "    nothing: this machine has no such target\n".into() } else { files.concat() };
+    let allowed = if is_allowed { " (allowed already)" } else { "" };
+    format!("{}, {}{allowed}\n  is written to:\n{files}", written.label, harmless(&written.target))
+}
+
+fn asks(what: &str) -> Result<bool> {
     if !std::io::stdin().is_terminal() {
-        return Err(BadInput("nobody is there to be asked; say --yes to allow these programs".into()).into());
+        return Err(BadInput("nobody is there to be asked; say --yes to allow it".into()).into());
     }
-    print!("Periculum will run this as you, whenever a plan or a proof says so. Allow it? [yes/no] ");
+    print!("{what} Allow it? [yes/no] ");
     std::io::stdout().flush()?;
     let mut answer = String::new();
     std::io::stdin().read_line(&mut answer)?;

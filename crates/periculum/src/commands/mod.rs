@@ -6,9 +6,11 @@ mod climb;
 mod demo;
 mod ledger;
 mod load;
+mod meter;
 mod profile;
 mod prove;
 mod report;
+mod restore;
 mod resume;
 mod reveal;
 mod rig;
@@ -33,13 +35,15 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Resume(resume)) => resume::run(&resume, common),
         Some(Command::Prove(prove)) => prove::run(&prove, common),
         Some(Command::Score(score)) => score::run(&score, common),
-        Some(Command::Allow(allow)) => allow::run(&allow),
+        Some(Command::Allow(allow)) => allow::run(&allow, common),
+        Some(Command::Restore) => restore::run(common),
         Some(Command::Check(check)) => check::run(&check),
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),
         Some(Command::Profile(profile)) => profile::run(&profile, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
         Some(Command::Rig) => Ok(rig::run(common)),
+        Some(Command::Meter(meter)) => meter::run(&meter, common),
         Some(Command::Load(load)) => load::run(&load),
     }
 }

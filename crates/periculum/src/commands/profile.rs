@@ -7,7 +7,6 @@ use anyhow::Result;
 use periculum_core::rig::Rig;
 use periculum_core::route::route;
 use periculum_core::rung::Rung;
-use periculum_core::setting::TakesEffect;
 use periculum_ledger::{Ledger, ProfileRow};
 use periculum_rigs::bench::Bench;
 
@@ -126,7 +125,7 @@ fn put_in_force(ledger: &Ledger, profile: &ProfileRow, common: &Common) -> Resul
 
 /// What a person has to set can't be applied by a program, now or at a start.
 fn refuse_by_hand(profile: &ProfileRow, rig: &Rig) -> Result<()> {
-    let by_hand = rig.settings.iter().filter(|setting| setting.takes_effect == TakesEffect::ByHand);
+    let by_hand = rig.settings.iter().filter(|setting| setting.takes_effect.needs_somebody());
     let values = by_hand
         .filter_map(|setting| Some(format!("{} {}", setting.label, setting.written(profile.rung.get(&setting.name)?))));
     let values: Vec<String> = values.collect();

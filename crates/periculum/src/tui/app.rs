@@ -62,6 +62,8 @@ pub(super) struct App {
     /// Whether the interface closes.
     pub(super) is_done: bool,
     is_leaving: bool,
+    /// What could not be put back, to be told when the interface is closed.
+    pub(super) left_behind: Vec<String>,
 }
 
 impl App {
@@ -80,6 +82,7 @@ impl App {
             is_driver_gone: false,
             is_done: false,
             is_leaving: false,
+            left_behind: Vec::new(),
         }
     }
 
@@ -99,6 +102,7 @@ impl App {
         match notice {
             Notice::Outlook(outlook) => self.outlook = outlook.map(|outlook| *outlook),
             Notice::Told { .. } => self.pause_wanted &= !self.story.is_paused && !self.is_over(),
+            Notice::LeftBehind { problem } => self.left_behind.push(problem),
             Notice::Progress { .. } | Notice::Sample { .. } => {}
         }
     }

@@ -59,11 +59,14 @@ pub(crate) fn show(
         driving.join().map_err(|_| anyhow!("the driver panicked; `periculum resume` goes on with the climb"))?;
     shown?;
     let parting = parting?;
+    screen.take_waiting();
+    for problem in &screen.app.left_behind {
+        eprintln!("periculum: {problem}; `periculum restore` tries again");
+    }
     if parting == Parting::Waiting {
         println!("The climb waits; `periculum resume` goes on with it.");
         return Ok(ExitCode::SUCCESS);
     }
-    screen.take_waiting();
     Ok(exit_code(parting, &screen.app.story))
 }
 

@@ -25,7 +25,6 @@ use crate::reason::{Reason, StageEnd};
 use crate::rig::Rig;
 use crate::route::route;
 use crate::rung::{Change, InForce, Rung};
-use crate::setting::TakesEffect;
 use crate::verdict::Verdict;
 use crate::watch::Sample;
 
@@ -102,11 +101,13 @@ impl Climb {
             Event::Sample { readings, highest } => self.watch_sensors(&Sample { readings, highest }, &mut step),
             Event::TimePassed => self.watch_time(&mut step),
             Event::OperatorSaid { said } => self.on_operator(said, &mut step),
-            Event::Restarted { ending, lived, in_force, unattended } => {
+            Event::Restarted { ending, lived, in_force, unattended, last_words } => {
                 self.downs_in_a_row =
                     if *unattended && *ending != Ending::ProgramDied { self.downs_in_a_row + 1 } else { 0 };
-                self.on_restarted(*ending, *lived, in_force, &mut step);
+                let incident = Incident::new(ending.incident(), ending.told(last_words.as_deref()));
+                self.on_restarted(*ending, *lived, in_force, incident, &mut step);
             }
+            Event::Noticed { incidents } => self.on_noticed(incidents, &mut step),
             Event::OthersBusy { others } => {
                 if let State::Trying(Trial { number, .. }, Doing::Passing { .. }) = &self.state {
                     step.entries.push(Entry::OthersBusy { trial: *number, others: others.clone() });
@@ -137,6 +138,11 @@ impl Climb {
         matches!(self.state, State::Trying(_, Doing::Passing { .. }))
     }
 
+    /// Whether a trial is under way and waits for nobody, so that a machine that stands still now has frozen.
+    pub fn is_on_trial(&self) -> bool {
+        matches!(self.state, State::Trying(..)) && self.question().is_none()
+    }
+
     /// Whether time has to go by before anything else happens: a pass runs, or the rig rests before one.
     pub fn needs_time(&self) -> bool {
         matches!(self.state, State::Trying(_, Doing::Passing { .. } | Doing::Resting { .. }))
@@ -151,7 +157,7 @@ impl Climb {
     pub fn question(&self) -> Option<Question> {
         match &self.state {
             State::Trying(_, Doing::Setting { under_way, .. }) | State::GoingHome { under_way, .. }
-                if self.is_by_hand(under_way) =>
+                if self.needs_somebody(under_way) =>
             {
                 Some(Question::Change { change: under_way.clone() })
             }
@@ -302,7 +308,7 @@ impl Climb {
     /// Says that a change is about to be applied, then applies it or asks the operator to.
     fn order(&mut self, trial: Option<u32>, change: &Change, step: &mut Step) {
         step.entries.push(Entry::AboutToApply { trial, change: change.clone() });
-        if self.is_by_hand(change) {
+        if self.needs_somebody(change) {
             self.changes += 1;
             let question = Question::Change { change: change.clone() };
             step.entries.push(Entry::Asked { trial, question: question.clone() });
@@ -312,8 +318,9 @@ impl Climb {
         }
     }
 
-    fn is_by_hand(&self, change: &Change) -> bool {
-        self.rig.setting(&change.setting).is_some_and(|setting| setting.takes_effect == TakesEffect::ByHand)
+    /// Whether somebody has to change it, or to start the machine anew with it.
+    fn needs_somebody(&self, change: &Change) -> bool {
+        self.rig.setting(&change.setting).is_some_and(|setting| setting.takes_effect.needs_somebody())
     }
 
     fn begin_pass(&mut self, trial: Trial, index: usize, step: &mut Step) {

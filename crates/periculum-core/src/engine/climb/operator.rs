@@ -63,21 +63,7 @@ impl Climb {
     pub(super) fn on_seen(&mut self, text: &str, step: &mut Step) {
         let incident =
             Incident::new(IncidentKind::Seen, if text.is_empty() { "the operator saw something" } else { text });
-        match &mut self.state {
-            State::Trying(trial, Doing::Passing { index, began, stopping }) => {
-                let incident = incident.into_pass(step.at.since(*began));
-                blame(trial, Some(*index), incident, step);
-                if stopping.is_none() {
-                    *stopping = Some(Stopping::ForCause);
-                    step.command = Some(Command::StopPass);
-                }
-            }
-            State::Trying(trial, Doing::Setting { .. } | Doing::Resting { .. })
-            | State::Paused(Next::Pass(trial, _)) => {
-                blame(trial, None, incident, step);
-            }
-            _ => step.entries.push(Entry::Incident { trial: None, pass: None, incident }),
-        }
+        self.on_noticed(&[incident], step);
     }
 
     pub(super) fn on_stop(&mut self, step: &mut Step) {

@@ -3,6 +3,8 @@
 use std::mem;
 
 use super::{Climb, blame};
+use rust_decimal::Decimal;
+
 use crate::ending::Ending;
 use crate::engine::entry::{ClimbEnd, Entry};
 use crate::engine::event::{Command, Question, Step};
@@ -20,14 +22,23 @@ const DEATHS_THAT_CONDEMN: u32 = 3;
 const DOWNS_THAT_END: u32 = 3;
 
 impl Climb {
-    pub(super) fn on_restarted(&mut self, ending: Ending, lived: Option<Span>, in_force: &InForce, step: &mut Step) {
+    pub(super) fn on_restarted(
+        &mut self,
+        ending: Ending,
+        lived: Option<Span>,
+        in_force: &InForce,
+        mut incident: Incident,
+        step: &mut Step,
+    ) {
         if self.is_ready() {
             return self.on_started(in_force, 0, step);
         }
         self.pause_wanted = false;
         let asked = self.question();
         self.believe_after(ending, in_force);
-        let mut incident = Incident::new(ending.incident(), ending.evidence());
+        if ending != Ending::ProgramDied && self.has_started_with_it(in_force) {
+            return self.on_applied(in_force, step);
+        }
         match mem::replace(&mut self.state, State::Ended) {
             State::Trying(trial, doing @ Doing::Setting { .. }) if asked.is_some() => {
                 self.ask_again(Some(trial.number), asked, ending, incident, step);
@@ -69,6 +80,13 @@ impl Climb {
             }
             State::Ended | State::Ready => self.state = State::Ended,
         }
+    }
+
+    /// Whether the machine was to be started anew with a change, and reports it now.
+    fn has_started_with_it(&self, reported: &InForce) -> bool {
+        let Some(Question::Change { change }) = self.question() else { return false };
+        let tolerance = self.rig.setting(&change.setting).map_or(Decimal::ZERO, |setting| setting.tolerance);
+        reported.get(&change.setting).is_some_and(|value| (*value - change.to).abs() <= tolerance)
     }
 
     /// What is in force after a restart: what is reported, and otherwise stock where it does not outlive a machine.

@@ -15,7 +15,7 @@ impl Climb {
     pub(super) fn over_budget(&self, rung: &Rung, now: Moment) -> Option<Limit> {
         let length = self.trial_length();
         let way = route(&self.rig, &self.in_force, rung);
-        let changes = way.iter().filter(|change| self.is_by_hand(change)).count() as u32;
+        let changes = way.iter().filter(|change| self.needs_somebody(change)).count() as u32;
         self.plan.budget.forbids(&self.spent(now), now, self.deadline, length, changes)
     }
 

@@ -1,13 +1,16 @@
 //! What is watched while a pass runs: sensors against their limits, and the clock.
 
+use std::collections::BTreeMap;
+
 use super::{Climb, blame};
+use crate::engine::entry::Entry;
 use crate::engine::event::{Command, Step};
-use crate::engine::state::{Doing, State, Stopping};
+use crate::engine::state::{Doing, Next, State, Stopping};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::Span;
 use crate::pass::Threads;
 use crate::plan::Strategy;
-use crate::watch::{Sample, lost, uneven_cores, watch};
+use crate::watch::{Sample, is_over_cut_off, lost, uneven_cores, watch};
 
 /// A pass that has not ended this long after its time is stalled.
 const GRACE: Span = Span::from_seconds(60);
@@ -34,6 +37,29 @@ impl Climb {
             blame(trial, Some(*index), incident.into_pass(into_pass), step);
         }
         step.command = Some(Command::StopPass);
+    }
+
+    /// What the hardware counts or the kernel logs is held against the trial that runs, and ends its pass.
+    pub(super) fn on_noticed(&mut self, incidents: &[Incident], step: &mut Step) {
+        for incident in incidents.iter().cloned() {
+            match &mut self.state {
+                State::Trying(trial, Doing::Passing { index, began, stopping }) => {
+                    blame(trial, Some(*index), incident.into_pass(step.at.since(*began)), step);
+                    if stopping.is_none() {
+                        *stopping = Some(Stopping::ForCause);
+                        step.command = Some(Command::StopPass);
+                    }
+                }
+                State::Trying(trial, Doing::Setting { .. } | Doing::Resting { .. })
+                | State::Paused(Next::Pass(trial, _)) => blame(trial, None, incident, step),
+                _ => step.entries.push(Entry::Incident { trial: None, pass: None, incident }),
+            }
+        }
+    }
+
+    /// Whether a reading is above its sensor's cut-off, so that it is to be told at once.
+    pub fn is_over_cut_off(&self, readings: &BTreeMap<String, f64>) -> bool {
+        is_over_cut_off(&self.rig.sensors, readings)
     }
 
     /// Whether every core has the same clock and the same work, so that they may be compared.

@@ -36,8 +36,14 @@ fn ask(app: &App, question: &Question) -> Text<'static> {
         Some(trial) => format!("For trial {}, because {}.", trial.number, trial.reason.because(&app.rig)),
         None => "To take the rig back to stock.".into(),
     };
+    let is_written = app.rig.setting(&change.setting).is_some_and(|it| it.takes_effect == TakesEffect::AtNextStart);
+    let what = if is_written {
+        format!("Start the machine again: {label} is written down for its next start.")
+    } else {
+        format!("Change {label}, and start the machine again if that takes a start.")
+    };
     let mut lines = vec![
-        Line::styled(format!("Change {label}, and start the machine again if that takes a start."), theme.text),
+        Line::styled(what, theme.text),
         Line::default(),
         Line::from(vec![
             Span::styled(format!("    {label}    "), theme.muted),
@@ -68,8 +74,8 @@ fn stop_words(app: &App) -> Text<'static> {
 }
 
 fn leave_words(app: &App) -> Text<'static> {
-    let is_by_hand = app.rig.settings.iter().any(|setting| setting.takes_effect == TakesEffect::ByHand);
-    let rig = if is_by_hand { "what is set by hand stays as it is" } else { "the rig goes back to stock" };
+    let is_by_hand = app.rig.settings.iter().any(|setting| setting.takes_effect.needs_somebody());
+    let rig = if is_by_hand { "what needs a hand or a start stays as it is" } else { "the rig goes back to stock" };
     let text = format!(
         "Leave it to wait: {rig}, and `periculum resume` tries the open trial again.\n\
          Or stop it for good: what it found so far stays in the ledger."

@@ -1,0 +1,140 @@
+//! The kernel's log as it grows (ABI/testing, dev-kmsg): machine checks, crashes of programs, graphics resets.
+
+use std::fs::{File, OpenOptions};
+use std::io::{ErrorKind, Read, Seek, SeekFrom};
+use std::os::unix::fs::OpenOptionsExt;
+use std::path::Path;
+
+use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::quantity::harmless;
+
+/// No more is read at a time: a kernel that says more than this has said enough.
+const MOST_RECORDS: usize = 256;
+
+/// A record is no longer than this.
+const LONGEST: usize = 8192;
+
+/// `O_NONBLOCK`, so that a log without news is not waited for: the same on every architecture that this runs on.
+const NONBLOCK: i32 = 0o4000;
+
+/// The name of our own processes.
+const OURS: &str = "periculum";
+
+/// The log from the moment that it was opened.
+#[derive(Debug)]
+pub(super) struct KernelLog {
+    file: File,
+}
+
+impl KernelLog {
+    /// The log from now on; none where it may not be read.
+    pub(super) fn open(path: &Path) -> Option<Self> {
+        let mut file = OpenOptions::new().read(true).custom_flags(NONBLOCK).open(path).ok()?;
+        file.seek(SeekFrom::End(0)).ok()?;
+        Some(Self { file })
+    }
+
+    /// The incidents among what was logged since the last call.
+    pub(super) fn since_last(&mut self) -> Vec<Incident> {
+        let mut buffer = vec![0; LONGEST];
+        let mut incidents = Vec::new();
+        for _ in 0..MOST_RECORDS {
+            match self.file.read(&mut buffer) {
+                Ok(0) => break,
+                Ok(length) => {
+                    let text = String::from_utf8_lossy(&buffer[..length]);
+                    incidents.extend(text.lines().filter_map(message).filter_map(incident));
+                }
+                // Older records were overwritten before they were read: what is left goes on behind them.
+                Err(error) if error.raw_os_error() == Some(32) || error.kind() == ErrorKind::Interrupted => {}
+                Err(_) => break,
+            }
+        }
+        incidents
+    }
+}
+
+/// The message of a record `PRIORITY,NUMBER,TIME,FLAGS;MESSAGE`; a line that goes on from another has none.
+fn message(line: &str) -> Option<&str> {
+    if line.starts_with(' ') {
+        return None;
+    }
+    line.split_once(';').map(|(_, message)| message)
+}
+
+/// What a message of the kernel says went wrong, where it does.
+fn incident(message: &str) -> Option<Incident> {
+    let says = |words: &[&str]| words.iter().any(|word| message.contains(word));
+    let kind = if says(&["Hardware Error", "Machine check", "machine check"]) {
+        if says(&["ncorrected", "Fatal", "fatal"]) { IncidentKind::WrongResult } else { IncidentKind::CorrectedError }
+    } else if message.starts_with(OURS) && says(&["segfault", "general protection", "traps:", "invalid opcode"]) {
+        IncidentKind::LoadDied
+    } else if says(&["GPU reset", "GPU HANG", "gpu hang", "ring timeout"]) || (says(&["ring "]) && says(&["timeout"])) {
+        IncidentKind::Stalled
+    } else {
+        return None;
+    };
+    let evidence: String = harmless(message).chars().take(200).collect();
+    Some(Incident::new(kind, format!("the kernel says: {evidence}")).at(place(message)))
+}
+
+/// Where it was: the processor that the message names, or whose driver said it.
+fn place(message: &str) -> String {
+    let words: Vec<&str> = message.split([' ', ':', ',', '(', '[']).filter(|word| !word.is_empty()).collect();
+    let after = |name: &str| {
+        let at = words.iter().position(|word| word.eq_ignore_ascii_case(name))?;
+        words.get(at + 1)?.trim_end_matches([')', ']']).parse::<u32>().ok()
+    };
+    match after("CPU") {
+        Some(cpu) => format!("core {cpu}"),
+        None => harmless(words.first().unwrap_or(&"the kernel")),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::attribute::tests::tree;
+    use super::*;
+    use proptest::prelude::*;
+    use std::fs;
+    use std::io::Write;
+
+    #[test]
+    fn what_matters_in_the_log_is_an_incident() {
+        let root = tree("kmsg", &[("kmsg", "2,1,5,-;mce: [Hardware Error]: long ago\n")]);
+        let mut log = KernelLog::open(&root.join("kmsg")).expect("opened");
+        assert!(log.since_last().is_empty(), "what was logged before is nobody's");
+        let mut file = OpenOptions::new().append(true).open(root.join("kmsg")).expect("opened");
+        let news = "6,2,6,-;eth0: link is up\n\
+                    2,3,7,-;mce: [Hardware Error]: CPU 5: Machine Check: 0 Bank 4: dc00\n SUBSYSTEM=cpu\n\
+                    2,4,8,-;EDAC MC0: 1 UE Hardware Error: uncorrected\n\
+                    6,5,9,-;periculum[812]: segfault at 0 ip 0 sp 0 error 4\n\
+                    6,6,9,-;editor[9]: segfault at 0\n\
+                    3,7,9,-;card0: ring gfx timeout, signaled seq=1\n";
+        file.write_all(news.as_bytes()).expect("written");
+        let told: Vec<(IncidentKind, Option<String>)> =
+            log.since_last().into_iter().map(|incident| (incident.kind, incident.place)).collect();
+        let at = |place: &str| Some(place.to_owned());
+        assert_eq!(
+            told,
+            [
+                (IncidentKind::CorrectedError, at("core 5")),
+                (IncidentKind::WrongResult, at("EDAC")),
+                (IncidentKind::LoadDied, at("periculum")),
+                (IncidentKind::Stalled, at("card0")),
+            ]
+        );
+        assert!(log.since_last().is_empty());
+        fs::remove_dir_all(&root).expect("removed");
+    }
+
+    proptest! {
+        #[test]
+        fn no_message_can_harm(text in "(mce|Hardware Error|CPU|ring|timeout|periculum|segfault|[0-9]{0,12}|\\PC{0,6}|[ :;,\\[\\]]){0,12}") {
+            if let Some(incident) = message(&format!("3,1,1,-;{text}")).and_then(incident) {
+                prop_assert!(!incident.to_string().chars().any(char::is_control));
+                prop_assert!(incident.evidence.chars().count() <= 220);
+            }
+        }
+    }
+}

@@ -1,0 +1,154 @@
+//! The overdrive table of graphics drivers: clock and voltage points in one attribute, changed by commands to it
+//! (kernel documentation, gpu: GPU power and thermal controls, `pp_od_clk_voltage`).
+
+/// The attribute's name.
+pub(super) const ATTRIBUTE: &str = "pp_od_clk_voltage";
+
+/// What makes the changed table count.
+pub(super) const COMMIT: &str = "c";
+
+/// Sections of the table: header, name here, command letter, and what its range is called.
+const CLOCKS: [(&str, &str, &str, &str); 2] = [("OD_SCLK:", "sclk", "s", "SCLK:"), ("OD_MCLK:", "mclk", "m", "MCLK:")];
+const OFFSET: &str = "OD_VDDGFX_OFFSET:";
+const CURVE: &str = "OD_VDDC_CURVE:";
+
+/// A value in the table.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Entry {
+    /// A clock of a section, by the section's place in [`CLOCKS`] and its index there, MHz.
+    Clock(usize, u32),
+    /// The voltage of a point of the curve, mV.
+    Curve(u32),
+    /// The offset of all voltages, mV.
+    Offset,
+}
+
+impl Entry {
+    /// Its part of the target's name.
+    pub(super) fn name(self) -> String {
+        match self {
+            Self::Clock(section, index) => format!("{}/{index}", CLOCKS[section].1),
+            Self::Curve(index) => format!("voltage/{index}"),
+            Self::Offset => "voltage-offset".into(),
+        }
+    }
+
+    /// What people call it.
+    pub(super) fn label(self) -> String {
+        match self {
+            Self::Clock(0, index) => format!("core clock, point {index}"),
+            Self::Clock(_, index) => format!("memory clock, point {index}"),
+            Self::Curve(index) => format!("voltage, point {index}"),
+            Self::Offset => "voltage offset".into(),
+        }
+    }
+
+    /// Its value in a table.
+    pub(super) fn value(self, table: &str) -> Option<i64> {
+        match self {
+            Self::Clock(section, index) => point(table, CLOCKS[section].0, index)?.first().copied(),
+            Self::Curve(index) => point(table, CURVE, index)?.get(1).copied(),
+            Self::Offset => amount(lines_of(table, OFFSET).first()?),
+        }
+    }
+
+    /// The command that gives it another value; none where the table has no such entry.
+    pub(super) fn command(self, table: &str, value: i64) -> Option<String> {
+        self.value(table)?;
+        Some(match self {
+            Self::Clock(section, index) => format!("{} {index} {value}", CLOCKS[section].2),
+            Self::Curve(index) => format!("vc {index} {} {value}", point(table, CURVE, index)?.first()?),
+            Self::Offset => format!("vo {value}"),
+        })
+    }
+}
+
+/// Every value of a table that can be changed, with its unit and its range.
+pub(super) fn entries(table: &str) -> Vec<(Entry, &'static str, Option<(i64, i64)>)> {
+    let mut found = Vec::new();
+    for (section, (header, _, _, range)) in CLOCKS.into_iter().enumerate() {
+        for index in indices(table, header) {
+            found.push((Entry::Clock(section, index), "MHz", range_of(table, range)));
+        }
+    }
+    for index in indices(table, CURVE) {
+        found.push((Entry::Curve(index), "mV", range_of(table, &format!("VDDC_CURVE_VOLT[{index}]:"))));
+    }
+    if Entry::Offset.value(table).is_some() {
+        found.push((Entry::Offset, "mV", range_of(table, "VDDGFX_OFFSET:")));
+    }
+    found.retain(|(entry, ..)| entry.value(table).is_some());
+    found
+}
+
+/// The lines between a header and the next one.
+fn lines_of<'a>(table: &'a str, header: &str) -> Vec<&'a str> {
+    let is_header = |line: &&str| line.starts_with("OD_");
+    table.lines().skip_while(|line| line.trim() != header).skip(1).take_while(|line| !is_header(line)).collect()
+}
+
+fn indices(table: &str, header: &str) -> Vec<u32> {
+    lines_of(table, header).iter().filter_map(|line| line.split_once(':')?.0.trim().parse().ok()).collect()
+}
+
+/// The amounts of `INDEX: AMOUNT AMOUNT`.
+fn point(table: &str, header: &str, index: u32) -> Option<Vec<i64>> {
+    let is_it = |line: &&&str| line.split_once(':').is_some_and(|(at, _)| at.trim().parse() == Ok(index));
+    let lines = lines_of(table, header);
+    let (_, amounts) = lines.iter().find(is_it)?.split_once(':')?;
+    amounts.split_whitespace().map(amount).collect()
+}
+
+/// A whole number with its unit behind it, as in `2100Mhz` or `-20mV`.
+fn amount(text: &str) -> Option<i64> {
+    text.trim().trim_end_matches(|sign: char| sign.is_ascii_alphabetic()).parse().ok()
+}
+
+fn range_of(table: &str, name: &str) -> Option<(i64, i64)> {
+    let line = lines_of(table, "OD_RANGE:").into_iter().find_map(|line| line.trim().strip_prefix(name))?;
+    let mut ends = line.split_whitespace().map(amount);
+    Some((ends.next()??, ends.next()??))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    const TABLE: &str = "OD_SCLK:\n0: 500Mhz\n1: 2100Mhz\nOD_MCLK:\n1: 1000Mhz\nOD_VDDC_CURVE:\n0: 500Mhz 720mV\n\
+                         2: 2100MHz 1120mV\nOD_VDDGFX_OFFSET:\n-20mV\nOD_RANGE:\nSCLK:     500Mhz       2600Mhz\n\
+                         VDDC_CURVE_VOLT[2]:     750mV        1200mV";
+
+    #[test]
+    fn a_table_is_read_and_changed_by_commands() {
+        let told: Vec<_> = entries(TABLE).into_iter().map(|(entry, _, range)| (entry.name(), range)).collect();
+        let range = Some((500, 2600));
+        let named = |name: &str, range| (name.to_owned(), range);
+        assert_eq!(
+            told,
+            [
+                named("sclk/0", range),
+                named("sclk/1", range),
+                named("mclk/1", None),
+                named("voltage/0", None),
+                named("voltage/2", Some((750, 1200))),
+                named("voltage-offset", None),
+            ]
+        );
+        assert_eq!(Entry::Clock(0, 1).value(TABLE), Some(2100));
+        assert_eq!(Entry::Clock(0, 1).command(TABLE, 2175).as_deref(), Some("s 1 2175"));
+        assert_eq!(Entry::Clock(1, 1).command(TABLE, 1050).as_deref(), Some("m 1 1050"));
+        assert_eq!(Entry::Curve(2).command(TABLE, 1090).as_deref(), Some("vc 2 2100 1090"));
+        assert_eq!(Entry::Offset.command(TABLE, -60).as_deref(), Some("vo -60"));
+        assert_eq!(Entry::Clock(0, 7).command(TABLE, 1), None);
+    }
+
+    proptest! {
+        #[test]
+        fn garbage_is_no_table_and_no_panic(text in "(OD_SCLK:|OD_RANGE:|OD_VDDC_CURVE:|[0-9: -]{0,6}|mV|\\PC{0,4}|\n){0,20}") {
+            for (entry, _, _) in entries(&text) {
+                prop_assert!(entry.value(&text).is_some() && entry.command(&text, 1).is_some());
+            }
+        }
+    }
+}

@@ -1,0 +1,289 @@
+//! Changes the settings of a rig that this machine's kernel or its boot files carry.
+
+use std::collections::BTreeMap;
+use std::fs::OpenOptions;
+use std::io;
+use std::path::{Path, PathBuf};
+use std::str::FromStr;
+
+use periculum_core::Decimal;
+use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::rig::Rig;
+use periculum_core::rung::{Change, InForce};
+use periculum_core::setting::{Setting, TakesEffect};
+
+use super::Linux;
+use super::boot_line::Line;
+use super::keeper::Keeper;
+use super::targets::{self, Target};
+
+/// The name of the adapter that rig files use.
+pub const ADAPTER: &str = "linux";
+
+/// Where a setting is written.
+#[derive(Clone, Debug)]
+enum Place {
+    Attribute(Target),
+    Line(Line),
+}
+
+/// The settings of a rig that this machine can change by itself.
+#[derive(Clone, Debug)]
+pub struct Setter {
+    /// By the setting's name, the name that its permission and its way back are kept under, and the place.
+    places: BTreeMap<String, (String, Place)>,
+    boot: String,
+    keeper: Keeper,
+}
+
+/// What a setting is written to: what a permission is given for, and the files behind it.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Written {
+    /// The setting's label.
+    pub label: String,
+    /// The name that the permission is kept under.
+    pub target: String,
+    /// The files; none where this machine has no such target.
+    pub files: Vec<PathBuf>,
+}
+
+/// What a setting of this adapter is kept under: the target's name, or the file and key of its line.
+fn name_of(setting: &Setting) -> String {
+    match &setting.boot_line {
+        Some(line) => format!("{}:{}", line.file, line.key),
+        None => setting.target.clone(),
+    }
+}
+
+fn below(root: &Path, file: &str) -> PathBuf {
+    root.join(file.trim_start_matches('/'))
+}
+
+fn is_ours(setting: &&Setting) -> bool {
+    setting.adapter == ADAPTER && setting.takes_effect != TakesEffect::ByHand
+}
+
+fn place(root: &Path, setting: &Setting, found: &[Target]) -> Option<Place> {
+    if let Some(line) = &setting.boot_line {
+        let (key, between) = (line.key.clone(), line.between.clone());
+        return Some(Place::Line(Line { file: below(root, &line.file), key, between }));
+    }
+    found.iter().find(|target| target.name == setting.target).cloned().map(Place::Attribute)
+}
+
+impl Place {
+    fn files(&self) -> Vec<PathBuf> {
+        match self {
+            Self::Attribute(target) => target.attributes.clone(),
+            Self::Line(line) => vec![line.file.clone()],
+        }
+    }
+}
+
+/// Everything that the settings of a rig would be written to on the machine below this root.
+pub fn written_by(root: &Path, rig: &Rig) -> Vec<Written> {
+    let found = targets::find(root);
+    let written = |setting: &Setting| Written {
+        label: setting.label.clone(),
+        target: name_of(setting),
+        files: place(root, setting, &found).map(|place| place.files()).unwrap_or_default(),
+    };
+    let watchdog = Some(&rig.watchdog).filter(|device| !device.is_empty()).map(|device| {
+        let (label, target) = ("the watchdog, where a plan is unattended".to_owned(), format!("watchdog:{device}"));
+        Written { label, target, files: vec![below(root, device)] }
+    });
+    rig.settings.iter().filter(is_ours).map(written).chain(watchdog).collect()
+}
+
+impl Setter {
+    /// A setter for the rig's settings on the machine below this root, with the file that keeps what was there before.
+    ///
+    /// # Errors
+    /// Everything that stands against it, each in a sentence: targets that are not there or may not be written.
+    pub fn of(root: &Path, rig: &Rig, kept_in: &Path) -> Result<Self, Vec<String>> {
+        let boot = Linux::below(root).boot().id;
+        let unreadable = |error| vec![format!("{} can't be read: {error}", kept_in.display())];
+        let keeper = Keeper::open(kept_in, &boot).map_err(unreadable)?;
+        let found = targets::find(root);
+        let (mut places, mut problems) = (BTreeMap::new(), Vec::new());
+        for setting in rig.settings.iter().filter(is_ours) {
+            let Some(place) = place(root, setting, &found) else {
+                let known: Vec<&str> = found.iter().map(|target| target.name.as_str()).collect();
+                problems.push(format!("{} has the target `{}`, {}", setting.label, setting.target, not_here(&known)));
+                continue;
+            };
+            for file in place.files() {
+                if let Err(error) = OpenOptions::new().write(true).open(&file) {
+                    problems.push(refusal(&setting.label, &file, &error));
+                }
+            }
+            places.insert(setting.name.clone(), (name_of(setting), place));
+        }
+        if problems.is_empty() { Ok(Self { places, boot, keeper }) } else { Err(problems) }
+    }
+
+    /// Whether this setting is changed here.
+    pub fn serves(&self, setting: &str) -> bool {
+        self.places.contains_key(setting)
+    }
+
+    /// Makes a change; what is in force then has to be read back.
+    ///
+    /// # Errors
+    /// The incident, where the kernel does not take it.
+    pub fn apply(&mut self, change: &Change) -> Result<(), Incident> {
+        self.write(change).map_err(|why| Incident::new(IncidentKind::NotTaken, why).at(change.setting.clone()))
+    }
+
+    fn write(&mut self, change: &Change) -> Result<(), String> {
+        let (name, place) = self.places.get(&change.setting).ok_or("nothing here changes it")?;
+        match place {
+            Place::Line(line) => {
+                let value = change.to.to_string();
+                let told = |error: io::Error| format!("{}: {error}", line.file.display());
+                line.write(&value, &mut self.keeper, name, &self.boot).map_err(told)
+            }
+            Place::Attribute(target) => {
+                let writings = target.writings(change.to).ok_or_else(|| format!("{name} can't be {}", change.to))?;
+                self.keeper.keep(name, || target.way_back()).map_err(|error| format!("{name}: {error}"))?;
+                writings.iter().try_for_each(|writing| {
+                    let told = |error| format!("writing {:?} to {}: {error}", writing.text, writing.path.display());
+                    writing.carry_out().map_err(told)
+                })
+            }
+        }
+    }
+
+    /// What is in force, as far as it can be read.
+    pub fn in_force(&self) -> InForce {
+        let value = |(setting, (name, place)): (&String, &(String, Place))| {
+            let value = match place {
+                Place::Attribute(target) => target.read()?,
+                Place::Line(line) => Decimal::from_str(&line.in_force(&self.keeper, name, &self.boot)?).ok()?,
+            };
+            Some((setting.clone(), value))
+        };
+        self.places.iter().filter_map(value).collect()
+    }
+
+    /// Puts back what takes effect at once, as it was before; tells what could not be.
+    pub fn put_back(&mut self) -> Vec<String> {
+        self.keeper.put_back(false)
+    }
+}
+
+/// Puts back everything that an earlier life of the program changed and left: what was put back, and what could not be.
+///
+/// # Errors
+/// When the file that keeps it can't be read.
+pub fn restore(root: &Path, kept_in: &Path) -> io::Result<(Vec<String>, Vec<String>)> {
+    let mut keeper = Keeper::open(kept_in, &Linux::below(root).boot().id)?;
+    let before = keeper.targets();
+    let problems = keeper.put_back(true);
+    let left = keeper.targets();
+    Ok((before.into_iter().filter(|target| !left.contains(target)).collect(), problems))
+}
+
+fn not_here(known: &[&str]) -> String {
+    match known {
+        [] => "and the kernel lets nothing be set on this machine".into(),
+        known => format!("which this machine does not have; it has {}", known.join(", ")),
+    }
+}
+
+fn refusal(label: &str, file: &Path, error: &io::Error) -> String {
+    let file = file.display();
+    match error.kind() {
+        io::ErrorKind::PermissionDenied => {
+            format!("{label} needs the right to write {file}; root can give it with `chown $USER {file}`")
+        }
+        _ => format!("{label} can't be written to {file}: {error}"),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::attribute::tests::tree;
+    use super::*;
+    use periculum_core::file::{Document, Problems, rig_file};
+    use std::fs;
+
+    const FILES: [(&str, &str); 6] = [
+        ("proc/sys/kernel/random/boot_id", "boot-1\n"),
+        ("sys/devices/system/cpu/cpufreq/policy0/cpuinfo_min_freq", "800000\n"),
+        ("sys/devices/system/cpu/cpufreq/policy0/cpuinfo_max_freq", "5400000\n"),
+        ("sys/devices/system/cpu/cpufreq/policy0/scaling_max_freq", "5000000\n"),
+        ("sys/devices/system/cpu/cpufreq/policy0/scaling_min_freq", "800000\n"),
+        ("boot/config.txt", "# dome\narm_freq=2000\n"),
+    ];
+
+    const RIG: &str = "format = 1\n[rig]\nname = \"r\"\n\
+        [setting.top]\nunit = \"MHz\"\nladder = { from = 800, step = 25, to = 5400 }\nstock = 5000\nharder = \"up\"\n\
+        takes_effect = \"at-once\"\nadapter = \"linux\"\ntarget = \"clock/max\"\n\
+        [setting.arm]\nunit = \"MHz\"\nladder = { from = 1000, step = 50, to = 3000 }\nstock = 2000\nharder = \"up\"\n\
+        takes_effect = \"next-start\"\nadapter = \"linux\"\nboot = { file = \"/boot/config.txt\", key = \"arm_freq\" }\n";
+
+    fn rig() -> Rig {
+        let document = Document::parse(RIG).expect("a document");
+        let problems = Problems::default();
+        let rig = rig_file::read(&document.top(&problems));
+        rig.unwrap_or_else(|| panic!("{:?}", problems.into_sorted()))
+    }
+
+    fn change(setting: &str, to: i64) -> Change {
+        Change { setting: setting.into(), from: None, to: to.into() }
+    }
+
+    fn in_force(setter: &Setter, setting: &str) -> Option<i64> {
+        setter.in_force().get(setting).map(|value| i64::try_from(*value).expect("whole"))
+    }
+
+    #[test]
+    fn what_takes_effect_at_once_is_put_back_by_whoever_comes_next() {
+        let root = tree("setter", &FILES);
+        let kept = root.join("state/kept");
+        let attribute = root.join("sys/devices/system/cpu/cpufreq/policy0/scaling_max_freq");
+        let mut setter = Setter::of(&root, &rig(), &kept).expect("possible");
+        setter.apply(&change("top", 4700)).expect("taken");
+        setter.apply(&change("top", 4725)).expect("taken");
+        assert_eq!(in_force(&setter, "top"), Some(4725));
+        drop(setter);
+        assert_eq!(fs::read_to_string(&attribute).expect("read"), "4725000", "the program died here");
+        let (done, problems) = restore(&root, &kept).expect("readable");
+        assert_eq!((done, problems), (vec!["clock/max".to_owned()], vec![]));
+        assert_eq!(fs::read_to_string(&attribute).expect("read"), "5000000");
+        assert!(!kept.exists(), "nothing is left to be put back");
+        fs::remove_dir_all(&root).expect("removed");
+    }
+
+    #[test]
+    fn after_a_start_the_kernel_has_forgotten_and_the_file_has_not() {
+        let root = tree("setter-boot", &FILES);
+        let (kept, file) = (root.join("state/kept"), root.join("boot/config.txt"));
+        let mut setter = Setter::of(&root, &rig(), &kept).expect("possible");
+        setter.apply(&change("top", 4700)).expect("taken");
+        setter.apply(&change("arm", 2100)).expect("taken");
+        setter.apply(&change("arm", 2150)).expect("taken");
+        assert_eq!(in_force(&setter, "arm"), Some(2000), "not before the next start");
+        fs::write(root.join("proc/sys/kernel/random/boot_id"), "boot-2\n").expect("written");
+        let mut setter = Setter::of(&root, &rig(), &kept).expect("possible");
+        assert_eq!(in_force(&setter, "arm"), Some(2150));
+        assert!(setter.put_back().is_empty(), "a line stays, as a setting by hand does");
+        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\narm_freq=2150\n");
+        let (done, problems) = restore(&root, &kept).expect("readable");
+        assert_eq!((done, problems), (vec!["/boot/config.txt:arm_freq".to_owned()], vec![]));
+        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\narm_freq=2000\n");
+        assert!(!root.join("boot/config.txt.before-periculum").exists());
+        fs::remove_dir_all(&root).expect("removed");
+    }
+
+    #[test]
+    fn what_can_not_be_set_here_is_told_before_anything_is() {
+        let root = tree("setter-none", &FILES[..1]);
+        let told = Setter::of(&root, &rig(), &root.join("kept")).expect_err("nothing there");
+        assert_eq!(told.len(), 2, "{told:?}");
+        assert!(told[0].contains("highest clock") || told[0].contains("`clock/max`"), "{told:?}");
+        assert!(told[1].contains("config.txt"), "{told:?}");
+        fs::remove_dir_all(&root).expect("removed");
+    }
+}

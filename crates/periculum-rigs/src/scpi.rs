@@ -1,0 +1,213 @@
+//! Bench instruments as sensors, through SCPI over a raw TCP socket (Standard Commands for Programmable Instruments,
+//! 1999; IEEE 488.2 for the form of numbers).
+
+use std::collections::BTreeMap;
+use std::io::{self, BufRead, BufReader, Read, Write};
+use std::net::{TcpStream, ToSocketAddrs};
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
+use std::thread;
+use std::time::Duration;
+
+use periculum_core::rig::Sensor;
+
+use crate::latest::Latest;
+
+/// The name of the adapter that rig files use.
+pub const ADAPTER: &str = "scpi";
+
+/// How long an instrument may take to answer.
+const PATIENCE: Duration = Duration::from_millis(1500);
+
+/// How long after a failure it is tried again, and how long it rests between two rounds of questions.
+const AFTER_FAILURE: Duration = Duration::from_secs(1);
+const BETWEEN: Duration = Duration::from_millis(250);
+
+/// An answer is no longer than this.
+const LONGEST: u64 = 256;
+
+/// What SCPI answers where it has no number.
+const NOT_A_NUMBER: f64 = 9.9e37;
+
+/// Where a sensor's source leads: `HOST:PORT QUESTION`, as in `127.0.0.1:5025 MEASure:VOLTage:DC?`.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Source<'a> {
+    /// Host and port.
+    pub address: &'a str,
+    /// What is asked.
+    pub question: &'a str,
+}
+
+impl<'a> Source<'a> {
+    /// Reads a source; none where it has no port or asks nothing.
+    pub fn parse(source: &'a str) -> Option<Self> {
+        let (address, question) = source.trim().split_once(' ')?;
+        let (host, port) = address.rsplit_once(':')?;
+        let is_question = question.trim().ends_with('?') && !question.contains(['\n', '\r']);
+        let is_right = !host.is_empty() && port.parse::<u16>().is_ok_and(|port| port > 0) && is_question;
+        is_right.then(|| Self { address, question: question.trim() })
+    }
+}
+
+/// The threads that ask instruments; they end when it is dropped.
+#[derive(Debug)]
+pub struct Instruments {
+    latest: Latest,
+    is_over: Arc<AtomicBool>,
+}
+
+impl Instruments {
+    /// Asks for those of these sensors that are instruments' from now on, each instrument in a thread of its own.
+    pub fn start(sensors: &[Sensor]) -> Self {
+        let (latest, is_over) = (Latest::default(), Arc::new(AtomicBool::new(false)));
+        let mut instruments: BTreeMap<String, Vec<(String, String)>> = BTreeMap::new();
+        for sensor in sensors.iter().filter(|sensor| sensor.adapter == ADAPTER) {
+            if let Some(Source { address, question }) = Source::parse(&sensor.source) {
+                let questions = instruments.entry(address.to_owned()).or_default();
+                questions.push((sensor.name.clone(), question.to_owned()));
+            }
+        }
+        for (address, questions) in instruments {
+            let (latest, is_over) = (latest.clone(), Arc::clone(&is_over));
+            thread::spawn(move || ask_on(&address, &questions, &latest, &is_over));
+        }
+        Self { latest, is_over }
+    }
+
+    /// What they measured of late.
+    pub fn readings(&self) -> BTreeMap<String, f64> {
+        self.latest.fresh()
+    }
+}
+
+impl Drop for Instruments {
+    fn drop(&mut self) {
+        self.is_over.store(true, Ordering::Relaxed);
+    }
+}
+
+fn ask_on(address: &str, questions: &[(String, String)], latest: &Latest, is_over: &AtomicBool) {
+    while !is_over.load(Ordering::Relaxed) {
+        if let Err(error) = connect(address).and_then(|stream| ask_until(stream, questions, latest, is_over)) {
+            tracing::warn!(address, %error, "an instrument does not answer");
+            thread::sleep(AFTER_FAILURE);
+        }
+    }
+}
+
+fn connect(address: &str) -> io::Result<TcpStream> {
+    let resolved = address.to_socket_addrs()?.next().ok_or_else(|| io::Error::other("no such address"))?;
+    let stream = TcpStream::connect_timeout(&resolved, PATIENCE)?;
+    stream.set_read_timeout(Some(PATIENCE))?;
+    stream.set_write_timeout(Some(PATIENCE))?;
+    stream.set_nodelay(true)?;
+    Ok(stream)
+}
+
+/// Asks until something fails: an answer that comes too late would be taken for that of the next question, so that
+/// the connection is given up then.
+fn ask_until(
+    stream: TcpStream,
+    questions: &[(String, String)],
+    latest: &Latest,
+    is_over: &AtomicBool,
+) -> io::Result<()> {
+    let mut answers = BufReader::new(stream.try_clone()?);
+    let mut questioner = stream;
+    while !is_over.load(Ordering::Relaxed) {
+        for (sensor, question) in questions {
+            questioner.write_all(format!("{question}\n").as_bytes())?;
+            let mut answer = Vec::new();
+            answers.by_ref().take(LONGEST).read_until(b'\n', &mut answer)?;
+            if answer.last() != Some(&b'\n') {
+                return Err(io::Error::other("an answer without an end"));
+            }
+            if let Some(reading) = number(&answer) {
+                latest.put(sensor, reading);
+            }
+        }
+        thread::sleep(BETWEEN);
+    }
+    Ok(())
+}
+
+/// The number of an answer: the first one, where several are separated by commas; none where it is no number.
+fn number(answer: &[u8]) -> Option<f64> {
+    let text = str::from_utf8(answer).ok()?;
+    let number: f64 = text.trim().split(',').next()?.trim().parse().ok()?;
+    (number.is_finite() && number.abs() < NOT_A_NUMBER).then_some(number)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use std::net::TcpListener;
+    use std::time::Instant;
+
+    #[test]
+    fn sources_and_answers_are_read() {
+        let source = Source::parse("meter.local:5025 MEAS:VOLT:DC?").expect("right");
+        assert_eq!((source.address, source.question), ("meter.local:5025", "MEAS:VOLT:DC?"));
+        for wrong in ["meter MEAS?", "meter:0 MEAS?", "meter:5025", "meter:5025 MEAS", ":5025 MEAS?", "a:99999 M?"] {
+            assert_eq!(Source::parse(wrong), None, "{wrong}");
+        }
+        assert_eq!(number(b"+1.24870000E+00\r\n"), Some(1.2487));
+        assert_eq!(number(b"1.2, 3\n"), Some(1.2));
+        for none in [&b"9.90000000E+37\n"[..], b"\n", b"volts\n", b"\xff\n", b"nan\n"] {
+            assert_eq!(number(none), None);
+        }
+    }
+
+    /// An instrument that gives one answer after the other, and goes away or keeps silent where there is none.
+    fn instrument(answers: &'static [Option<&'static [u8]>]) -> String {
+        let listener = TcpListener::bind("127.0.0.1:0").expect("bound");
+        let address = listener.local_addr().expect("an address").to_string();
+        thread::spawn(move || {
+            let mut answers = answers.iter().cycle();
+            for stream in listener.incoming().flatten() {
+                let mut questions = BufReader::new(stream.try_clone().expect("cloned"));
+                let mut stream = stream;
+                let mut line = String::new();
+                while questions.read_line(&mut line).is_ok_and(|read| read > 0) {
+                    let Some(answer) = answers.next().expect("a cycle") else { break };
+                    if stream.write_all(answer).is_err() {
+                        break;
+                    }
+                }
+            }
+        });
+        address
+    }
+
+    fn read_once(address: &str) -> Option<f64> {
+        let source = format!("{address} MEASure:VOLTage:DC?");
+        let sensor = Sensor { source, adapter: ADAPTER.into(), ..Sensor::plain("die") };
+        let instruments = Instruments::start(&[sensor]);
+        let began = Instant::now();
+        while instruments.readings().is_empty() && began.elapsed() < Duration::from_secs(10) {
+            thread::sleep(Duration::from_millis(10));
+        }
+        instruments.readings().get("die").copied()
+    }
+
+    #[test]
+    fn an_instrument_that_answers_garbage_and_goes_away_is_read_when_it_is_back() {
+        let address = instrument(&[Some(b"\xfe\xff garbage\n"), None, Some(b"+1.25E+00\n")]);
+        assert_eq!(read_once(&address), Some(1.25));
+    }
+
+    #[test]
+    fn an_answer_that_comes_in_pieces_and_without_an_end_costs_only_that_reading() {
+        let address = instrument(&[Some(b"+1.2"), None, Some(b"+1.31E+00\n")]);
+        assert_eq!(read_once(&address), Some(1.31));
+    }
+
+    proptest! {
+        #[test]
+        fn no_answer_can_harm(answer in prop::collection::vec(any::<u8>(), 0..40), source in "\\PC{0,30}") {
+            prop_assert!(number(&answer).is_none_or(f64::is_finite));
+            let _ = Source::parse(&source);
+        }
+    }
+}

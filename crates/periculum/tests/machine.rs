@@ -1,0 +1,163 @@
+//! Climbs whose settings are written to a machine: one whose file systems are laid out in a folder.
+
+mod common;
+
+use std::fs;
+use std::path::PathBuf;
+use std::process::{Output, Stdio};
+use std::thread;
+use std::time::{Duration, Instant};
+
+use common::{Home, json_lines, of_kind, output};
+
+const RIG: &str = r#"
+format = 1
+[rig]
+name = "board"
+watchdog = "/dev/watchdog"
+[setting.top]
+label = "highest clock"
+unit = "MHz"
+ladder = { from = 4700, step = 25, to = 5400 }
+stock = 4700
+ceiling = { daily = 4750 }
+harder = "up"
+takes_effect = "at-once"
+adapter = "linux"
+target = "clock/max"
+[setting.hand]
+label = "jumper"
+ladder = { from = 0, step = 1, to = 1 }
+stock = 0
+harder = "up"
+takes_effect = "by-hand"
+"#;
+
+const PLAN: &str = r#"
+format = 1
+[plan]
+name = "up"
+rig = "board.rig.toml"
+use = "daily"
+unattended = true
+[proof.glance]
+passes = [{ load = "dense", for = "LONG" }]
+[[stage]]
+strategy = "ascend"
+setting = "top"
+step = 25
+proof = "glance"
+"#;
+
+const POLICY: &str = "root/sys/devices/system/cpu/cpufreq/policy0";
+
+/// A machine with one clock limit, at a value that is on no ladder.
+fn machine(long: &str) -> Home {
+    let home = Home::new();
+    fs::create_dir_all(home.path(POLICY)).expect("made");
+    for folder in ["root/proc/sys/kernel/random", "root/dev"] {
+        fs::create_dir_all(home.path(folder)).expect("made");
+    }
+    home.write("root/proc/sys/kernel/random/boot_id", "boot-1\n");
+    home.write("root/proc/meminfo", "MemTotal: 8000000 kB\nMemAvailable: 7000000 kB\n");
+    home.write("root/dev/watchdog", "");
+    for (end, value) in [("cpuinfo_min", 800), ("cpuinfo_max", 5400), ("scaling_min", 800), ("scaling_max", 4711)] {
+        home.write(&format!("{POLICY}/{end}_freq"), &format!("{}000\n", value));
+    }
+    home.write("board.rig.toml", RIG);
+    home.write("up.plan.toml", &PLAN.replace("LONG", long));
+    home
+}
+
+fn clock_limit(home: &Home) -> String {
+    fs::read_to_string(home.path(POLICY).join("scaling_max_freq")).expect("read").trim().to_owned()
+}
+
+fn root(home: &Home) -> PathBuf {
+    home.path("root")
+}
+
+fn climb(home: &Home) -> Output {
+    let answers = home.write("answers", "done\n");
+    home.periculum()
+        .args(["climb", "up.plan.toml", "--headless", "--json", "--sysroot"])
+        .arg(root(home))
+        .arg("--answers")
+        .arg(answers)
+        .output()
+        .expect("started")
+}
+
+fn allow(home: &Home) -> String {
+    output(home.periculum().args(["allow", "board.rig.toml", "--yes", "--sysroot"]).arg(root(home)))
+}
+
+#[test]
+fn nothing_is_written_that_was_not_allowed() {
+    let home = machine("3s");
+    let refused = climb(&home);
+    let told = String::from_utf8_lossy(&refused.stderr).into_owned();
+    assert_eq!(refused.status.code(), Some(2), "{told}");
+    assert!(told.contains("highest clock (clock/max)") && told.contains("periculum allow RIG"), "{told}");
+    assert_eq!(clock_limit(&home), "4711000");
+    let told = allow(&home);
+    assert!(told.contains("scaling_max_freq") && told.contains("watchdog:/dev/watchdog"), "{told}");
+    output(home.periculum().args(["allow", "board.rig.toml", "--forget", "--sysroot"]).arg(root(&home)));
+    assert_eq!(climb(&home).status.code(), Some(2));
+}
+
+#[test]
+fn a_climb_sets_the_machine_and_puts_it_back_as_it_was() {
+    let home = machine("3s");
+    allow(&home);
+    let run = climb(&home);
+    let told = String::from_utf8_lossy(&run.stderr).into_owned();
+    let lines = json_lines(&String::from_utf8(run.stdout).expect("text"));
+    let mark = of_kind(&lines, "mark-set");
+    assert_eq!(mark.last().expect("a mark")["mark"]["rung"]["top"], "4750", "{told}");
+    assert_eq!(clock_limit(&home), "4711000", "not stock, but what was there");
+    let watchdog = fs::read_to_string(home.path("root/dev/watchdog")).expect("read");
+    assert!(watchdog.ends_with('V'), "armed and disarmed: {watchdog:?}");
+    let nothing = output(home.periculum().args(["restore", "--sysroot"]).arg(root(&home)));
+    assert_eq!(nothing, "There is nothing to put back.\n");
+}
+
+#[test]
+fn what_a_killed_climb_left_is_put_back_by_restore() {
+    let home = machine("60s");
+    allow(&home);
+    let answers = home.write("answers", "done\n");
+    let mut child = home
+        .periculum()
+        .args(["climb", "up.plan.toml", "--headless", "--sysroot"])
+        .arg(root(&home))
+        .arg("--answers")
+        .arg(answers)
+        .stdout(Stdio::null())
+        .spawn()
+        .expect("started");
+    let began = Instant::now();
+    while clock_limit(&home) == "4711000" && began.elapsed() < Duration::from_secs(30) {
+        thread::sleep(Duration::from_millis(20));
+    }
+    assert_eq!(clock_limit(&home), "4725000", "the first rung is tried");
+    child.kill().expect("killed");
+    child.wait().expect("gone");
+    assert_eq!(clock_limit(&home), "4725000", "nobody has put it back");
+    let told = output(home.periculum().args(["restore", "--sysroot"]).arg(root(&home)));
+    assert_eq!(told, "clock/max is as it was before.\n");
+    assert_eq!(clock_limit(&home), "4711000");
+}
+
+#[test]
+fn a_machine_without_the_target_or_the_right_is_refused_before_anything() {
+    let home = machine("3s");
+    allow(&home);
+    fs::remove_file(home.path("root/dev/watchdog")).expect("removed");
+    let told = String::from_utf8_lossy(&climb(&home).stderr).into_owned();
+    assert!(told.contains("there is no watchdog") && told.contains("leave `unattended` out"), "{told}");
+    fs::remove_dir_all(home.path(POLICY)).expect("removed");
+    let told = String::from_utf8_lossy(&climb(&home).stderr).into_owned();
+    assert!(told.contains("the target `clock/max`"), "{told}");
+    assert!(!home.ledger().exists() || output(home.periculum().args(["ledger"])).contains("no climb"), "{told}");
+}
