@@ -73,13 +73,22 @@ fn cut_off(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
 
 fn throttled(sensor: &Sensor, sensors: &[Sensor], asked: Decimal, sample: &Sample) -> Option<Incident> {
     let reached = *sample.highest.get(&sensor.name)?;
-    (reached < REACHED * float(asked)).then(|| {
-        let asked = with_unit(asked, &sensor.unit);
-        let cause = sensors.iter().find_map(|other| at_limit(other, sample));
-        let cause = cause.unwrap_or_else(|| "no limit that is known here".into());
-        let evidence = format!("reached {} of {asked}: {cause}", written(sensor, reached));
-        Incident::new(IncidentKind::Throttled, evidence).at(&sensor.label)
-    })
+    if reached >= REACHED * float(asked) {
+        return None;
+    }
+    let words = format!("reached {} of {}", written(sensor, reached), with_unit(asked, &sensor.unit));
+    let cause = sensors.iter().find_map(|other| at_limit(other, sample));
+    let reports = sensors.iter().find(|other| {
+        other.follows == sensor.follows
+            && sample.highest.get(&other.name).is_some_and(|it| *it >= REACHED * float(asked))
+    });
+    let (kind, evidence) = match (cause, reports) {
+        (Some(cause), _) => (IncidentKind::Throttled, format!("{words}: {cause}")),
+        // Reported up, executed not: nothing holds it back, it never took.
+        (None, Some(other)) => (IncidentKind::NotTaken, format!("{words}, though {} reports it", other.label)),
+        (None, None) => (IncidentKind::Throttled, format!("{words}: no limit that is known here")),
+    };
+    Some(Incident::new(kind, evidence).at(&sensor.label))
 }
 
 /// The limit of the rig's own that a sensor is at, in words.
@@ -103,7 +112,7 @@ pub fn lost(sensors: &[Sensor], sample: &Sample, into_pass: Span) -> Option<Stri
         |sensor: &&Sensor| !sample.readings.contains_key(&sensor.name) && !sample.highest.contains_key(&sensor.name);
     let mut guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some() && into_pass >= LONG_SILENCE);
     let sensor = guarded.find(is_silent)?;
-    Some(format!("{} no longer answers, and a cut-off rests on it", sensor.label))
+    Some(format!("{} no longer tells anything, and a cut-off rests on it", sensor.label))
 }
 
 /// What is said where one core is far hotter than the others.
@@ -170,6 +179,22 @@ mod tests {
     }
 
     #[test]
+    fn a_clock_that_is_reported_and_not_executed_has_not_been_taken() {
+        let clock = |name: &str| Sensor { follows: Some("clock".into()), ..sensor(name, "MHz") };
+        let sensors =
+            [clock("reported"), clock("executed"), Sensor { limit: Some(220.into()), ..sensor("power", "W") }];
+        let clocks = [("reported", 4900.0), ("executed", 4200.0)];
+        let found = kinds(&sensors, &[("power", 90.0)], &clocks, 60);
+        let evidence = "reached 4200 MHz of 4 900 MHz, though reported reports it".to_owned();
+        assert_eq!(found, [(IncidentKind::NotTaken, evidence)]);
+        assert_eq!(
+            kinds(&sensors, &[("power", 220.0)], &clocks, 60)[0].0,
+            IncidentKind::Throttled,
+            "held back by power"
+        );
+    }
+
+    #[test]
     fn work_that_stops_arriving_is_stalled() {
         let sensors = [Sensor { least: Some(90.into()), ..sensor("usage", "%") }];
         assert_eq!(kinds(&sensors, &[], &[("usage", 55.0)], 30)[0].0, IncidentKind::Stalled);
@@ -188,7 +213,7 @@ mod tests {
         assert_eq!(told(&["fan"], &["fan", "core"], 60), None, "silent for a moment");
         assert_eq!(told(&["fan"], &["fan"], 5), None, "the pass has only begun");
         let why = told(&["fan"], &["fan"], 60).expect("lost");
-        assert_eq!(why, "core no longer answers, and a cut-off rests on it");
+        assert_eq!(why, "core no longer tells anything, and a cut-off rests on it");
         assert_eq!(told(&["core"], &["core"], 60), None, "nothing rests on the fan");
     }
 

@@ -493,5 +493,5 @@ fn a_lost_sensor_that_a_cut_off_rests_on_ends_the_climb() {
     let report = PassReport { ran: Span::from_seconds(16), stopped: true, ..PassReport::default() };
     let step = climb.next(Moment::from_millis(16_100), &Event::PassEnded { report });
     let Some(Entry::Ended { end: ClimbEnd::Unsound { why }, .. }) = step.entries.last() else { panic!("{step:?}") };
-    assert_eq!(why, "core no longer answers, and a cut-off rests on it");
+    assert_eq!(why, "core no longer tells anything, and a cut-off rests on it");
 }

@@ -14,7 +14,11 @@ pub struct Latest(Arc<Mutex<BTreeMap<String, (f64, Instant)>>>);
 impl Latest {
     /// Takes in a reading of now.
     pub fn put(&self, sensor: &str, reading: f64) {
-        self.readings().insert(sensor.to_owned(), (reading, Instant::now()));
+        let mut readings = self.readings();
+        match readings.get_mut(sensor) {
+            Some(last) => *last = (reading, Instant::now()),
+            None => drop(readings.insert(sensor.to_owned(), (reading, Instant::now()))),
+        }
     }
 
     /// The readings that are fresh.

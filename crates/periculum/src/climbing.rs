@@ -133,7 +133,7 @@ impl Prepared {
             operator,
             pacer: Pacer::new(pace),
             listener,
-            readings: Readings::default(),
+            readings: Readings::of(&self.briefing.rig.sensors),
             instruments: Instruments::start(&self.briefing.rig.sensors),
         };
         (driver, self.first, self.claim)

@@ -7,6 +7,7 @@ use anyhow::{Context, Result};
 use periculum_core::engine::{Climb, Command, Event, Other, Question, Said, Step};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::PassReport;
+use periculum_core::rig::Sensor;
 use periculum_core::watch::WINDOW;
 use periculum_ledger::{Ledger, Line};
 use periculum_rigs::bench::{Bench, PassNews};
@@ -28,6 +29,9 @@ const LOOKING: Duration = Duration::from_millis(200);
 
 /// A program that uses more of one core than this, percent, is told.
 const WORTH_A_WORD: f64 = 10.0;
+
+/// A sensor whose reading never was another one in so many samples is stuck.
+const STUCK: u32 = 240;
 
 /// So many samples are written together.
 const SAMPLES_AT_ONCE: usize = 64;
@@ -128,6 +132,7 @@ impl<L: FnMut(Notice)> Driver<L> {
         }
         let mut readings = self.bench.sense();
         readings.extend(self.instruments.readings());
+        self.readings.drop_stuck(&mut readings, is_due);
         if !is_due && !self.climb.is_over_cut_off(&readings) {
             return Ok(());
         }
@@ -258,11 +263,36 @@ pub(crate) struct Readings {
     recent: VecDeque<(Moment, BTreeMap<String, f64>)>,
     /// Whether the pass has run as long as the engine looks back.
     is_window_full: bool,
+    /// The first reading of each sensor that a cut-off rests on, while there was no other one, and how often it was read.
+    unmoved: BTreeMap<String, Option<(f64, u32)>>,
 }
 
 impl Readings {
     fn is_due(&self, now: Moment) -> bool {
         self.last.is_none_or(|last| now.since(last) >= SAMPLING || now < last)
+    }
+
+    /// Readings of these sensors.
+    pub(crate) fn of(sensors: &[Sensor]) -> Self {
+        let guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some());
+        let unmoved = guarded.map(|sensor| (sensor.name.clone(), Some((f64::NAN, 0)))).collect();
+        Self { unmoved, ..Self::default() }
+    }
+
+    /// Takes out the readings that a cut-off rests on and that have never moved in two minutes of passes: what is stuck
+    /// guards nothing.
+    fn drop_stuck(&mut self, readings: &mut BTreeMap<String, f64>, counts: bool) {
+        readings.retain(|sensor, reading| {
+            let Some(unmoved) = self.unmoved.get_mut(sensor) else { return true };
+            *unmoved = match *unmoved {
+                Some((first, times)) if first.is_nan() || first == *reading => {
+                    Some((*reading, times + u32::from(counts)))
+                }
+                // Once it has moved, it is alive for good.
+                _ => None,
+            };
+            unmoved.is_none_or(|(_, times)| times < STUCK)
+        });
     }
 
     fn keep(&mut self, now: Moment, readings: &BTreeMap<String, f64>) {
@@ -367,6 +397,20 @@ mod tests {
             assert_eq!(pacer.due(Moment::from_millis(9_000_000), true), Duration::ZERO);
             assert_eq!(pacer.due(Moment::from_millis(0), false), LOOKING);
         }
+    }
+
+    #[test]
+    fn a_sensor_that_never_moves_is_stuck_and_one_that_moved_once_is_not() {
+        let guarded = |name| Sensor { cut_off: Some(95.into()), ..Sensor::plain(name) };
+        let mut readings = Readings::of(&[guarded("stuck"), guarded("alive"), Sensor::plain("errors")]);
+        let mut left = BTreeMap::new();
+        for time in 0..STUCK + 1 {
+            let moved = if time == 3 { 61.0 } else { 60.0 };
+            left = [("stuck", 60.0), ("alive", moved), ("errors", 0.0)].map(|(name, it)| (name.to_owned(), it)).into();
+            readings.drop_stuck(&mut left, true);
+            assert_eq!(left.len(), if time + 1 < STUCK { 3 } else { 2 }, "{time}");
+        }
+        assert!(left.contains_key("alive") && left.contains_key("errors"));
     }
 
     #[test]

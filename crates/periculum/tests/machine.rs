@@ -3,12 +3,13 @@
 mod common;
 
 use std::fs;
+use std::io::{BufRead, BufReader};
 use std::path::PathBuf;
 use std::process::{Output, Stdio};
 use std::thread;
 use std::time::{Duration, Instant};
 
-use common::{Home, json_lines, of_kind, output};
+use common::{Home, demo, json_lines, of_kind, output};
 
 const RIG: &str = r#"
 format = 1
@@ -160,4 +161,30 @@ fn a_machine_without_the_target_or_the_right_is_refused_before_anything() {
     let told = String::from_utf8_lossy(&climb(&home).stderr).into_owned();
     assert!(told.contains("the target `clock/max`"), "{told}");
     assert!(!home.ledger().exists() || output(home.periculum().args(["ledger"])).contains("no climb"), "{told}");
+}
+
+/// A meter in software whose probes are on the simulated rig that is climbed beside it.
+#[test]
+fn a_meter_on_the_network_is_a_sensor_and_follows_the_rig() {
+    let home = Home::new();
+    let mut meter =
+        home.periculum().args(["meter", "--listen", "127.0.0.1:0"]).stdout(Stdio::piped()).spawn().expect("started");
+    let mut told = String::new();
+    BufReader::new(meter.stdout.take().expect("its output")).read_line(&mut told).expect("a line");
+    let address = told.split([' ', ';']).find(|word| word.starts_with("127.0.0.1:")).expect("an address");
+    let rig = fs::read_to_string(demo("dome.rig.toml")).expect("read");
+    let sensor = format!(
+        "[sensor.probe]\nunit = \"V\"\ndecimals = 3\ncut_off = 0.5\nadapter = \"scpi\"\nsource = \"{address} MEAS:VOLT:DC?\"\n"
+    );
+    home.write("dome.rig.toml", &format!("{rig}\n{sensor}"));
+    let plan = fs::read_to_string(demo("dome.plan.toml")).expect("read");
+    home.write("dome.plan.toml", &plan);
+    let run = home.periculum().args(["climb", "dome.plan.toml", "--headless", "--json", "--pace", "3"]).output();
+    let lines = json_lines(&String::from_utf8(run.expect("started").stdout).expect("text"));
+    meter.kill().and_then(|()| meter.wait()).expect("killed");
+    let over: Vec<_> =
+        of_kind(&lines, "incident").into_iter().filter(|incident| incident["place"] == "probe").collect();
+    let evidence = over.first().expect("a reading over its cut-off")["evidence"].as_str().expect("text").to_owned();
+    let volts: f64 = evidence.split(' ').next().and_then(|word| word.parse().ok()).expect("a voltage");
+    assert!((1.0..1.3).contains(&volts), "{evidence}");
 }

@@ -341,7 +341,8 @@ impl Chaos {
                 highest: BTreeMap::new(),
             },
             30..34 => Event::TimePassed,
-            34..42 => Event::PassProgress { progress: Progress::default() },
+            34..41 => Event::PassProgress { progress: Progress::default() },
+            41 => Event::Noticed { incidents: vec![Incident::new(IncidentKind::CorrectedError, "luck").at("Slot A2")] },
             _ if self.is_passing => self.pass_end(),
             _ if self.climb.needs_time() => {
                 self.now += 1000;

@@ -124,9 +124,10 @@ impl Linux {
             "usage" => self.usage(),
             "reported-clock" => self.read("proc/cpuinfo").and_then(|text| mean_clock(&text)),
             found => {
-                let root = &self.root;
-                let reader = self.readers.entry(found.to_owned()).or_insert_with(|| Reader::of(root, found));
-                reader.as_mut()?.read(Instant::now())
+                if !self.readers.contains_key(found) {
+                    self.readers.insert(found.to_owned(), Reader::of(&self.root, found));
+                }
+                self.readers.get_mut(found)?.as_mut()?.read(Instant::now())
             }
         }
     }

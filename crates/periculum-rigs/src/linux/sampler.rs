@@ -12,7 +12,7 @@ use super::Linux;
 use crate::latest::Latest;
 
 /// How often a sensor is read that a cut-off rests on, and any other one.
-const URGENT: Duration = Duration::from_millis(50);
+const URGENT: Duration = Duration::from_millis(100);
 const USUAL: Duration = Duration::from_millis(500);
 
 /// Temperatures outside this, °C, are no temperatures: a sensor that has lost its wire, or its mind.
