@@ -90,8 +90,8 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
             format!("a largest jump of {} can't cross a gap of {} on the ladder", jump.value, ladder.widest_gap());
         problems.add(jump.at.clone(), what);
     }
-    let has_words = |value: Decimal| value >= Decimal::ZERO && value < Decimal::from(words.len());
-    if !words.is_empty() && !(has_words(ladder.lowest()) && has_words(ladder.highest())) {
+    let is_wordless = |value: Decimal| value < Decimal::ZERO || value >= Decimal::from(words.len());
+    if !words.is_empty() && (is_wordless(ladder.lowest()) || is_wordless(ladder.highest())) {
         let what = format!("{} words stand for the values 0 to {} only", words.len(), words.len() - 1);
         problems.add(stock.at.clone(), what);
     }

@@ -4,12 +4,13 @@ use std::fmt::Write;
 use std::path::Path;
 
 use super::attribute::{names, number, numbered, text};
+use super::cycles::Cycles;
 use super::dmi::{self, Module};
 use super::errors::Errors;
 use super::sensors::{self, Found};
 use super::targets::{self, Target};
 use super::topology::{self, Topology};
-use super::{Linux, Memory};
+use super::{Linux, Memory, TRUE_CLOCK};
 
 /// A rig file of the machine whose file systems stand below this root, with what was found and what is missing in
 /// comments.
@@ -35,7 +36,7 @@ fn write(out: &mut String, root: &Path) -> std::fmt::Result {
     write_parts(out, root, &topology)?;
     write_settings(out, root)?;
     let found = sensors::find(root);
-    write_sensors(out, &found)?;
+    write_sensors(out, root, &found)?;
     write_missing(out, root, &found)
 }
 
@@ -126,8 +127,15 @@ fn bare(name: &str) -> String {
     name.chars().map(|sign| if sign.is_ascii_alphanumeric() { sign.to_ascii_lowercase() } else { '_' }).collect()
 }
 
-fn write_sensors(out: &mut String, found: &[Found]) -> std::fmt::Result {
-    let usual = [("usage", "usage", "%", 0), ("reported_clock", "reported-clock", "MHz", 0)];
+fn write_sensors(out: &mut String, root: &Path, found: &[Found]) -> std::fmt::Result {
+    let mut usual = vec![
+        ("usage", "usage", "%", 0),
+        ("reported_clock", "reported-clock", "MHz", 0),
+        ("true_clock", TRUE_CLOCK, "MHz", 0),
+    ];
+    // Counters are the running kernel's, whatever stands below another root.
+    let counted = Some(root).filter(|root| *root == Path::new("/")).and_then(|_| Cycles::open(&[0]));
+    usual.extend(counted.map(|_| ("counted_clock", "counted-clock", "MHz", 0)));
     for (name, source, unit, decimals) in usual {
         let label = name.replace('_', " ");
         write_sensor(out, name, &label, unit, decimals, source, None)?;
@@ -171,6 +179,7 @@ fn write_missing(out: &mut String, root: &Path, found: &[Found]) -> std::fmt::Re
     }
     if !has("clock/") {
         missing.push("no clock of single cores: the kernel has no cpufreq driver here".into());
+        missing.push("the reported clock may be the rated one, whatever runs: a load measures the true one".into());
     }
     let energy = root.join("sys/class/powercap");
     for zone in names(&energy).into_iter().filter(|name| name.contains(':')) {

@@ -3,6 +3,7 @@
 mod attribute;
 mod boot_file;
 mod boot_line;
+mod cycles;
 mod describe;
 mod dmi;
 mod errors;
@@ -33,19 +34,28 @@ pub use sampler::Sampler;
 pub use setter::{ADAPTER, Setter, Written, restore, written_by};
 pub use watchdog::Watchdog;
 
+use attribute::numbered;
+use cycles::Cycles;
 use sensors::Reader;
 
 /// What a load measures of its own clock, mean over its cores, MHz: the source that no attribute has.
 pub const TRUE_CLOCK: &str = "true-clock";
 
 /// The names that a sensor's `source` may have, …
-pub const SOURCES: [&str; 3] = ["usage", "reported-clock", TRUE_CLOCK];
+pub const SOURCES: [&str; 4] = ["usage", "reported-clock", "counted-clock", TRUE_CLOCK];
 
 /// … and what the others begin with, which depend on the machine.
 pub const FOUND_SOURCES: [&str; 6] = ["hwmon/", "thermal/", "clock/", "energy/", "graphics/", "pressure/"];
 
 /// Jiffies of the times that the kernel tells programs, the same on every Linux (time(7)).
 const JIFFIES_A_SECOND: f64 = 100.0;
+
+impl Clone for Linux {
+    /// The same machine, of which nothing has been read.
+    fn clone(&self) -> Self {
+        Self::below(&self.root)
+    }
+}
 
 /// The machine's memory, bytes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -57,9 +67,11 @@ pub struct Memory {
 }
 
 /// A Linux machine, seen through its file systems below this root.
-#[derive(Clone, Debug)]
+#[derive(Debug)]
 pub struct Linux {
     root: PathBuf,
+    /// The cycle counters, once they were asked for; none where there are none.
+    cycles: Option<Option<Cycles>>,
     busy_before: Option<(u64, u64)>,
     /// The sensors that were asked for; none where there is no such one.
     readers: BTreeMap<String, Option<Reader>>,
@@ -68,7 +80,7 @@ pub struct Linux {
 impl Linux {
     /// The machine whose `/proc` stands below this root.
     pub fn below(root: &Path) -> Self {
-        Self { root: root.to_owned(), busy_before: None, readers: BTreeMap::new() }
+        Self { root: root.to_owned(), cycles: None, busy_before: None, readers: BTreeMap::new() }
     }
 
     /// Where the machine's file systems stand.
@@ -123,6 +135,11 @@ impl Linux {
         match source {
             "usage" => self.usage(),
             "reported-clock" => self.read("proc/cpuinfo").and_then(|text| mean_clock(&text)),
+            "counted-clock" => {
+                let processors = || numbered(&self.root.join("sys/devices/system/cpu"), "cpu");
+                let open = || Cycles::open(&processors().into_iter().map(|(cpu, _)| cpu).collect::<Vec<_>>());
+                self.cycles.get_or_insert_with(open).as_mut()?.clock()
+            }
             found => {
                 if !self.readers.contains_key(found) {
                     self.readers.insert(found.to_owned(), Reader::of(&self.root, found));

@@ -63,21 +63,31 @@ impl Entry {
     }
 }
 
-/// Every value of a table that can be changed, with its unit and its range.
-pub(super) fn entries(table: &str) -> Vec<(Entry, &'static str, Option<(i64, i64)>)> {
+/// A value that can be changed.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) struct Adjustable {
+    pub(super) entry: Entry,
+    pub(super) unit: &'static str,
+    /// The least and the most that the driver takes, where it says so.
+    pub(super) range: Option<(i64, i64)>,
+}
+
+/// Every value of a table that can be changed.
+pub(super) fn entries(table: &str) -> Vec<Adjustable> {
     let mut found = Vec::new();
     for (section, (header, _, _, range)) in CLOCKS.into_iter().enumerate() {
         for index in indices(table, header) {
-            found.push((Entry::Clock(section, index), "MHz", range_of(table, range)));
+            found.push(Adjustable { entry: Entry::Clock(section, index), unit: "MHz", range: range_of(table, range) });
         }
     }
     for index in indices(table, CURVE) {
-        found.push((Entry::Curve(index), "mV", range_of(table, &format!("VDDC_CURVE_VOLT[{index}]:"))));
+        let range = range_of(table, &format!("VDDC_CURVE_VOLT[{index}]:"));
+        found.push(Adjustable { entry: Entry::Curve(index), unit: "mV", range });
     }
     if Entry::Offset.value(table).is_some() {
-        found.push((Entry::Offset, "mV", range_of(table, "VDDGFX_OFFSET:")));
+        found.push(Adjustable { entry: Entry::Offset, unit: "mV", range: range_of(table, "VDDGFX_OFFSET:") });
     }
-    found.retain(|(entry, ..)| entry.value(table).is_some());
+    found.retain(|found| found.entry.value(table).is_some());
     found
 }
 
@@ -121,7 +131,7 @@ mod tests {
 
     #[test]
     fn a_table_is_read_and_changed_by_commands() {
-        let told: Vec<_> = entries(TABLE).into_iter().map(|(entry, _, range)| (entry.name(), range)).collect();
+        let told: Vec<_> = entries(TABLE).into_iter().map(|it| (it.entry.name(), it.range)).collect();
         let range = Some((500, 2600));
         let named = |name: &str, range| (name.to_owned(), range);
         assert_eq!(
@@ -146,7 +156,7 @@ mod tests {
     proptest! {
         #[test]
         fn garbage_is_no_table_and_no_panic(text in "(OD_SCLK:|OD_RANGE:|OD_VDDC_CURVE:|[0-9: -]{0,6}|mV|\\PC{0,4}|\n){0,20}") {
-            for (entry, _, _) in entries(&text) {
+            for Adjustable { entry, .. } in entries(&text) {
                 prop_assert!(entry.value(&text).is_some() && entry.command(&text, 1).is_some());
             }
         }

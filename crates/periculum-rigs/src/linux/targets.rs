@@ -12,7 +12,7 @@ use periculum_core::Decimal;
 use serde::{Deserialize, Serialize};
 
 use super::attribute::{lasting_chips, lines, names, number, numbered, text};
-use super::overdrive::{self, Entry};
+use super::overdrive::{self, Adjustable, Entry};
 
 /// What kind of number or word an attribute holds.
 #[derive(Clone, Debug, PartialEq)]
@@ -189,7 +189,7 @@ fn graphics(folder: &Path) -> Vec<Target> {
     let of_card = |(card, path): (u32, PathBuf)| {
         let table = path.join("device").join(overdrive::ATTRIBUTE);
         let entries = lines(&table).map(|table| overdrive::entries(&table)).unwrap_or_default();
-        entries.into_iter().map(move |(entry, unit, range)| Target {
+        entries.into_iter().map(move |Adjustable { entry, unit, range }| Target {
             name: format!("graphics/card{card}/{}", entry.name()),
             label: format!("graphics {card} {}", entry.label()),
             unit,
