@@ -30,6 +30,7 @@ pub mod setting;
 pub mod statistics;
 pub mod story;
 pub mod telling;
+pub mod terrain;
 pub mod verdict;
 pub mod watch;
 

@@ -72,7 +72,7 @@ impl AscentProfile {
 }
 
 /// The setting for the thin line: one that a stage climbs, and of another kind than the climbed one where there is such.
-fn second<'a>(climbed: &Setting, rig: &'a Rig, plan: &Plan) -> Option<&'a Setting> {
+pub(crate) fn second<'a>(climbed: &Setting, rig: &'a Rig, plan: &Plan) -> Option<&'a Setting> {
     let climbs = plan.stages.iter().filter(|stage| !matches!(stage.strategy, Strategy::Open { .. }));
     let moved = climbs.flat_map(|stage| stage.strategy.settings()).filter_map(|name| rig.setting(name));
     let others: Vec<&Setting> = moved.filter(|setting| setting.name != climbed.name).collect();
@@ -80,7 +80,7 @@ fn second<'a>(climbed: &Setting, rig: &'a Rig, plan: &Plan) -> Option<&'a Settin
 }
 
 impl Axis {
-    fn of(setting: &Setting) -> Self {
+    pub(crate) fn of(setting: &Setting) -> Self {
         Self { label: setting.label.clone(), unit: setting.unit.clone() }
     }
 }

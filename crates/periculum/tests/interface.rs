@@ -231,3 +231,36 @@ fn a_terminal_that_is_closed_takes_the_interface_along() {
         assert_eq!(listed.contains("not finished"), pace != "max", "{listed}");
     }
 }
+
+/// Every view at both sizes, reached with one key, with what belongs to it; a trial stays selected from one to the next.
+#[test]
+fn each_view_is_one_key_away() {
+    for (columns, rows) in [(160, 40), (80, 24)] {
+        let home = Home::new();
+        let terminal = Terminal::new(&home, columns, rows);
+        terminal.run("periculum demo --ledger demo.ledger --seed 11");
+        terminal.wait_for("on trial");
+        terminal.press("3");
+        terminal.wait_for("trials   ");
+        terminal.press("Home");
+        terminal.wait_for("trials   1 of ");
+        terminal.press("2");
+        let map = terminal.wait_for("core voltage, V");
+        assert!(map.contains("trial 1 ") && map.contains("●"), "{map}");
+        terminal.press("4");
+        terminal.wait_for("ceiling");
+        terminal.press("3");
+        terminal.wait_for("trials   1 of ");
+        terminal.press("/");
+        terminal.run("4350");
+        terminal.wait_for("No trial has all of these words");
+        terminal.press("Escape");
+        terminal.wait_for("trials   1 of ");
+        terminal.press("1");
+        terminal.wait_for("on trial");
+        terminal.press("q");
+        terminal.wait_for("Leave it to wait");
+        terminal.press("l");
+        terminal.wait_for("ready>");
+    }
+}

@@ -5,12 +5,12 @@ use std::sync::Arc;
 use periculum_core::engine::{Outlook, Said};
 use periculum_core::plan::Plan;
 use periculum_core::rig::Rig;
-use periculum_core::story::Story;
+use periculum_core::story::{Story, TrialStory};
 use ratatui::crossterm::event::{Event, KeyEventKind};
 use tui_input::Input;
 use tui_input::backend::crossterm::EventHandler;
 
-use super::keys::{self, Action};
+use super::keys::{self, Action, Step};
 use super::theme::Theme;
 use crate::notice::{self, Notice};
 
@@ -28,6 +28,8 @@ pub(super) enum Mode {
     Watching,
     /// Reading what the view means.
     Help,
+    /// Writing what the listed trials have.
+    Finding(Input),
     /// Writing a note.
     Note(Input),
     /// Writing what was seen.
@@ -40,12 +42,30 @@ pub(super) enum Mode {
 
 impl Mode {
     pub(super) fn is_text(&self) -> bool {
-        matches!(self, Self::Note(_) | Self::Saw(_))
+        matches!(self, Self::Note(_) | Self::Saw(_) | Self::Finding(_))
     }
+}
+
+/// Which view fills the screen.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum View {
+    /// Where we are, and what comes next.
+    Climb,
+    /// Two settings against each other.
+    Map,
+    /// The trials, one by one.
+    Trials,
+    /// What the rig is and may be.
+    Rig,
 }
 
 /// The interface.
 pub(super) struct App {
+    pub(super) view: View,
+    /// The trial that views of single trials show; none for the newest.
+    pub(super) selected: Option<u32>,
+    /// Words that the listed trials have; empty for all.
+    pub(super) filter: String,
     pub(super) heading: Heading,
     pub(super) rig: Arc<Rig>,
     pub(super) plan: Arc<Plan>,
@@ -70,6 +90,9 @@ impl App {
     pub(super) fn new(heading: Heading, rig: Arc<Rig>, plan: Arc<Plan>, story: Story, theme: Theme) -> Self {
         let shows_cores = plan.climbed_setting().is_none();
         Self {
+            view: View::Climb,
+            selected: None,
+            filter: String::new(),
             heading,
             rig,
             plan,
@@ -128,8 +151,11 @@ impl App {
         match keys::action(self, *pressed) {
             Some(action) => self.act(action).into_iter().collect(),
             None => {
-                if let Mode::Note(input) | Mode::Saw(input) = &mut self.mode {
+                if let Mode::Note(input) | Mode::Saw(input) | Mode::Finding(input) = &mut self.mode {
                     input.handle_event(event);
+                }
+                if let Mode::Finding(input) = &self.mode {
+                    self.filter = input.value().to_owned();
                 }
                 Vec::new()
             }
@@ -154,9 +180,45 @@ impl App {
                 self.mode = Mode::Watching;
                 return Some(Said::Stop);
             }
-            Action::Back => self.mode = Mode::Watching,
+            Action::Back => {
+                if matches!(self.mode, Mode::Finding(_) | Mode::Watching) {
+                    self.filter.clear();
+                }
+                self.mode = Mode::Watching;
+            }
+            Action::Show(view) => self.view = view,
+            Action::Find => self.mode = Mode::Finding(Input::new(self.filter.clone())),
+            Action::Select(step) => self.select(step),
         }
         None
+    }
+
+    /// The trials that have every word of the filter, in order.
+    pub(super) fn found(&self) -> Vec<&TrialStory> {
+        let words: Vec<String> = self.filter.to_lowercase().split_whitespace().map(str::to_owned).collect();
+        let has_all = |trial: &&TrialStory| words.is_empty() || has_words(trial, &self.rig, &words);
+        self.story.trials.iter().filter(has_all).collect()
+    }
+
+    /// The number of the trial that is shown: the selected one while it is among those found, else the newest of them.
+    pub(super) fn selected_trial(&self) -> Option<u32> {
+        let found = self.found();
+        let selected = self.selected.filter(|number| found.iter().any(|trial| trial.number == *number));
+        selected.or(found.last().map(|trial| trial.number))
+    }
+
+    fn select(&mut self, step: Step) {
+        let found = self.found();
+        let at = found.iter().position(|trial| Some(trial.number) == self.selected_trial()).unwrap_or(0);
+        let to = match step {
+            Step::Back(by) => at.saturating_sub(by),
+            Step::On(by) => (at + by).min(found.len().saturating_sub(1)),
+            Step::First => 0,
+            Step::Last => found.len().saturating_sub(1),
+        };
+        // At the newest one it stays at whatever is the newest.
+        let is_newest = to + 1 >= found.len();
+        self.selected = found.get(to).filter(|_| !is_newest).map(|trial| trial.number);
     }
 
     fn pause_or_go_on(&mut self) -> Said {
@@ -187,7 +249,22 @@ impl App {
                 self.is_leaving = true;
                 Some(Said::Leave)
             }
-            Mode::Watching | Mode::Help => None,
+            Mode::Watching | Mode::Help | Mode::Finding(_) => None,
         }
     }
+}
+
+/// Whether each of these words, in small letters, is somewhere in what is told of a trial.
+fn has_words(trial: &TrialStory, rig: &Rig, words: &[String]) -> bool {
+    let verdict = trial.verdict.map_or("open", |verdict| verdict.name());
+    let incident = trial.incident.map_or("", |kind| kind.name());
+    let told = format!(
+        "{} {} {verdict} {incident} {} {}",
+        trial.number,
+        rig.written(&trial.rung),
+        trial.put_to(),
+        trial.reason.because(rig)
+    );
+    let told = told.to_lowercase();
+    words.iter().all(|word| told.contains(word))
 }

@@ -2,7 +2,7 @@
 
 use ratatui::crossterm::event::{KeyCode, KeyEvent, KeyModifiers};
 
-use super::app::{App, Mode};
+use super::app::{App, Mode, View};
 
 /// Something the operator can do with a key.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -21,7 +21,22 @@ pub(super) enum Action {
     Confirm,
     StopFromLeaving,
     Back,
+    Show(View),
+    Find,
+    Select(Step),
 }
+
+/// How the selection moves.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Step {
+    Back(usize),
+    On(usize),
+    First,
+    Last,
+}
+
+/// How many trials a page has.
+const PAGE: usize = 10;
 
 /// A key and what it does.
 pub(super) struct Key {
@@ -51,32 +66,49 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char(' '), "space", "pause", Action::PauseOrGoOn, |app| {
         is_climbing(app) && !app.waits_for_go() && app.story.question.is_none()
     }),
-    key(KeyCode::Char('w'), "w", "saw something", Action::SawSomething, is_climbing),
+    key(KeyCode::Char('w'), "w", "saw it", Action::SawSomething, is_climbing),
     key(KeyCode::Char('n'), "n", "note", Action::AddNote, is_climbing),
     key(KeyCode::Char('s'), "s", "stop", Action::Stop, is_climbing),
-    key(KeyCode::Char('c'), "c", "cores", Action::ShowCores, |app| is_plain(app) && !app.shows_cores),
+    key(KeyCode::Char('c'), "c", "cores", Action::ShowCores, |app| {
+        is_plain(app) && app.view == View::Climb && !app.shows_cores
+    }),
     key(KeyCode::Char('c'), "c", "climb", Action::ShowClimb, |app| {
-        is_plain(app) && app.shows_cores && app.plan.climbed_setting().is_some()
+        is_plain(app) && app.view == View::Climb && app.shows_cores && app.plan.climbed_setting().is_some()
     }),
     key(KeyCode::Char('?'), "?", "help", Action::Help, is_plain),
     key(KeyCode::Char('q'), "q", "leave", Action::Leave, is_plain),
-    key(KeyCode::Enter, "enter", "write it down", Action::Confirm, |app| app.mode.is_text()),
+    key(KeyCode::Up, "↑↓", "another trial", Action::Select(Step::Back(1)), selects),
+    key(KeyCode::Down, "", "", Action::Select(Step::On(1)), selects),
+    key(KeyCode::PageUp, "", "", Action::Select(Step::Back(PAGE)), selects),
+    key(KeyCode::PageDown, "", "", Action::Select(Step::On(PAGE)), selects),
+    key(KeyCode::Home, "", "", Action::Select(Step::First), selects),
+    key(KeyCode::End, "", "", Action::Select(Step::Last), selects),
+    key(KeyCode::Char('/'), "/", "find", Action::Find, |app| is_plain(app) && app.view == View::Trials),
+    key(KeyCode::Char('1'), "1–4", "views", Action::Show(View::Climb), is_plain),
+    key(KeyCode::Char('2'), "", "", Action::Show(View::Map), is_plain),
+    key(KeyCode::Char('3'), "", "", Action::Show(View::Trials), is_plain),
+    key(KeyCode::Char('4'), "", "", Action::Show(View::Rig), is_plain),
+    key(KeyCode::Enter, "enter", "write it down", Action::Confirm, |app| {
+        app.mode.is_text() && !matches!(app.mode, Mode::Finding(_))
+    }),
+    key(KeyCode::Enter, "enter", "keep it", Action::Confirm, |app| matches!(app.mode, Mode::Finding(_))),
     key(KeyCode::Char('y'), "y", "stop and go back to stock", Action::Confirm, |app| {
         matches!(app.mode, Mode::Stopping)
     }),
     key(KeyCode::Char('l'), "l", "leave, it waits", Action::Confirm, |app| matches!(app.mode, Mode::Leaving)),
     key(KeyCode::Char('s'), "s", "stop it for good", Action::StopFromLeaving, |app| matches!(app.mode, Mode::Leaving)),
-    key(KeyCode::Esc, "esc", "back", Action::Back, |app| !matches!(app.mode, Mode::Watching)),
+    key(KeyCode::Esc, "esc", "back", Action::Back, |app| !matches!(app.mode, Mode::Watching) || !app.filter.is_empty()),
 ];
 
-/// The keys of the view itself, which its help lists: all but those of questions and text entry.
-pub(super) fn of_view() -> impl Iterator<Item = &'static Key> {
-    KEYS.iter().filter(|key| !matches!(key.action, Action::Confirm | Action::StopFromLeaving | Action::Back))
+/// The keys of the view that is shown, which its help lists.
+pub(super) fn of_view(app: &App) -> impl Iterator<Item = &'static Key> {
+    KEYS.iter().filter(|key| key.action != Action::Back && !key.shown.is_empty() && (key.is_offered)(app))
 }
 
-/// The keys that can be pressed now.
+/// The keys that can be pressed now; while help is read, only the one that ends it.
 pub(super) fn offered(app: &App) -> impl Iterator<Item = &'static Key> {
-    KEYS.iter().filter(|key| (key.is_offered)(app))
+    let reads_help = matches!(app.mode, Mode::Help);
+    KEYS.iter().filter(move |key| (key.is_offered)(app) && (!reads_help || key.action == Action::Back))
 }
 
 /// What a key press means now; none where it means nothing.
@@ -88,8 +120,13 @@ pub(super) fn action(app: &App, pressed: KeyEvent) -> Option<Action> {
     offered(app).find(|key| key.code == pressed.code).map(|key| key.action)
 }
 
+fn selects(app: &App) -> bool {
+    is_plain(app) && matches!(app.view, View::Map | View::Trials)
+}
+
+/// Whether the view itself is what keys go to; help only lies over it.
 fn is_plain(app: &App) -> bool {
-    matches!(app.mode, Mode::Watching)
+    matches!(app.mode, Mode::Watching | Mode::Help)
 }
 
 fn is_climbing(app: &App) -> bool {

@@ -71,13 +71,13 @@ fn state(app: &App) -> (&'static str, Style) {
 pub(super) fn draw_keys(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
     let mut line = Line::default();
-    for key in keys::offered(app) {
+    for key in keys::offered(app).filter(|key| !key.shown.is_empty()) {
         let width = line.width() + key.shown.chars().count() + key.does.chars().count() + 1;
         if width > usize::from(area.width) {
             break;
         }
         line.push_span(Span::styled(key.shown, theme.accent.bold()));
-        line.push_span(Span::styled(format!(" {}   ", key.does), theme.muted));
+        line.push_span(Span::styled(format!(" {}  ", key.does), theme.muted));
     }
     frame.render_widget(line, area);
 }

@@ -1,14 +1,18 @@
 //! Draws the climb: where we are, whether it is all right, what comes next, what went wrong last.
 
 mod cores;
+mod detail;
 mod figures;
 mod header;
 mod logbook;
+mod map;
 mod overlay;
 mod profile;
+mod rig;
 mod sensors;
 mod stages;
 mod trial;
+mod trials;
 
 #[cfg(test)]
 mod tests;
@@ -18,7 +22,7 @@ use ratatui::layout::{Constraint, Layout, Margin, Rect};
 use ratatui::style::Style;
 use ratatui::text::{Line, Span};
 
-use super::app::App;
+use super::app::{App, View};
 
 /// From here up there is room for a column of figures beside the profile.
 const WIDE: (u16, u16) = (120, 30);
@@ -35,12 +39,21 @@ pub(super) fn draw(frame: &mut Frame, app: &App) {
     header::draw(frame, app, head.inner(Margin::new(1, 0)));
     header::draw_keys(frame, app, foot.inner(Margin::new(1, 0)));
     let body = body.inner(Margin::new(1, 1));
+    match app.view {
+        View::Climb => draw_climb(frame, app, area, body),
+        View::Map => map::draw(frame, app, body),
+        View::Trials => trials::draw(frame, app, body),
+        View::Rig => rig::draw(frame, app, body),
+    }
+    overlay::draw(frame, app, area);
+}
+
+fn draw_climb(frame: &mut Frame, app: &App, area: Rect, body: Rect) {
     if area.width >= WIDE.0 && area.height >= WIDE.1 {
         draw_wide(frame, app, body);
     } else {
         draw_narrow(frame, app, body);
     }
-    overlay::draw(frame, app, area);
 }
 
 fn draw_wide(frame: &mut Frame, app: &App, area: Rect) {

@@ -9,7 +9,7 @@ use ratatui::text::{Line, Span, Text};
 use ratatui::widgets::{Block, BorderType, Clear, Padding, Paragraph, Wrap};
 use tui_input::Input;
 
-use crate::tui::app::{App, Mode};
+use crate::tui::app::{App, Mode, View};
 use crate::tui::keys;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
@@ -20,6 +20,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
             }
         }
         Mode::Help => card(frame, app, area, "what this view shows", help(app)),
+        Mode::Finding(input) => entry(frame, app, area, "trials with all of these words", input),
         Mode::Note(input) => entry(frame, app, area, "a note for the record", input),
         Mode::Saw(input) => entry(frame, app, area, "what did you see? the trial ends with it", input),
         Mode::Stopping => card(frame, app, area, "stop?", stop_words(app)),
@@ -88,12 +89,26 @@ fn help(app: &App) -> Text<'static> {
     let sign = |sign: &'static str, style, what: &'static str| {
         Line::from(vec![Span::styled(format!("  {sign}  "), style), Span::styled(what, theme.text)])
     };
-    let mut lines = vec![
-        Line::styled(
+    let what = match app.view {
+        View::Climb => {
             "Trials from left to right; the value of the climbed setting is the height. A trial puts one rung, \
-             a whole combination of settings, to one proof: passes of loads that know right from wrong.",
-            theme.text,
-        ),
+             a whole combination of settings, to one proof: passes of loads that know right from wrong."
+        }
+        View::Map => {
+            "Every trial in its place. Dots hold, as nothing there is harder than what held; behind the bar all falls, \
+             as nothing there is easier than what fell; between them nobody knows. Lines are ceilings."
+        }
+        View::Trials => {
+            "Every trial of this climb, and all that is known of the selected one. What you find by is looked for in \
+             rung, proof, verdict, incident and reason."
+        }
+        View::Rig => {
+            "What the rig consists of, what may be set and what is asked now, what is calculated from that, and what is \
+             measured, with the limits of each."
+        }
+    };
+    let mut lines = vec![
+        Line::styled(what, theme.text),
         Line::default(),
         sign("●", theme.good, "held: it survived the whole proof"),
         sign("◐", theme.warning, "slipped: it runs, but throttled, lost score, or did not take"),
@@ -105,7 +120,7 @@ fn help(app: &App) -> Text<'static> {
         sign("┄", theme.bad, "ceiling: never crossed"),
         Line::default(),
     ];
-    let keys: Vec<String> = keys::of_view().map(|key| format!("  {:<6} {:<26}", key.shown, key.does)).collect();
+    let keys: Vec<String> = keys::of_view(app).map(|key| format!("  {:<6} {:<26}", key.shown, key.does)).collect();
     lines.extend(keys.chunks(2).map(|pair| Line::styled(pair.concat(), theme.muted)));
     Text::from(lines)
 }

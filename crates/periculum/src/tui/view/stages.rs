@@ -45,7 +45,7 @@ fn lines(app: &App, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Line
 }
 
 /// The words in lines of this width; a word that is longer has a line to itself.
-fn wrapped(text: &str, width: usize) -> Vec<String> {
+pub(super) fn wrapped(text: &str, width: usize) -> Vec<String> {
     let mut lines = vec![String::new()];
     for word in text.split(' ') {
         let line = lines.len() - 1;

@@ -7,6 +7,7 @@ use periculum_core::engine::{Climb, Said};
 use periculum_core::moment::Span;
 use periculum_core::pass::{CoreProgress, Progress, Score, Workload};
 use periculum_core::story::Story;
+use periculum_core::verdict::Verdict;
 use ratatui::Terminal;
 use ratatui::backend::TestBackend;
 use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyModifiers};
@@ -127,9 +128,51 @@ fn help_fits_the_smallest_screen() {
 }
 
 #[test]
+fn the_map_shows_where_trials_lie_and_what_is_known_of_the_border() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 19);
+    press(&mut app, KeyCode::Char('2'));
+    insta::assert_snapshot!("map-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("map-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Up);
+    assert!(picture(&app, 160, 40).contains("trial 19 "), "the one before the newest");
+}
+
+#[test]
+fn trials_are_listed_found_and_opened() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('3'));
+    for code in [KeyCode::Up, KeyCode::PageUp, KeyCode::Down] {
+        press(&mut app, code);
+    }
+    insta::assert_snapshot!("trials-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("trials-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Char('/'));
+    "fell 4".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
+    assert!(app.found().iter().all(|trial| trial.verdict == Some(Verdict::Fell)) && !app.found().is_empty());
+    press(&mut app, KeyCode::Enter);
+    insta::assert_snapshot!("trials-found", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Esc);
+    assert_eq!(app.found().len(), app.story.trials.len(), "all are there again");
+    press(&mut app, KeyCode::Char('/'));
+    "nothing like it".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
+    assert!(picture(&app, 80, 24).contains("No trial has all of these words"));
+    assert_eq!(app.selected_trial(), None);
+}
+
+#[test]
+fn the_rig_is_shown_with_its_limits() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('4'));
+    insta::assert_snapshot!("rig-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("rig-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Char('1'));
+    assert!(picture(&app, 160, 40).contains("logbook"));
+}
+
+#[test]
 fn no_size_breaks_the_view() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
-    for mode in [None, Some('?'), Some('n'), Some('q')] {
+    for mode in [None, Some('?'), Some('n'), Some('q'), Some('2'), Some('3'), Some('/'), Some('4')] {
         if let Some(key) = mode {
             press(&mut app, KeyCode::Esc);
             press(&mut app, KeyCode::Char(key));

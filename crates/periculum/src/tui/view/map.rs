@@ -1,0 +1,206 @@
+//! Two settings against each other: every trial in its place, what is known of the border, and the walls.
+
+use periculum_core::Decimal;
+use periculum_core::quantity::grouped;
+use periculum_core::terrain::{Bounds, Place, Side, Terrain};
+use ratatui::Frame;
+use ratatui::buffer::Buffer;
+use ratatui::layout::{Constraint, Layout, Rect};
+use ratatui::style::Style;
+use ratatui::text::Line;
+
+use super::{WIDE, detail};
+use crate::tui::app::App;
+use crate::tui::theme::Theme;
+
+/// Lines below the map where there is no room beside it.
+const BELOW: u16 = 6;
+
+/// Columns for the values beside the axis, and lines for those below it.
+const LABELS: u16 = 9;
+const FOOT: u16 = 3;
+
+pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
+    let is_wide = area.width + 2 >= WIDE.0;
+    let [map, beside] = if is_wide {
+        Layout::horizontal([Constraint::Min(0), Constraint::Length(detail::WIDTH)]).spacing(3).areas(area)
+    } else {
+        Layout::vertical([Constraint::Min(6), Constraint::Length(BELOW)]).spacing(1).areas(area)
+    };
+    detail::draw(frame, app, beside);
+    let Some(terrain) = Terrain::of(&app.story, &app.rig, &app.plan) else {
+        let why = "A map needs two settings, of which the plan moves one; this rig has not so many.";
+        return frame.render_widget(Line::styled(why, app.theme.text), map);
+    };
+    let plane = Plane::new(map, &terrain);
+    let buffer = frame.buffer_mut();
+    plane.draw_axes(buffer, &app.theme, &terrain);
+    for bounds in &terrain.border {
+        plane.draw_border(buffer, &app.theme, bounds);
+    }
+    plane.draw_walls(buffer, &app.theme, &terrain);
+    for place in &terrain.places {
+        plane.draw_place(buffer, app, place);
+    }
+}
+
+/// Where values lie on the screen.
+struct Plane {
+    area: Rect,
+    across: (Decimal, Decimal),
+    up: (Decimal, Decimal),
+}
+
+/// From the lowest to the highest of what is shown of a setting: all that was tried, and its ceiling where that is not
+/// farther away than what was tried is wide.
+fn range(side: &Side, tried: impl Iterator<Item = Decimal>) -> (Decimal, Decimal) {
+    let (low, high) = tried.fold((side.stock, side.stock), |(low, high), value| (low.min(value), high.max(value)));
+    let span = if low == high { side.ceiling - low } else { high - low };
+    (low, if high + span >= side.ceiling { high.max(side.ceiling) } else { high + span / Decimal::from(3) })
+}
+
+fn share(value: Decimal, (low, high): (Decimal, Decimal)) -> f64 {
+    let span = high - low;
+    if span.is_zero() { 0.5 } else { f64::try_from((value - low) / span).unwrap_or(0.0).clamp(0.0, 1.0) }
+}
+
+impl Plane {
+    fn new(area: Rect, terrain: &Terrain) -> Self {
+        let inside = Rect {
+            x: area.x + LABELS + 1,
+            y: area.y + 2,
+            width: area.width.saturating_sub(LABELS + 2),
+            height: area.height.saturating_sub(2 + FOOT),
+        };
+        Self {
+            area: inside,
+            across: range(&terrain.across, terrain.places.iter().map(|place| place.across)),
+            up: range(&terrain.up, terrain.places.iter().map(|place| place.up)),
+        }
+    }
+
+    fn column(&self, value: Decimal) -> u16 {
+        let columns = f64::from(self.area.width.saturating_sub(1));
+        self.area.x + (share(value, self.across) * columns).round() as u16
+    }
+
+    fn row(&self, value: Decimal) -> u16 {
+        let rows = f64::from(self.area.height.saturating_sub(1));
+        (self.area.bottom().saturating_sub(1)).saturating_sub((share(value, self.up) * rows).round() as u16)
+    }
+
+    fn put(&self, buffer: &mut Buffer, x: u16, y: u16, sign: &str, style: Style) {
+        if self.area.contains((x, y).into()) {
+            buffer[(x, y)].set_symbol(sign).set_style(style);
+        }
+    }
+
+    fn draw_axes(&self, buffer: &mut Buffer, theme: &Theme, terrain: &Terrain) {
+        let area = self.area;
+        if area.height == 0 || area.width == 0 {
+            return;
+        }
+        let named = |side: &Side| match side.axis.unit.as_str() {
+            "" => side.axis.label.clone(),
+            unit => format!("{}, {unit}", side.axis.label),
+        };
+        buffer.set_stringn(area.x - LABELS - 1, area.y - 2, named(&terrain.up), area.width.into(), theme.muted);
+        let below = area.bottom() + 1;
+        let across = named(&terrain.across);
+        let x = area.right().saturating_sub(across.chars().count() as u16);
+        buffer.set_stringn(x, below + 1, &across, area.width.into(), theme.muted);
+        let mut at = area.x;
+        let most = area.right().saturating_sub(across.chars().count() as u16 + 2);
+        for (sign, style, words) in
+            [("·", theme.good, "holds"), ("░", theme.warning, "not known"), ("▏", theme.bad, "falls from here")]
+        {
+            let wide = words.chars().count() as u16 + 4;
+            if at + wide < most {
+                buffer.set_string(at, below + 1, sign, style);
+                buffer.set_string(at + 2, below + 1, words, theme.muted);
+                at += wide + 1;
+            }
+        }
+        for y in area.top()..area.bottom() {
+            buffer[(area.x - 1, y)].set_symbol("╎").set_style(theme.faint);
+        }
+        for x in area.left()..area.right() {
+            buffer[(x, area.bottom())].set_symbol("╌").set_style(theme.faint);
+        }
+        let mut free = area.bottom();
+        let mut values: Vec<Decimal> = terrain.border.iter().map(|bounds| bounds.up).collect();
+        values.extend(Some(terrain.up.ceiling).filter(|ceiling| *ceiling <= self.up.1));
+        values.sort();
+        values.dedup();
+        for value in values {
+            let y = self.row(value);
+            if y < free {
+                let text = format!("{:>width$}", grouped(value), width = usize::from(LABELS) - 1);
+                buffer.set_stringn(area.x - LABELS - 1, y, text, LABELS.into(), theme.muted);
+                free = y.saturating_sub(1);
+            }
+        }
+        let mut free = area.x;
+        let mut values: Vec<Decimal> = terrain.places.iter().map(|place| place.across).collect();
+        values.extend(Some(terrain.across.ceiling).filter(|ceiling| *ceiling <= self.across.1));
+        values.sort();
+        values.dedup();
+        for value in values {
+            let text = grouped(value);
+            let wide = text.chars().count() as u16;
+            let x = self.column(value).saturating_sub(wide / 2).min(area.right().saturating_sub(wide));
+            if x >= free && x + wide <= area.right() {
+                buffer.set_stringn(x, below, &text, wide.into(), theme.muted);
+                free = x + wide + 2;
+            }
+        }
+    }
+
+    /// What is known to hold, and the gap up to what is known to fall.
+    fn draw_border(&self, buffer: &mut Buffer, theme: &Theme, bounds: &Bounds) {
+        let y = self.row(bounds.up);
+        let (holds, falls) = (bounds.holds.map(|it| self.column(it)), bounds.falls.map(|it| self.column(it)));
+        // Where chance has let something harder hold than what fell, nobody knows between the two either.
+        let (sure, unsure) = match (holds, falls) {
+            (Some(holds), Some(falls)) => (Some(holds.min(falls.saturating_sub(1))), holds.max(falls)),
+            (holds, falls) => (holds, falls.or(holds).unwrap_or(self.area.x)),
+        };
+        for x in sure.into_iter().flat_map(|sure| self.area.left()..=sure) {
+            self.put(buffer, x, y, "·", theme.good);
+        }
+        for x in sure.into_iter().flat_map(|sure| sure + 1..unsure) {
+            self.put(buffer, x, y, "░", theme.warning);
+        }
+        if falls.is_some() {
+            self.put(buffer, unsure, y, "▏", theme.bad);
+        }
+    }
+
+    fn draw_walls(&self, buffer: &mut Buffer, theme: &Theme, terrain: &Terrain) {
+        if terrain.across.ceiling <= self.across.1 {
+            let x = self.column(terrain.across.ceiling);
+            (self.area.top()..self.area.bottom()).for_each(|row| self.put(buffer, x, row, "┊", theme.bad));
+        }
+        if terrain.up.ceiling <= self.up.1 {
+            let y = self.row(terrain.up.ceiling);
+            (self.area.left()..self.area.right()).for_each(|column| self.put(buffer, column, y, "┄", theme.bad));
+        }
+        let ceiling = |side: &Side| format!("{} up to {}", side.axis.label, grouped(side.ceiling));
+        let told = format!("ceilings: {}, {}", ceiling(&terrain.across), ceiling(&terrain.up));
+        let wide = told.chars().count() as u16;
+        let x = self.area.right().saturating_sub(wide);
+        if self.area.height > 0 && x > self.area.x + 2 * LABELS {
+            buffer.set_stringn(x, self.area.y - 2, &told, wide.into(), theme.bad);
+        }
+    }
+
+    fn draw_place(&self, buffer: &mut Buffer, app: &App, place: &Place) {
+        let (x, y) = (self.column(place.across), self.row(place.up));
+        let sign = place.verdict.map_or('○', |verdict| verdict.sign()).to_string();
+        self.put(buffer, x, y, &sign, app.theme.verdict(place.verdict).bold());
+        if Some(place.trial) == app.selected_trial() {
+            self.put(buffer, x.saturating_sub(1), y, "›", app.theme.accent.bold());
+            self.put(buffer, x + 1, y, "‹", app.theme.accent.bold());
+        }
+    }
+}

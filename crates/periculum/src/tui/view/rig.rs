@@ -1,0 +1,177 @@
+//! The rig: what it consists of, every setting with what is asked and what may be, derived values, and sensors.
+
+use periculum_core::quantity::{grouped, measured};
+use periculum_core::rig::{Derived, Sensor};
+use periculum_core::setting::{Setting, TakesEffect};
+use periculum_core::telling::mark_sentence;
+use ratatui::Frame;
+use ratatui::layout::{Constraint, Rect};
+use ratatui::style::Style;
+use ratatui::text::{Line, Span, Text};
+use ratatui::widgets::{Row, Table};
+
+use super::fit;
+use crate::tui::app::App;
+
+/// A row of a table, a line a cell.
+type Cells = Vec<Line<'static>>;
+
+/// From this width up there is room for columns that are wider than what stands in them.
+const ROOMY: u16 = 110;
+
+pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
+    let mut area = area;
+    draw_parts(frame, app, take(&mut area, app.rig.parts.len() + 1));
+    draw_settings(frame, app, take(&mut area, app.rig.settings.len() + 1));
+    if !app.rig.derived.is_empty() {
+        draw_derived(frame, app, take(&mut area, app.rig.derived.len() + 1));
+    }
+    draw_sensors(frame, app, take(&mut area, app.rig.sensors.len() + 1));
+    draw_found(frame, app, area);
+}
+
+/// So many lines from the top, and a blank one below them.
+fn take(area: &mut Rect, lines: usize) -> Rect {
+    let height = u16::try_from(lines).unwrap_or(u16::MAX).min(area.height);
+    let taken = Rect { height, ..*area };
+    let used = height.saturating_add(1).min(area.height);
+    (area.y, area.height) = (area.y + used, area.height - used);
+    taken
+}
+
+fn draw_parts(frame: &mut Frame, app: &App, area: Rect) {
+    let theme = &app.theme;
+    let part = |part: &periculum_core::rig::Part| {
+        let specimen = if part.specimen.is_empty() { String::new() } else { format!("   specimen {}", part.specimen) };
+        Line::from(vec![
+            Span::styled(format!("{:<12}  ", part.kind), theme.muted),
+            Span::styled(part.model.clone(), theme.text),
+            Span::styled(specimen, theme.muted),
+        ])
+    };
+    let summary = Line::styled(app.rig.summary.clone(), theme.text);
+    frame.render_widget(Text::from_iter([summary].into_iter().chain(app.rig.parts.iter().map(part))), area);
+}
+
+fn draw_settings(frame: &mut Frame, app: &App, area: Rect) {
+    let head = ["setting", "asked now", "stock", "floor", "ceiling", "jump", "is changed"];
+    let rows = app.rig.settings.iter().map(|setting| setting_row(app, setting));
+    draw_table(frame, app, area, head.to_vec(), rows.collect());
+}
+
+fn setting_row(app: &App, setting: &Setting) -> Cells {
+    let theme = &app.theme;
+    let asked = app.story.open_trial().and_then(|trial| trial.rung.get(&setting.name));
+    let is_moved = asked.is_some_and(|asked| asked != setting.stock);
+    let number = |value| grouped(setting.ladder.rescaled(value));
+    let value = |value| if setting.words.is_empty() { number(value) } else { setting.written(value) };
+    let changed = match setting.takes_effect {
+        TakesEffect::AtOnce => "at once",
+        TakesEffect::AtNextStart => "at the next start",
+        TakesEffect::ByHand => "by hand",
+    };
+    vec![
+        named(app, &setting.label, &setting.unit),
+        right(asked.map_or("–".into(), value), if is_moved { theme.accent.bold() } else { theme.text }),
+        right(value(setting.stock), theme.text),
+        right(value(setting.floor), theme.muted),
+        right(value(setting.ceiling(&app.plan.use_name)), theme.bad),
+        right(setting.largest_jump.map_or("any".into(), number), theme.muted),
+        Line::styled(changed, theme.muted),
+    ]
+}
+
+fn draw_derived(frame: &mut Frame, app: &App, area: Rect) {
+    let rung = app.story.open_trial().map_or_else(|| app.rig.stock(), |trial| trial.rung.clone());
+    let row = |derived: &Derived| {
+        let value = derived.value(&rung).map_or("–".into(), |value| grouped(value.round_dp(3).normalize()));
+        let end = |end: Option<periculum_core::Decimal>| end.map_or("open".into(), grouped);
+        vec![
+            named(app, &derived.name.replace('_', " "), &derived.unit),
+            right(value, app.theme.text),
+            right(end(derived.lowest), app.theme.muted),
+            right(end(derived.highest), app.theme.muted),
+            Line::styled("calculated", app.theme.muted),
+        ]
+    };
+    let rows = app.rig.derived.iter().map(row).collect();
+    draw_table(frame, app, area, vec!["derived", "now", "at least", "at most", ""], rows);
+}
+
+fn draw_sensors(frame: &mut Frame, app: &App, area: Rect) {
+    let theme = &app.theme;
+    let row = |sensor: &Sensor| {
+        let reading = app.story.readings.get(&sensor.name);
+        let limit = |limit: Option<periculum_core::Decimal>| limit.map_or(String::new(), grouped);
+        let role = match (&sensor.follows, sensor.core) {
+            (Some(setting), _) => format!("reaches {} where nothing is throttled", setting.replace('_', " ")),
+            (None, Some(core)) => format!("is core {core}'s"),
+            (None, None) => String::new(),
+        };
+        vec![
+            named(app, &sensor.label, &sensor.unit),
+            right(reading.map_or("–".into(), |value| measured(*value, sensor.decimals)), theme.text),
+            right(limit(sensor.limit), theme.warning),
+            right(limit(sensor.cut_off), theme.bad),
+            Line::styled(role, theme.muted),
+        ]
+    };
+    let rows = app.rig.sensors.iter().map(row).collect();
+    draw_table(frame, app, area, vec!["sensor", "now", "its limit", "cut-off", ""], rows);
+}
+
+/// What the climb has found for this rig.
+fn draw_found(frame: &mut Frame, app: &App, area: Rect) {
+    let theme = &app.theme;
+    let mut lines = Vec::new();
+    if !app.story.marks.is_empty() {
+        lines.push(Line::styled("marks of this climb", theme.muted));
+    }
+    lines.extend(app.story.marks.iter().map(|mark| {
+        let words = mark_sentence(mark, &app.rig);
+        Line::from(vec![Span::styled("⚑ ", theme.accent.bold()), Span::styled(words, theme.text)])
+    }));
+    if !app.story.profiles.is_empty() {
+        lines.extend([Line::default(), Line::styled("profiles of this climb", theme.muted)]);
+    }
+    lines.extend(app.story.profiles.iter().map(|profile| {
+        let soaked = if profile.soaked { "soaked, may be armed for each start" } else { "not soaked" };
+        Line::from(vec![
+            Span::styled(format!("{}  ", profile.name), theme.text.bold()),
+            Span::styled(format!("{}  ", app.rig.written(&profile.rung)), theme.text),
+            Span::styled(soaked, theme.muted),
+        ])
+    }));
+    let lines = lines.into_iter().map(|line| fit(line, area.width, theme.muted));
+    frame.render_widget(Text::from_iter(lines), area);
+}
+
+fn named(app: &App, label: &str, unit: &str) -> Line<'static> {
+    let unit = if unit.is_empty() { String::new() } else { format!(", {unit}") };
+    Line::from(vec![Span::styled(label.to_owned(), app.theme.text), Span::styled(unit, app.theme.muted)])
+}
+
+fn right(text: String, style: Style) -> Line<'static> {
+    Line::styled(text, style).right_aligned()
+}
+
+/// A table whose first and last columns have words, and whose others have numbers under their heads.
+fn draw_table(frame: &mut Frame, app: &App, area: Rect, head: Vec<&'static str>, rows: Vec<Cells>) {
+    let last = head.len() - 1;
+    let headed = |(index, text): (usize, &&'static str)| {
+        let line = Line::styled(*text, app.theme.muted);
+        if index == 0 || index == last { line } else { line.right_aligned() }
+    };
+    let heads: Cells = head.iter().enumerate().map(headed).collect();
+    let widest = |column: usize| rows.iter().chain([&heads]).map(|row| row[column].width()).max().unwrap_or(0);
+    // Where there is room, numbers stand in the same columns in every table.
+    let least = |column: usize| match column {
+        _ if area.width < ROOMY => 0,
+        0 => 26,
+        _ => 12,
+    };
+    let width = |column: usize| u16::try_from(widest(column)).unwrap_or(u16::MAX).max(least(column));
+    let widths: Vec<Constraint> = (0..head.len()).map(|column| Constraint::Length(width(column))).collect();
+    let table = Table::new(rows.into_iter().map(Row::new), widths).header(Row::new(heads)).column_spacing(2);
+    frame.render_widget(table, area);
+}
