@@ -26,6 +26,7 @@ pub mod reason;
 pub mod rig;
 pub mod route;
 pub mod rung;
+pub mod series;
 pub mod setting;
 pub mod statistics;
 pub mod story;

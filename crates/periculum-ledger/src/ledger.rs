@@ -6,6 +6,7 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use periculum_core::moment::Moment;
+use periculum_core::series::Series;
 use rusqlite::{Connection, TransactionBehavior, params};
 
 use crate::claim::{Claim, beside};
@@ -126,6 +127,14 @@ impl Ledger {
     /// When they can't be written.
     pub fn add_samples(&mut self, climb: i64, readings: &[(Moment, BTreeMap<String, f64>)]) -> Result<(), LedgerError> {
         samples::add(&mut self.samples, climb, readings)
+    }
+
+    /// Every sensor's readings during a climb.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn samples(&self, climb: i64) -> Result<BTreeMap<String, Series>, LedgerError> {
+        samples::of_climb(&self.record, climb)
     }
 
     /// Every line of a climb, in order.

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use periculum_core::moment::Moment;
+use periculum_core::series::Series;
 use rusqlite::{Connection, OptionalExtension, params};
 
 use crate::error::LedgerError;
@@ -23,6 +24,19 @@ pub(crate) fn add(
         }
     }
     Ok(transaction.commit()?)
+}
+
+/// Every reading of a climb, sensor by sensor, each in the order of time.
+pub(crate) fn of_climb(connection: &Connection, climb: i64) -> Result<BTreeMap<String, Series>, LedgerError> {
+    let mut statement =
+        connection.prepare("SELECT sensor, at, value FROM samples WHERE climb = ? ORDER BY sensor, at")?;
+    let mut rows = statement.query([climb])?;
+    let mut found: BTreeMap<String, Series> = BTreeMap::new();
+    while let Some(row) = rows.next()? {
+        let (sensor, at, value): (String, i64, f64) = (row.get(0)?, row.get(1)?, row.get(2)?);
+        found.entry(sensor).or_default().push(Moment::from_millis(at), value);
+    }
+    Ok(found)
 }
 
 /// When a climb was last heard of through its sensors.

@@ -173,6 +173,9 @@ fn a_sample_is_a_sign_of_life() {
     let life = ledger.last_life(climb).expect("read").expect("a sign of life");
     assert_eq!((life.at, life.boot.as_str()), (Moment::from_millis(900), "boot-1"));
     assert_eq!(life.wall, Moment::from_millis(905));
+    let samples = ledger.samples(climb).expect("read");
+    assert_eq!(samples.keys().collect::<Vec<_>>(), ["core"], "what is no number is not kept");
+    assert_eq!(samples["core"].span(), Some((Moment::from_millis(900), Moment::from_millis(900))));
 }
 
 #[test]

@@ -1,5 +1,6 @@
 //! A climb made ready to be driven: a new one, or one that was not finished.
 
+use std::collections::BTreeMap;
 use std::path::Path;
 use std::sync::Arc;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
@@ -9,6 +10,7 @@ use periculum_core::ending::{Boot, classify};
 use periculum_core::engine::{Climb, Event};
 use periculum_core::moment::Moment;
 use periculum_core::rig::Rig;
+use periculum_core::series::Series;
 use periculum_core::story::Story;
 use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb};
 use periculum_rigs::bench::Bench;
@@ -49,6 +51,8 @@ pub(crate) struct Prepared {
     pub(crate) seed: Option<u64>,
     /// What happened before.
     pub(crate) past: Vec<Line>,
+    /// What its sensors read.
+    pub(crate) traces: BTreeMap<String, Series>,
     /// The event to begin or to go on with.
     pub(crate) first: Event,
     climb: Climb,
@@ -89,7 +93,19 @@ impl Prepared {
         })?;
         let first = Event::Started { in_force: bench.read_back(), ahead: minutes_ahead(&*bench) };
         let climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
-        Ok(Self { briefing, number, seed, past: Vec::new(), first, climb, bench, ledger, boot, claim })
+        Ok(Self {
+            briefing,
+            number,
+            seed,
+            past: Vec::new(),
+            traces: BTreeMap::new(),
+            first,
+            climb,
+            bench,
+            ledger,
+            boot,
+            claim,
+        })
     }
 
     /// The newest climb that was not finished, taken up by somebody or by the machine itself; none where all are.
@@ -98,6 +114,7 @@ impl Prepared {
         let claim = ledger.claim()?;
         let briefing = recall(&ledger, &row)?;
         let past = ledger.lines(row.climb)?;
+        let traces = ledger.samples(row.climb)?;
         let climb = replay(&briefing, &past)?;
         let linux = Linux::below(sysroot);
         let boot = linux.boot();
@@ -115,7 +132,19 @@ impl Prepared {
                 Event::Restarted { ending, lived, in_force, unattended, last_words }
             }
         };
-        Ok(Some(Self { briefing, number: row.climb, seed: row.seed, past, first, climb, bench, ledger, boot, claim }))
+        Ok(Some(Self {
+            briefing,
+            number: row.climb,
+            seed: row.seed,
+            past,
+            traces,
+            first,
+            climb,
+            bench,
+            ledger,
+            boot,
+            claim,
+        }))
     }
 
     /// The driver of this climb, and the event to drive from; the claim must be kept while it drives.

@@ -249,6 +249,10 @@ fn each_view_is_one_key_away() {
         assert!(map.contains("trial 1 ") && map.contains("●"), "{map}");
         terminal.press("4");
         terminal.wait_for("ceiling");
+        terminal.press("5");
+        terminal.wait_for("mean ");
+        terminal.press("z");
+        terminal.wait_for("the whole climb");
         terminal.press("3");
         terminal.wait_for("trials   1 of ");
         terminal.press("/");

@@ -1,10 +1,13 @@
 //! What the interface shows and where the operator is in it; events go in, words for the driver come out.
 
+use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use periculum_core::engine::{Outlook, Said};
+use periculum_core::moment::{Moment, Span};
 use periculum_core::plan::Plan;
 use periculum_core::rig::Rig;
+use periculum_core::series::Series;
 use periculum_core::story::{Story, TrialStory};
 use ratatui::crossterm::event::{Event, KeyEventKind};
 use tui_input::Input;
@@ -57,6 +60,8 @@ pub(super) enum View {
     Trials,
     /// What the rig is and may be.
     Rig,
+    /// What the sensors read.
+    Traces,
 }
 
 /// The interface.
@@ -66,6 +71,10 @@ pub(super) struct App {
     pub(super) selected: Option<u32>,
     /// Words that the listed trials have; empty for all.
     pub(super) filter: String,
+    /// What each sensor read, from the beginning.
+    pub(super) traces: BTreeMap<String, Series>,
+    /// Whether traces are those of the selected trial only.
+    pub(super) shows_trial: bool,
     pub(super) heading: Heading,
     pub(super) rig: Arc<Rig>,
     pub(super) plan: Arc<Plan>,
@@ -93,6 +102,8 @@ impl App {
             view: View::Climb,
             selected: None,
             filter: String::new(),
+            traces: BTreeMap::new(),
+            shows_trial: false,
             heading,
             rig,
             plan,
@@ -126,7 +137,12 @@ impl App {
             Notice::Outlook(outlook) => self.outlook = outlook.map(|outlook| *outlook),
             Notice::Told { .. } => self.pause_wanted &= !self.story.is_paused && !self.is_over(),
             Notice::LeftBehind { problem } => self.left_behind.push(problem),
-            Notice::Progress { .. } | Notice::Sample { .. } => {}
+            Notice::Sample { at, readings } => {
+                for (sensor, reading) in readings {
+                    self.traces.entry(sensor).or_default().push(at, reading);
+                }
+            }
+            Notice::Progress { .. } => {}
         }
     }
 
@@ -187,6 +203,7 @@ impl App {
                 self.mode = Mode::Watching;
             }
             Action::Show(view) => self.view = view,
+            Action::Zoom => self.shows_trial = !self.shows_trial,
             Action::Find => self.mode = Mode::Finding(Input::new(self.filter.clone())),
             Action::Select(step) => self.select(step),
         }
@@ -205,6 +222,24 @@ impl App {
         let found = self.found();
         let selected = self.selected.filter(|number| found.iter().any(|trial| trial.number == *number));
         selected.or(found.last().map(|trial| trial.number))
+    }
+
+    /// When the selected trial began and ended; the open one has not ended yet.
+    pub(super) fn selected_span(&self) -> Option<(Moment, Moment)> {
+        let trials = &self.story.trials;
+        let number = self.selected_trial()? as usize;
+        let end = trials.get(number).map_or(self.story.latest, |next| next.began);
+        Some((trials.get(number - 1)?.began, end))
+    }
+
+    /// The stretch of time that traces show; none before anything was read.
+    pub(super) fn stretch(&self) -> Option<(Moment, Moment)> {
+        let spans = self.traces.values().filter_map(Series::span);
+        let whole = spans.reduce(|(from, to), (begin, end)| (from.min(begin), to.max(end)))?;
+        let trial = self.selected_span().filter(|(from, to)| self.shows_trial && from < to);
+        let (from, to) = trial.unwrap_or(whole);
+        // The last reading belongs to it.
+        Some((from, to + Span::from_millis(1)))
     }
 
     fn select(&mut self, step: Step) {

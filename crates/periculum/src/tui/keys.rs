@@ -23,6 +23,7 @@ pub(super) enum Action {
     Back,
     Show(View),
     Find,
+    Zoom,
     Select(Step),
 }
 
@@ -84,10 +85,13 @@ const KEYS: &[Key] = &[
     key(KeyCode::Home, "", "", Action::Select(Step::First), selects),
     key(KeyCode::End, "", "", Action::Select(Step::Last), selects),
     key(KeyCode::Char('/'), "/", "find", Action::Find, |app| is_plain(app) && app.view == View::Trials),
-    key(KeyCode::Char('1'), "1–4", "views", Action::Show(View::Climb), is_plain),
+    key(KeyCode::Char('z'), "z", "this trial only", Action::Zoom, |app| traces(app) && !app.shows_trial),
+    key(KeyCode::Char('z'), "z", "the whole climb", Action::Zoom, |app| traces(app) && app.shows_trial),
+    key(KeyCode::Char('1'), "1–5", "views", Action::Show(View::Climb), is_plain),
     key(KeyCode::Char('2'), "", "", Action::Show(View::Map), is_plain),
     key(KeyCode::Char('3'), "", "", Action::Show(View::Trials), is_plain),
     key(KeyCode::Char('4'), "", "", Action::Show(View::Rig), is_plain),
+    key(KeyCode::Char('5'), "", "", Action::Show(View::Traces), is_plain),
     key(KeyCode::Enter, "enter", "write it down", Action::Confirm, |app| {
         app.mode.is_text() && !matches!(app.mode, Mode::Finding(_))
     }),
@@ -120,8 +124,12 @@ pub(super) fn action(app: &App, pressed: KeyEvent) -> Option<Action> {
     offered(app).find(|key| key.code == pressed.code).map(|key| key.action)
 }
 
+fn traces(app: &App) -> bool {
+    is_plain(app) && app.view == View::Traces
+}
+
 fn selects(app: &App) -> bool {
-    is_plain(app) && matches!(app.view, View::Map | View::Trials)
+    is_plain(app) && matches!(app.view, View::Map | View::Trials | View::Traces)
 }
 
 /// Whether the view itself is what keys go to; help only lies over it.

@@ -42,13 +42,14 @@ pub(crate) fn show(
     let (words, operator) = Operator::new();
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending))?;
-    let app = App::new(
+    let mut app = App::new(
         Heading { number: prepared.number, seed: prepared.seed },
         Arc::clone(&prepared.briefing.rig),
         Arc::clone(&prepared.briefing.plan),
         tell_past(&prepared.past),
         Theme::of_terminal(),
     );
+    app.traces.clone_from(&prepared.traces);
     let (sender, notices) = unbounded();
     let driving = drive(prepared, operator, pace, curtain, sender);
     let mut terminal = ratatui::try_init()?;

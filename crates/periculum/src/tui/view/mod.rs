@@ -11,6 +11,7 @@ mod profile;
 mod rig;
 mod sensors;
 mod stages;
+mod traces;
 mod trial;
 mod trials;
 
@@ -44,6 +45,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App) {
         View::Map => map::draw(frame, app, body),
         View::Trials => trials::draw(frame, app, body),
         View::Rig => rig::draw(frame, app, body),
+        View::Traces => traces::draw(frame, app, body),
     }
     overlay::draw(frame, app, area);
 }

@@ -102,6 +102,10 @@ fn help(app: &App) -> Text<'static> {
             "Every trial of this climb, and all that is known of the selected one. What you find by is looked for in \
              rung, proof, verdict, incident and reason."
         }
+        View::Traces => {
+            "What the sensors read, from the least to the greatest in each column; red is over a cut-off. On the axis lie \
+             what went wrong and, as a line, the selected trial; `z` shows that trial alone."
+        }
         View::Rig => {
             "What the rig consists of, what may be set and what is asked now, what is calculated from that, and what is \
              measured, with the limits of each."

@@ -56,7 +56,7 @@ fn draw_parts(frame: &mut Frame, app: &App, area: Rect) {
 fn draw_settings(frame: &mut Frame, app: &App, area: Rect) {
     let head = ["setting", "asked now", "stock", "floor", "ceiling", "jump", "is changed"];
     let rows = app.rig.settings.iter().map(|setting| setting_row(app, setting));
-    draw_table(frame, app, area, head.to_vec(), rows.collect());
+    draw_table(frame, app, area, &head, rows.collect());
 }
 
 fn setting_row(app: &App, setting: &Setting) -> Cells {
@@ -95,7 +95,7 @@ fn draw_derived(frame: &mut Frame, app: &App, area: Rect) {
         ]
     };
     let rows = app.rig.derived.iter().map(row).collect();
-    draw_table(frame, app, area, vec!["derived", "now", "at least", "at most", ""], rows);
+    draw_table(frame, app, area, &["derived", "now", "at least", "at most", ""], rows);
 }
 
 fn draw_sensors(frame: &mut Frame, app: &App, area: Rect) {
@@ -117,7 +117,7 @@ fn draw_sensors(frame: &mut Frame, app: &App, area: Rect) {
         ]
     };
     let rows = app.rig.sensors.iter().map(row).collect();
-    draw_table(frame, app, area, vec!["sensor", "now", "its limit", "cut-off", ""], rows);
+    draw_table(frame, app, area, &["sensor", "now", "its limit", "cut-off", ""], rows);
 }
 
 /// What the climb has found for this rig.
@@ -156,7 +156,7 @@ fn right(text: String, style: Style) -> Line<'static> {
 }
 
 /// A table whose first and last columns have words, and whose others have numbers under their heads.
-fn draw_table(frame: &mut Frame, app: &App, area: Rect, head: Vec<&'static str>, rows: Vec<Cells>) {
+fn draw_table(frame: &mut Frame, app: &App, area: Rect, head: &[&'static str], rows: Vec<Cells>) {
     let last = head.len() - 1;
     let headed = |(index, text): (usize, &&'static str)| {
         let line = Line::styled(*text, app.theme.muted);

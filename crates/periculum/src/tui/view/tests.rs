@@ -170,9 +170,22 @@ fn the_rig_is_shown_with_its_limits() {
 }
 
 #[test]
+fn traces_show_the_climb_and_one_trial() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('5'));
+    insta::assert_snapshot!("traces-wide", picture(&app, 160, 40));
+    let whole = app.stretch().expect("readings");
+    press(&mut app, KeyCode::PageUp);
+    press(&mut app, KeyCode::Char('z'));
+    let trial = app.stretch().expect("readings");
+    assert!(trial.0 > whole.0 && trial.1 < whole.1);
+    insta::assert_snapshot!("traces-narrow", picture(&app, 80, 24));
+}
+
+#[test]
 fn no_size_breaks_the_view() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
-    for mode in [None, Some('?'), Some('n'), Some('q'), Some('2'), Some('3'), Some('/'), Some('4')] {
+    for mode in [None, Some('?'), Some('n'), Some('q'), Some('2'), Some('3'), Some('/'), Some('4'), Some('5')] {
         if let Some(key) = mode {
             press(&mut app, KeyCode::Esc);
             press(&mut app, KeyCode::Char(key));
