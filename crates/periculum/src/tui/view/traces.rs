@@ -14,7 +14,10 @@ use crate::tui::app::App;
 
 /// Lines of a sensor, its title included: as many as there is room for.
 const LEAST: u16 = 4;
-const MOST: u16 = 8;
+const MOST: u16 = 12;
+
+/// Lines of a sensor that reads the same all the time.
+const FLAT: u16 = 3;
 
 /// Columns for the values beside the traces, and lines for the axis of time.
 const LABELS: u16 = 9;
@@ -30,16 +33,16 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     if area.height < LEAST + AXIS || area.width < 3 * LABELS {
         return frame.render_widget(Line::styled("Traces need a larger window.", app.theme.text), area);
     }
-    let room = area.height - AXIS;
     let sensors: Vec<&Sensor> = app.rig.sensors.iter().filter(|sensor| app.traces.contains_key(&sensor.name)).collect();
-    let fit = usize::from(room / LEAST).clamp(1, sensors.len().max(1));
-    let height = (room / fit as u16).clamp(LEAST, MOST);
+    let heights = heights(app, &sensors, area.height - AXIS, from, to);
     let plot = Rect { x: area.x + LABELS + 1, width: area.width.saturating_sub(LABELS + 1), ..area };
-    for (index, sensor) in sensors.iter().take(fit).enumerate() {
-        let band = Rect { y: area.y + height * index as u16, height, ..plot };
-        draw_sensor(frame, app, band, sensor, from, to);
+    let mut y = area.y;
+    for (sensor, height) in sensors.iter().zip(&heights) {
+        draw_sensor(frame, app, Rect { y, height: *height, ..plot }, sensor, from, to);
+        y += height;
     }
-    let axis = Rect { y: area.y + height * fit as u16, height: AXIS.min(area.height), ..plot };
+    let fit = heights.len();
+    let axis = Rect { y, height: AXIS, ..plot };
     if axis.bottom() <= area.bottom() {
         draw_axis(frame, app, axis, from, to);
         let left_out = sensors.len() - fit;
@@ -49,6 +52,24 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
             frame.render_widget(Line::styled(text, app.theme.muted), Rect { y: axis.y + 2, height: 1, ..axis });
         }
     }
+}
+
+/// How many lines each sensor has, for as many as there is room for: a reading that never changes needs only one.
+fn heights(app: &App, sensors: &[&Sensor], room: u16, from: Moment, to: Moment) -> Vec<u16> {
+    let is_flat = |sensor: &&Sensor| {
+        app.traces[&sensor.name].between(from, to).is_none_or(|spread| spread.least == spread.greatest)
+    };
+    let flat = sensors.iter().filter(|sensor| is_flat(sensor)).count() as u16;
+    let moving = (sensors.len() as u16 - flat).max(1);
+    let height = (room.saturating_sub(flat * FLAT) / moving).clamp(LEAST, MOST);
+    let wanted = sensors.iter().map(|sensor| if is_flat(sensor) { FLAT } else { height });
+    let mut left = room;
+    wanted
+        .map_while(|height| {
+            left = left.checked_sub(height)?;
+            Some(height)
+        })
+        .collect()
 }
 
 /// A title with what the readings come to, and below it the trace: in each column from its least to its greatest reading.
@@ -65,7 +86,7 @@ fn draw_sensor(frame: &mut Frame, app: &App, area: Rect, sensor: &Sensor, from: 
         Span::styled(sums, theme.muted),
     ]);
     frame.render_widget(title, Rect { height: 1, ..area });
-    let blank = u16::from(area.height > LEAST);
+    let blank = u16::from(area.height != LEAST);
     let inside = Rect { y: area.y + 1, height: area.height - 1 - blank, ..area };
     let scale = Scale::of(&all, inside);
     let buffer = frame.buffer_mut();
