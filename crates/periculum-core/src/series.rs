@@ -68,6 +68,11 @@ impl Series {
         }
     }
 
+    /// Every reading with its time, in order.
+    pub fn iter(&self) -> impl Iterator<Item = (Moment, f64)> {
+        self.times.iter().copied().zip(self.readings.iter().copied())
+    }
+
     /// The times of the first and the last reading; none where there are none.
     pub fn span(&self) -> Option<(Moment, Moment)> {
         self.times.first().copied().zip(self.times.last().copied())

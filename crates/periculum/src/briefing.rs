@@ -216,7 +216,7 @@ fn check_settings(top: &Section, rig: &Rig, is_simulated: bool) {
             (TakesEffect::AtNextStart, _, false) => problems.advise(
                 at,
                 format!("nothing says where {} is written for the next start", setting.label),
-                "write `adapter = \"linux\"` and `boot = { file = \"/boot/config.txt\", key = \"arm_freq\" }`",
+                "write `adapter = \"linux\"` and `boot = { file = \"/boot/config.txt\", key = \"core_mhz\" }`",
             ),
             (TakesEffect::AtNextStart, _, true) => problems.advise(
                 at,

@@ -60,6 +60,8 @@ pub(crate) enum Command {
     Profile(Profile),
     /// Write the ascent profile (.svg) or a report (.md) of a climb.
     Report(Report),
+    /// Write the trials, scores, incidents or samples of a climb as a table, or its marks for monitoring.
+    Export(Export),
     /// Tell the truth about a simulated rig: what holds, and how often.
     Reveal(Reveal),
     /// Be a multimeter in software, whose probes are on the simulated rig that is being climbed.
@@ -293,6 +295,34 @@ pub(crate) struct Report {
     /// The file to write; its ending, .svg or .md, says what.
     #[arg(short, long, value_name = "FILE")]
     pub(crate) output: PathBuf,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Export {
+    /// The number of the climb, as `periculum ledger` lists it.
+    pub(crate) climb: i64,
+
+    /// What of it to write.
+    pub(crate) what: Exported,
+
+    /// The file to write; its ending, .csv or .jsonl, says how, and marks are written as OpenMetrics text, .om.
+    #[arg(short, long, value_name = "FILE")]
+    pub(crate) output: PathBuf,
+}
+
+/// What of a climb can be exported.
+#[derive(clap::ValueEnum, Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Exported {
+    /// A line for each trial, with its rung.
+    Trials,
+    /// A line for each pass that has a score.
+    Scores,
+    /// A line for each incident.
+    Incidents,
+    /// A line for each reading of each sensor.
+    Samples,
+    /// Marks and tallies.
+    Marks,
 }
 
 #[derive(Args, Debug)]

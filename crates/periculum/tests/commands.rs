@@ -280,3 +280,34 @@ fn only_child_of(process: u32) -> u32 {
     assert_eq!(children.len(), 1);
     children[0]
 }
+
+#[test]
+fn a_climb_is_exported_for_other_programs() {
+    let home = Home::new();
+    output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).arg("--headless"));
+    for (what, file) in [
+        ("trials", "trials.csv"),
+        ("trials", "trials.jsonl"),
+        ("scores", "scores.jsonl"),
+        ("incidents", "incidents.jsonl"),
+        ("samples", "samples.csv"),
+        ("marks", "marks.om"),
+    ] {
+        output(home.periculum().args(["export", "1", what, "-o", file]));
+    }
+    let read = |name: &str| std::fs::read_to_string(home.path(name)).expect("written");
+    let trials = json_lines(&read("trials.jsonl"));
+    assert_eq!(read("trials.csv").lines().count(), trials.len() + 1);
+    assert_eq!((&trials[0]["core_clock"], &trials[0]["verdict"]), (&4200.into(), &"held".into()));
+    assert!(trials.iter().all(|trial| trial["because"].as_str().is_some_and(|why| !why.is_empty())));
+    let scores = json_lines(&read("scores.jsonl"));
+    assert!(scores.len() > trials.len() && scores.iter().all(|score| score["score"].as_f64() > Some(0.0)));
+    assert!(json_lines(&read("incidents.jsonl")).iter().any(|incident| incident["incident"] == "wrong-result"));
+    assert!(read("samples.csv").lines().count() > 1000);
+    let metrics = read("marks.om");
+    assert!(metrics.contains("setting=\"core_clock\",unit=\"MHz\",proof=\"quick\"} 4700\n"), "{metrics}");
+    assert!(metrics.ends_with("\n# EOF\n"), "{metrics}");
+    let refused = home.periculum().args(["export", "1", "trials", "-o", "trials.xyz"]).output().expect("started");
+    assert_eq!(refused.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&refused.stderr).contains("end it in .csv or .jsonl"));
+}

@@ -128,7 +128,7 @@ fn read_boot_line(section: Section) -> Option<BootLine> {
     let is_one_line = |text: &str| !text.contains(['\n', '\r']);
     if key.value.trim().is_empty() || !is_one_line(&key.value) || !is_one_line(&between) || between.is_empty() {
         let what = "a key and what stands behind it are parts of one line, and not empty";
-        problems.advise(key.at, what, "write `boot = { file = \"/boot/config.txt\", key = \"arm_freq\" }`");
+        problems.advise(key.at, what, "write `boot = { file = \"/boot/config.txt\", key = \"core_mhz\" }`");
         return None;
     }
     Some(BootLine { file: file.value, key: key.value, between })

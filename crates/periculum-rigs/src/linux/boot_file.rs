@@ -93,27 +93,27 @@ mod tests {
     use super::*;
     use proptest::prelude::*;
 
-    const FILE: &[u8] = b"# the dome's board\r\n[all]\narm_freq=1800\n  arm_freq = 2000   # by hand\ngpu_freq=500";
+    const FILE: &[u8] = b"# the dome's board\r\n[all]\ncore_mhz=1800\n  core_mhz = 2000   # by hand\ndisk_mode=500";
 
     #[test]
     fn the_last_line_of_a_key_is_read_and_changed_alone() {
-        assert_eq!(value(FILE, "arm_freq", "="), Some(&b"2000"[..]));
+        assert_eq!(value(FILE, "core_mhz", "="), Some(&b"2000"[..]));
         assert_eq!(value(FILE, "freq", "="), None);
-        assert_eq!(value(b"# arm_freq=1", "arm_freq", "="), None);
-        let (changed, back) = with_value(FILE, "arm_freq", "=", "2150");
-        let expected = b"# the dome's board\r\n[all]\narm_freq=1800\n  arm_freq = 2150   # by hand\ngpu_freq=500";
+        assert_eq!(value(b"# core_mhz=1", "core_mhz", "="), None);
+        let (changed, back) = with_value(FILE, "core_mhz", "=", "2150");
+        let expected = b"# the dome's board\r\n[all]\ncore_mhz=1800\n  core_mhz = 2150   # by hand\ndisk_mode=500";
         assert_eq!(changed, expected);
-        assert_eq!(taken_back(&changed, "arm_freq", "=", &back), FILE);
+        assert_eq!(taken_back(&changed, "core_mhz", "=", &back), FILE);
     }
 
     #[test]
     fn a_new_key_becomes_a_line_of_its_own_and_leaves_no_trace() {
-        let (changed, back) = with_value(FILE, "over_voltage", "=", "4");
-        assert!(changed.ends_with(b"gpu_freq=500\nover_voltage=4\n"));
-        assert_eq!(taken_back(&changed, "over_voltage", "=", &back), FILE);
+        let (changed, back) = with_value(FILE, "fan_mode", "=", "4");
+        assert!(changed.ends_with(b"disk_mode=500\nfan_mode=4\n"));
+        assert_eq!(taken_back(&changed, "fan_mode", "=", &back), FILE);
         let edited = [&changed[..], b"more=1\n"].concat();
-        let kept = taken_back(&edited, "over_voltage", "=", &back);
-        assert!(kept.ends_with(b"gpu_freq=500\nmore=1\n"), "what was added meanwhile stays");
+        let kept = taken_back(&edited, "fan_mode", "=", &back);
+        assert!(kept.ends_with(b"disk_mode=500\nmore=1\n"), "what was added meanwhile stays");
     }
 
     proptest! {

@@ -214,14 +214,14 @@ mod tests {
         ("sys/devices/system/cpu/cpufreq/policy0/cpuinfo_max_freq", "5400000\n"),
         ("sys/devices/system/cpu/cpufreq/policy0/scaling_max_freq", "5000000\n"),
         ("sys/devices/system/cpu/cpufreq/policy0/scaling_min_freq", "800000\n"),
-        ("boot/config.txt", "# dome\narm_freq=2000\n"),
+        ("boot/config.txt", "# dome\ncore_mhz=2000\n"),
     ];
 
     const RIG: &str = "format = 1\n[rig]\nname = \"r\"\n\
         [setting.top]\nunit = \"MHz\"\nladder = { from = 800, step = 25, to = 5400 }\nstock = 5000\nharder = \"up\"\n\
         takes_effect = \"at-once\"\nadapter = \"linux\"\ntarget = \"clock/max\"\n\
         [setting.arm]\nunit = \"MHz\"\nladder = { from = 1000, step = 50, to = 3000 }\nstock = 2000\nharder = \"up\"\n\
-        takes_effect = \"next-start\"\nadapter = \"linux\"\nboot = { file = \"/boot/config.txt\", key = \"arm_freq\" }\n";
+        takes_effect = \"next-start\"\nadapter = \"linux\"\nboot = { file = \"/boot/config.txt\", key = \"core_mhz\" }\n";
 
     fn rig() -> Rig {
         let document = Document::parse(RIG).expect("a document");
@@ -269,10 +269,10 @@ mod tests {
         let mut setter = Setter::of(&root, &rig(), &kept).expect("possible");
         assert_eq!(in_force(&setter, "arm"), Some(2150));
         assert!(setter.put_back().is_empty(), "a line stays, as a setting by hand does");
-        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\narm_freq=2150\n");
+        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\ncore_mhz=2150\n");
         let (done, problems) = restore(&root, &kept).expect("readable");
-        assert_eq!((done, problems), (vec!["/boot/config.txt:arm_freq".to_owned()], vec![]));
-        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\narm_freq=2000\n");
+        assert_eq!((done, problems), (vec!["/boot/config.txt:core_mhz".to_owned()], vec![]));
+        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\ncore_mhz=2000\n");
         assert!(!root.join("boot/config.txt.before-periculum").exists());
         fs::remove_dir_all(&root).expect("removed");
     }

@@ -4,6 +4,7 @@ mod allow;
 mod check;
 mod climb;
 mod demo;
+mod export;
 mod ledger;
 mod load;
 mod meter;
@@ -41,6 +42,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),
         Some(Command::Profile(profile)) => profile::run(&profile, common),
+        Some(Command::Export(export)) => export::run(&export, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
         Some(Command::Rig) => Ok(rig::run(common)),
         Some(Command::Meter(meter)) => meter::run(&meter, common),

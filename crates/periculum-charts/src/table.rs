@@ -1,0 +1,115 @@
+//! A table as comma-separated values (RFC 4180) or as JSON lines.
+
+use std::io::{self, Write};
+
+/// What stands in a row under a column.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Cell {
+    /// Nothing.
+    Nothing,
+    /// Words.
+    Text(String),
+    /// A number, written out as exactly as it is known.
+    Number(String),
+}
+
+/// Named columns, and rows that are made as they are written, so that a night of samples needs no room.
+pub struct Table<'a> {
+    /// The names of the columns.
+    pub columns: Vec<String>,
+    /// The rows, each with a cell for each column.
+    pub rows: Box<dyn Iterator<Item = Vec<Cell>> + 'a>,
+}
+
+impl Cell {
+    /// Words, or nothing where there are none.
+    pub(crate) fn text(text: impl Into<String>) -> Self {
+        let text = text.into();
+        if text.is_empty() { Self::Nothing } else { Self::Text(text) }
+    }
+
+    /// A number that is not exact; nothing where it is none.
+    pub(crate) fn float(value: f64) -> Self {
+        if value.is_finite() { Self::Number(value.to_string()) } else { Self::Nothing }
+    }
+
+    fn as_json(&self) -> String {
+        match self {
+            Self::Nothing => "null".into(),
+            Self::Text(text) => quoted(text),
+            Self::Number(number) => number.clone(),
+        }
+    }
+}
+
+fn quoted(text: &str) -> String {
+    serde_json::Value::from(text).to_string()
+}
+
+impl Table<'_> {
+    /// Writes it as comma-separated values under a line of names.
+    ///
+    /// # Errors
+    /// When it can't be written.
+    pub fn write_csv(self, to: impl Write) -> io::Result<()> {
+        let mut writer = csv::Writer::from_writer(to);
+        writer.write_record(&self.columns)?;
+        for row in self.rows {
+            writer.write_record(row.iter().map(|cell| match cell {
+                Cell::Nothing => "",
+                Cell::Text(text) | Cell::Number(text) => text,
+            }))?;
+        }
+        writer.flush()
+    }
+
+    /// Writes an object a line, with every column in each.
+    ///
+    /// # Errors
+    /// When it can't be written.
+    pub fn write_json_lines(self, mut to: impl Write) -> io::Result<()> {
+        let names: Vec<String> = self.columns.iter().map(|name| quoted(name)).collect();
+        for row in self.rows {
+            let pairs = names.iter().zip(&row).map(|(name, cell)| format!("{name}:{}", cell.as_json()));
+            writeln!(to, "{{{}}}", pairs.collect::<Vec<_>>().join(","))?;
+        }
+        to.flush()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn table(texts: &[(String, f64)]) -> Table<'_> {
+        let rows = texts.iter().map(|(text, number)| vec![Cell::text(text.as_str()), Cell::float(*number)]);
+        Table { columns: vec!["what, \"it\" is".into(), "number".into()], rows: Box::new(rows) }
+    }
+
+    proptest! {
+        /// Whatever stands in it, other people's readers get back what was put in.
+        #[test]
+        fn what_is_written_is_read_again(rows in prop::collection::vec((any::<String>(), any::<f64>()), 0..12)) {
+            let mut bytes = Vec::new();
+            table(&rows).write_csv(&mut bytes).expect("written");
+            let mut reader = csv::Reader::from_reader(&bytes[..]);
+            let read: Vec<csv::StringRecord> = reader.records().collect::<Result<_, _>>().expect("read");
+            prop_assert_eq!(read.len(), rows.len());
+            for (record, (text, number)) in read.iter().zip(&rows) {
+                prop_assert_eq!(&record[0], text);
+                prop_assert_eq!(record[1].parse().ok(), Some(*number).filter(|number: &f64| number.is_finite()));
+            }
+            let mut bytes = Vec::new();
+            table(&rows).write_json_lines(&mut bytes).expect("written");
+            let lines = String::from_utf8(bytes).expect("text");
+            prop_assert_eq!(lines.lines().count(), rows.len());
+            for (line, (text, number)) in lines.lines().zip(&rows) {
+                let object: serde_json::Value = serde_json::from_str(line).expect("json");
+                let number = Some(*number).filter(|number| number.is_finite());
+                prop_assert_eq!(object["what, \"it\" is"].as_str().unwrap_or_default(), text);
+                prop_assert_eq!(object["number"].as_f64(), number);
+            }
+        }
+    }
+}

@@ -1,0 +1,101 @@
+//! The tables that a climb is exported as.
+
+use std::collections::BTreeMap;
+
+use periculum_core::rig::Rig;
+use periculum_core::series::Series;
+use periculum_core::story::{Story, TrialStory};
+
+use crate::table::{Cell, Table};
+
+/// A row for each trial: its rung under the settings' names in their units, how it ended, and why it was tried.
+pub fn trials<'a>(story: &'a Story, rig: &'a Rig) -> Table<'a> {
+    let mut columns = named(&["trial", "stage", "proof", "verdict", "incident", "tested_s", "score", "score_unit"]);
+    columns.extend(rig.settings.iter().map(|setting| setting.name.clone()));
+    columns.push("because".into());
+    let row = |trial: &TrialStory| {
+        let score = trial.score();
+        let mut row = vec![
+            whole(trial.number as usize),
+            whole(trial.stage + 1),
+            Cell::text(trial.put_to()),
+            Cell::text(trial.verdict.map_or("", |verdict| verdict.name())),
+            Cell::text(trial.incident.map_or("", |kind| kind.name())),
+            Cell::float(trial.tested.seconds()),
+            score.map_or(Cell::Nothing, |score| Cell::float(score.value)),
+            Cell::text(score.map_or("", |score| &score.unit)),
+        ];
+        let value = |name: &str| trial.rung.get(name).map_or(Cell::Nothing, |value| Cell::Number(value.to_string()));
+        row.extend(rig.settings.iter().map(|setting| value(&setting.name)));
+        row.push(Cell::text(trial.reason.because(rig)));
+        row
+    };
+    Table { columns, rows: Box::new(story.trials.iter().map(row)) }
+}
+
+/// A row for each pass that was run to its end and has a score.
+pub fn scores(story: &Story) -> Table<'_> {
+    let columns = named(&["trial", "pass", "load", "ran_s", "score", "unit", "less_is_better"]);
+    let of_trial = |trial: &'_ TrialStory| {
+        let number = trial.number as usize;
+        let scored = |(index, pass): (usize, &periculum_core::story::PassStory)| {
+            let report = pass.report.as_ref()?;
+            let score = report.score.as_ref()?;
+            Some(vec![
+                whole(number),
+                whole(index + 1),
+                Cell::text(pass.order.load.clone()),
+                Cell::float(report.ran.seconds()),
+                Cell::float(score.value),
+                Cell::text(score.unit.clone()),
+                Cell::Text(if score.less_is_better { "yes" } else { "no" }.into()),
+            ])
+        };
+        trial.passes.iter().enumerate().filter_map(scored).collect::<Vec<_>>()
+    };
+    Table { columns, rows: Box::new(story.trials.iter().flat_map(of_trial)) }
+}
+
+/// A row for each incident, with its place and its evidence.
+pub fn incidents(story: &Story) -> Table<'_> {
+    let columns = named(&["into_climb_s", "trial", "pass", "incident", "place", "into_pass_s", "evidence"]);
+    let began = story.began.unwrap_or_default();
+    let rows = story.incidents.iter().map(move |told| {
+        vec![
+            Cell::float(told.at.since(began).seconds()),
+            told.trial.map_or(Cell::Nothing, |number| whole(number as usize)),
+            told.pass.map_or(Cell::Nothing, |pass| whole(pass + 1)),
+            Cell::text(told.incident.kind.name()),
+            Cell::text(told.incident.place.clone().unwrap_or_default()),
+            told.incident.into_pass.map_or(Cell::Nothing, |span| Cell::float(span.seconds())),
+            Cell::text(told.incident.evidence.clone()),
+        ]
+    });
+    Table { columns, rows: Box::new(rows) }
+}
+
+/// A row for each reading, sensor by sensor, with seconds since the climb began.
+pub fn samples<'a>(story: &Story, readings: &'a BTreeMap<String, Series>, rig: &'a Rig) -> Table<'a> {
+    let columns = named(&["sensor", "unit", "into_climb_s", "reading"]);
+    let began = story.began.unwrap_or_default();
+    let of_sensor = move |(sensor, series): (&'a String, &'a Series)| {
+        let unit = rig.sensors.iter().find(|known| known.name == *sensor).map_or("", |known| &known.unit);
+        series.iter().map(move |(at, reading)| {
+            vec![
+                Cell::text(sensor.clone()),
+                Cell::text(unit),
+                Cell::float(at.since(began).seconds()),
+                Cell::float(reading),
+            ]
+        })
+    };
+    Table { columns, rows: Box::new(readings.iter().flat_map(of_sensor)) }
+}
+
+fn named(names: &[&str]) -> Vec<String> {
+    names.iter().map(|name| (*name).to_owned()).collect()
+}
+
+fn whole(number: usize) -> Cell {
+    Cell::Number(number.to_string())
+}
