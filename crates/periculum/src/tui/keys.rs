@@ -67,8 +67,8 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char(' '), "space", "pause", Action::PauseOrGoOn, |app| {
         is_climbing(app) && !app.waits_for_go() && app.story.question.is_none()
     }),
-    key(KeyCode::Char('w'), "w", "saw it", Action::SawSomething, is_climbing),
-    key(KeyCode::Char('n'), "n", "note", Action::AddNote, is_climbing),
+    key(KeyCode::Char('w'), "w", "saw it", Action::SawSomething, watches),
+    key(KeyCode::Char('n'), "n", "note", Action::AddNote, watches),
     key(KeyCode::Char('s'), "s", "stop", Action::Stop, is_climbing),
     key(KeyCode::Char('c'), "c", "cores", Action::ShowCores, |app| {
         is_plain(app) && app.view == View::Climb && !app.shows_cores
@@ -78,14 +78,14 @@ const KEYS: &[Key] = &[
     }),
     key(KeyCode::Char('?'), "?", "help", Action::Help, is_plain),
     key(KeyCode::Char('q'), "q", "leave", Action::Leave, is_plain),
-    key(KeyCode::Up, "↑↓", "another trial", Action::Select(Step::Back(1)), selects),
+    key(KeyCode::Up, "↑↓", "trial", Action::Select(Step::Back(1)), selects),
     key(KeyCode::Down, "", "", Action::Select(Step::On(1)), selects),
     key(KeyCode::PageUp, "", "", Action::Select(Step::Back(PAGE)), selects),
     key(KeyCode::PageDown, "", "", Action::Select(Step::On(PAGE)), selects),
     key(KeyCode::Home, "", "", Action::Select(Step::First), selects),
     key(KeyCode::End, "", "", Action::Select(Step::Last), selects),
     key(KeyCode::Char('/'), "/", "find", Action::Find, |app| is_plain(app) && app.view == View::Trials),
-    key(KeyCode::Char('z'), "z", "this trial only", Action::Zoom, |app| traces(app) && !app.shows_trial),
+    key(KeyCode::Char('z'), "z", "this trial", Action::Zoom, |app| traces(app) && !app.shows_trial),
     key(KeyCode::Char('z'), "z", "the whole climb", Action::Zoom, |app| traces(app) && app.shows_trial),
     key(KeyCode::Char('1'), "1–5", "views", Action::Show(View::Climb), is_plain),
     key(KeyCode::Char('2'), "", "", Action::Show(View::Map), is_plain),
@@ -139,6 +139,11 @@ fn is_plain(app: &App) -> bool {
 
 fn is_climbing(app: &App) -> bool {
     is_plain(app) && !app.is_over()
+}
+
+/// What is seen and noted belongs to the view of what goes on; elsewhere there is no room for more keys.
+fn watches(app: &App) -> bool {
+    is_climbing(app) && app.view == View::Climb
 }
 
 fn is_asked(app: &App) -> bool {
