@@ -60,6 +60,8 @@ pub(crate) enum Command {
     Profile(Profile),
     /// Write the ascent profile (.svg) or a report (.md) of a climb.
     Report(Report),
+    /// Look at a climb of the ledger in every view.
+    Show(Show),
     /// Write the trials, scores, incidents or samples of a climb as a table, or its marks for monitoring.
     Export(Export),
     /// Tell the truth about a simulated rig: what holds, and how often.
@@ -295,6 +297,12 @@ pub(crate) struct Report {
     /// The file to write; its ending, .svg or .md, says what.
     #[arg(short, long, value_name = "FILE")]
     pub(crate) output: PathBuf,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Show {
+    /// The number of the climb, as `periculum ledger` lists it; without one, the newest.
+    pub(crate) climb: Option<i64>,
 }
 
 #[derive(Args, Debug)]

@@ -268,3 +268,24 @@ fn each_view_is_one_key_away() {
         terminal.wait_for("ready>");
     }
 }
+
+/// A climb that is over, and one that is not, are looked at in every view; nothing is driven and nothing written.
+#[test]
+fn a_climb_of_the_ledger_is_looked_at() {
+    let home = Home::new();
+    output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).args(["--headless", "--ledger", "a.ledger"]));
+    let before = output(home.periculum().args(["ledger", "1", "--ledger", "a.ledger"]));
+    let terminal = Terminal::new(&home, 80, 24);
+    terminal.run("periculum show --ledger a.ledger");
+    let screen = terminal.wait_for("every stage is done");
+    assert!(!screen.contains("space pause"), "{screen}");
+    terminal.press("5");
+    terminal.wait_for("mean ");
+    terminal.press("2");
+    terminal.wait_for("falls from here");
+    terminal.press("q");
+    terminal.wait_for("ready>");
+    assert_eq!(output(home.periculum().args(["ledger", "1", "--ledger", "a.ledger"])), before);
+    let refused = home.periculum().args(["show", "--ledger", "a.ledger"]).output().expect("started");
+    assert_eq!(refused.status.code(), Some(2), "no terminal");
+}

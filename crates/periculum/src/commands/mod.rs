@@ -16,6 +16,7 @@ mod resume;
 mod reveal;
 mod rig;
 mod score;
+mod show;
 
 use std::process::ExitCode;
 
@@ -42,6 +43,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),
         Some(Command::Profile(profile)) => profile::run(&profile, common),
+        Some(Command::Show(show)) => show::run(&show, common),
         Some(Command::Export(export)) => export::run(&export, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
         Some(Command::Rig) => Ok(rig::run(common)),

@@ -266,7 +266,7 @@ impl App {
     }
 
     fn leave(&mut self) -> Option<Said> {
-        if self.is_over() {
+        if self.is_over() || self.is_driver_gone {
             self.is_done = true;
         } else {
             self.mode = Mode::Leaving;

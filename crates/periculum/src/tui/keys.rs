@@ -63,7 +63,7 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char('d'), "d", "done", Action::AnswerDone, is_asked),
     key(KeyCode::Char('x'), "x", "no start", Action::AnswerNoStart, is_asked),
     key(KeyCode::Char('b'), "b", "defaults", Action::AnswerDefaults, is_asked),
-    key(KeyCode::Char(' '), "space", "go on", Action::PauseOrGoOn, |app| is_plain(app) && app.waits_for_go()),
+    key(KeyCode::Char(' '), "space", "go on", Action::PauseOrGoOn, |app| is_climbing(app) && app.waits_for_go()),
     key(KeyCode::Char(' '), "space", "pause", Action::PauseOrGoOn, |app| {
         is_climbing(app) && !app.waits_for_go() && app.story.question.is_none()
     }),
@@ -138,7 +138,7 @@ fn is_plain(app: &App) -> bool {
 }
 
 fn is_climbing(app: &App) -> bool {
-    is_plain(app) && !app.is_over()
+    is_plain(app) && !app.is_over() && !app.is_driver_gone
 }
 
 /// What is seen and noted belongs to the view of what goes on; elsewhere there is no room for more keys.

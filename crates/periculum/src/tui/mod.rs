@@ -8,6 +8,7 @@ mod keys;
 mod theme;
 mod view;
 
+use std::collections::BTreeMap;
 use std::io;
 use std::process::ExitCode;
 use std::sync::Arc;
@@ -17,10 +18,13 @@ use std::time::{Duration, Instant};
 use anyhow::{Result, anyhow};
 use crossbeam_channel::{Receiver, Sender, never, select, unbounded};
 use periculum_core::engine::Climb;
+use periculum_core::series::Series;
+use periculum_core::story::Story;
 use ratatui::DefaultTerminal;
 use ratatui::crossterm::event::{self, Event};
 
 use crate::ask::Operator;
+use crate::briefing::Briefing;
 use crate::cli::Pace;
 use crate::climbing::{Prepared, tell_past};
 use crate::driver::{Pacer, Parting};
@@ -69,6 +73,32 @@ pub(crate) fn show(
         return Ok(ExitCode::SUCCESS);
     }
     Ok(exit_code(parting, &screen.app.story))
+}
+
+/// Shows a climb as the ledger has it; nothing is driven.
+pub(crate) fn browse(climb: Browsed) -> Result<()> {
+    let (words, _) = unbounded();
+    let (ending, ended) = unbounded();
+    interrupt::listen(words.clone(), Some(ending))?;
+    let Browsed { number, seed, briefing, story, traces } = climb;
+    let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
+    let mut app = App::new(Heading { number, seed }, rig, plan, story, Theme::of_terminal());
+    app.traces = traces;
+    app.is_driver_gone = true;
+    let mut terminal = ratatui::try_init()?;
+    let mut screen = Screen { app, words, notices: never(), ended };
+    let shown = screen.run(&mut terminal);
+    ratatui::restore();
+    Ok(shown?)
+}
+
+/// A climb from the ledger.
+pub(crate) struct Browsed {
+    pub(crate) number: i64,
+    pub(crate) seed: Option<u64>,
+    pub(crate) briefing: Briefing,
+    pub(crate) story: Story,
+    pub(crate) traces: BTreeMap<String, Series>,
 }
 
 /// Starts the thread that drives; it ends when the climb does, or when the operator leaves.

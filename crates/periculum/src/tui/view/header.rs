@@ -56,6 +56,9 @@ fn state(app: &App) -> (&'static str, Style) {
             _ => ("over", theme.bad),
         };
     }
+    if app.is_driver_gone {
+        return ("not finished", theme.warning);
+    }
     if story.question.is_some() {
         return ("asks you", theme.warning);
     }

@@ -1,0 +1,34 @@
+//! `periculum show`: a climb of the ledger in every view, as it was or as it stands.
+
+use std::io::IsTerminal;
+use std::process::ExitCode;
+
+use anyhow::Result;
+
+use super::LEDGER;
+use crate::cli::{Common, Show};
+use crate::climbing::{open_ledger, recall, tell_past};
+use crate::complaint::BadInput;
+use crate::places;
+use crate::tui::{self, Browsed};
+
+pub(super) fn run(show: &Show, common: &Common) -> Result<ExitCode> {
+    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    let newest = || ledger.climbs().map(|climbs| climbs.last().map(|row| row.climb));
+    let Some(number) = show.climb.map_or_else(newest, |climb| Ok(Some(climb)))? else {
+        return Err(BadInput("there is no climb in this ledger yet".into()).into());
+    };
+    let row = ledger.climb(number)?;
+    if !std::io::stdout().is_terminal() {
+        let what = format!("`show` needs a terminal; `periculum report {number} -o climb.md` writes a report");
+        return Err(BadInput(what).into());
+    }
+    tui::browse(Browsed {
+        number,
+        seed: row.seed,
+        briefing: recall(&ledger, &row)?,
+        story: tell_past(&ledger.lines(number)?),
+        traces: ledger.samples(number)?,
+    })?;
+    Ok(ExitCode::SUCCESS)
+}
