@@ -72,6 +72,11 @@ impl Ledger {
         Ok(ledger)
     }
 
+    /// Where the file is.
+    pub fn path(&self) -> &Path {
+        &self.path
+    }
+
     /// The lines that had to be dropped when it was opened.
     pub fn dropped(&self) -> &[Dropped] {
         &self.dropped

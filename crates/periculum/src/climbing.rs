@@ -1,7 +1,7 @@
 //! A climb made ready to be driven: a new one, or one that was not finished.
 
 use std::collections::BTreeMap;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
@@ -145,6 +145,11 @@ impl Prepared {
             boot,
             claim,
         }))
+    }
+
+    /// The file that its record is kept in.
+    pub(crate) fn ledger_path(&self) -> PathBuf {
+        self.ledger.path().to_owned()
     }
 
     /// The driver of this climb, and the event to drive from; the claim must be kept while it drives.

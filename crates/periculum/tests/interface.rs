@@ -283,9 +283,37 @@ fn a_climb_of_the_ledger_is_looked_at() {
     terminal.wait_for("mean ");
     terminal.press("2");
     terminal.wait_for("falls from here");
+    terminal.press("6");
+    terminal.wait_for("climbs   1 of 1");
     terminal.press("q");
     terminal.wait_for("ready>");
     assert_eq!(output(home.periculum().args(["ledger", "1", "--ledger", "a.ledger"])), before);
     let refused = home.periculum().args(["show", "--ledger", "a.ledger"]).output().expect("started");
     assert_eq!(refused.status.code(), Some(2), "no terminal");
+}
+
+/// An earlier climb is opened beside the one that runs, which goes on meanwhile.
+#[test]
+fn an_earlier_climb_is_opened_while_another_runs() {
+    let home = Home::new();
+    let plan = demo("night.plan.toml");
+    output(home.periculum().arg("climb").arg(plan).args(["--headless", "--ledger", "a.ledger", "--seed", "7"]));
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run("periculum demo --pace 60 --seed 11 --ledger a.ledger");
+    let before = held(&terminal.wait_for("first light"));
+    terminal.press("6");
+    terminal.wait_for("climbs   1 of 2");
+    terminal.press("Down");
+    terminal.wait_for("climbs   2 of 2");
+    terminal.press("Enter");
+    let other = terminal.wait_for("climb 1, simulated specimen 7");
+    assert!(other.contains("every stage is done") && !other.contains("space pause"), "{other}");
+    terminal.press("3");
+    terminal.wait_for("trials   ");
+    terminal.press("q");
+    terminal.wait_for("climb 2, simulated specimen 11");
+    terminal.wait_until("it went on", |screen| held(screen) > before);
+    terminal.press("q");
+    terminal.press("l");
+    terminal.wait_for("ready>");
 }

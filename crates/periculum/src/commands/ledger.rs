@@ -3,12 +3,9 @@
 use std::process::ExitCode;
 
 use anyhow::Result;
-use jiff::Timestamp;
-use jiff::tz::TimeZone;
-use periculum_core::moment::Moment;
 use periculum_ledger::{ClimbRow, IncidentRow};
 
-use super::LEDGER;
+use super::{LEDGER, date};
 use crate::cli::{Common, Ledger};
 use crate::climbing::{open_ledger, recall};
 use crate::places;
@@ -72,9 +69,4 @@ fn incident_line(incident: &IncidentRow) -> String {
     let place = incident.place.as_ref().map(|place| format!(" on {place}")).unwrap_or_default();
     let into = incident.into_pass.map(|span| format!(" after {span}")).unwrap_or_default();
     format!("{trial}: {}{place}{into}: {}", incident.kind, incident.evidence)
-}
-
-fn date(moment: Moment) -> String {
-    let instant = Timestamp::from_millisecond(moment.millis()).unwrap_or(Timestamp::UNIX_EPOCH);
-    instant.to_zoned(TimeZone::system()).strftime("%Y-%m-%d %H:%M").to_string()
 }

@@ -21,6 +21,9 @@ mod show;
 use std::process::ExitCode;
 
 use anyhow::Result;
+use jiff::Timestamp;
+use jiff::tz::TimeZone;
+use periculum_core::moment::Moment;
 
 use crate::cli::{Arguments, Command};
 use crate::places;
@@ -57,3 +60,9 @@ const LEDGER: &str = "periculum.ledger";
 
 /// The file name of the ledger that the demo keeps for itself.
 const DEMO_LEDGER: &str = "demo.ledger";
+
+/// A moment of the wall clock as lists show it.
+pub(crate) fn date(moment: Moment) -> String {
+    let instant = Timestamp::from_millisecond(moment.millis()).unwrap_or(Timestamp::UNIX_EPOCH);
+    instant.to_zoned(TimeZone::system()).strftime("%Y-%m-%d %H:%M").to_string()
+}

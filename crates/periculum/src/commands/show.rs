@@ -24,6 +24,7 @@ pub(super) fn run(show: &Show, common: &Common) -> Result<ExitCode> {
         return Err(BadInput(what).into());
     }
     tui::browse(Browsed {
+        ledger: ledger.path().to_owned(),
         number,
         seed: row.seed,
         briefing: recall(&ledger, &row)?,

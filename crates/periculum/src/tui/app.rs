@@ -9,11 +9,13 @@ use periculum_core::plan::Plan;
 use periculum_core::rig::Rig;
 use periculum_core::series::Series;
 use periculum_core::story::{Story, TrialStory};
+use periculum_ledger::ClimbRow;
 use ratatui::crossterm::event::{Event, KeyEventKind};
 use tui_input::Input;
 use tui_input::backend::crossterm::EventHandler;
 
 use super::keys::{self, Action, Step};
+use super::library::Library;
 use super::theme::Theme;
 use crate::notice::{self, Notice};
 
@@ -62,6 +64,18 @@ pub(super) enum View {
     Rig,
     /// What the sensors read.
     Traces,
+    /// Every climb of the ledger.
+    Climbs,
+}
+
+/// A climb with all that is shown of it.
+pub(super) struct Climbed {
+    pub(super) heading: Heading,
+    pub(super) rig: Arc<Rig>,
+    pub(super) plan: Arc<Plan>,
+    pub(super) story: Story,
+    pub(super) outlook: Option<Outlook>,
+    pub(super) traces: BTreeMap<String, Series>,
 }
 
 /// The interface.
@@ -91,6 +105,14 @@ pub(super) struct App {
     /// Whether the interface closes.
     pub(super) is_done: bool,
     is_leaving: bool,
+    /// The climbs of the ledger, the newest first, as they were when they were last looked at, and the selected one.
+    pub(super) climbs: Vec<ClimbRow>,
+    pub(super) climb_at: usize,
+    /// Why the ledger could not be looked into.
+    pub(super) trouble: Option<String>,
+    pub(super) library: Library,
+    /// The climb that is driven, while another one is shown.
+    parked: Option<Climbed>,
     /// What could not be put back, to be told when the interface is closed.
     pub(super) left_behind: Vec<String>,
 }
@@ -116,6 +138,11 @@ impl App {
             is_driver_gone: false,
             is_done: false,
             is_leaving: false,
+            climbs: Vec::new(),
+            climb_at: 0,
+            trouble: None,
+            library: Library::default(),
+            parked: None,
             left_behind: Vec::new(),
         }
     }
@@ -125,13 +152,79 @@ impl App {
         self.story.ended.is_some()
     }
 
+    /// Whether the climb that is driven has ended, whichever is shown.
+    fn has_ended(&self) -> bool {
+        self.parked.as_ref().map_or(self.is_over(), |live| live.story.ended.is_some())
+    }
+
     /// Whether the next word from the operator is to go on.
     pub(super) fn waits_for_go(&self) -> bool {
         !self.is_over() && (self.story.is_paused || self.pause_wanted)
     }
 
-    /// Takes in what the driver tells.
+    /// Whether another climb is shown than the one that the interface was opened for.
+    pub(super) fn shows_another(&self) -> bool {
+        self.parked.is_some()
+    }
+
+    /// Takes in what the driver tells: the climb that is driven hears it, whichever is shown.
     pub(super) fn hear(&mut self, notice: Notice) {
+        let mut parked = self.parked.take();
+        if let Some(live) = &mut parked {
+            self.exchange(live);
+        }
+        self.take_in(notice);
+        if let Some(live) = &mut parked {
+            self.exchange(live);
+        }
+        self.parked = parked;
+    }
+
+    /// Shows another climb, and hands back the one that was shown.
+    fn exchange(&mut self, other: &mut Climbed) {
+        std::mem::swap(&mut self.heading, &mut other.heading);
+        std::mem::swap(&mut self.rig, &mut other.rig);
+        std::mem::swap(&mut self.plan, &mut other.plan);
+        std::mem::swap(&mut self.story, &mut other.story);
+        std::mem::swap(&mut self.outlook, &mut other.outlook);
+        std::mem::swap(&mut self.traces, &mut other.traces);
+    }
+
+    /// Goes back to the climb that the interface was opened for.
+    fn close_other(&mut self) {
+        if let Some(mut live) = self.parked.take() {
+            self.exchange(&mut live);
+            self.selected = None;
+        }
+    }
+
+    /// Opens the selected climb of the ledger.
+    fn open_other(&mut self) {
+        let Some(number) = self.climbs.get(self.climb_at).map(|row| row.climb) else { return };
+        self.close_other();
+        if number != self.heading.number {
+            match self.library.open(number) {
+                Ok(mut other) => {
+                    self.exchange(&mut other);
+                    self.parked = Some(other);
+                    self.selected = None;
+                }
+                Err(why) => return self.trouble = Some(format!("climb {number} can't be opened: {why:#}")),
+            }
+        }
+        self.view = View::Climb;
+    }
+
+    /// Looks into the ledger anew.
+    fn list_climbs(&mut self) {
+        match self.library.climbs() {
+            Ok(climbs) => (self.climbs, self.trouble) = (climbs, None),
+            Err(why) => self.trouble = Some(format!("the ledger can't be read: {why:#}")),
+        }
+        self.climb_at = self.climbs.iter().position(|row| row.climb == self.heading.number).unwrap_or(0);
+    }
+
+    fn take_in(&mut self, notice: Notice) {
         notice::take(&mut self.story, &notice);
         match notice {
             Notice::Outlook(outlook) => self.outlook = outlook.map(|outlook| *outlook),
@@ -149,13 +242,13 @@ impl App {
     /// The driver has told all: the climb is over and stays on the screen, or the operator has left.
     pub(super) fn driver_is_gone(&mut self) {
         self.is_driver_gone = true;
-        self.is_done |= self.is_leaving || !self.is_over();
+        self.is_done |= self.is_leaving || !self.has_ended();
     }
 
     /// The interface is to close: at once when the climb is over, else when the driver has left it in good order.
     pub(super) fn end(&mut self) {
         self.is_leaving = true;
-        self.is_done |= self.is_driver_gone || self.is_over();
+        self.is_done |= self.is_driver_gone || self.has_ended();
     }
 
     /// Takes in what the terminal tells, and answers with what the operator says to the driver.
@@ -202,7 +295,14 @@ impl App {
                 }
                 self.mode = Mode::Watching;
             }
-            Action::Show(view) => self.view = view,
+            Action::Show(view) => {
+                self.view = view;
+                if view == View::Climbs {
+                    self.list_climbs();
+                }
+            }
+            Action::Open => self.open_other(),
+            Action::CloseOther => self.close_other(),
             Action::Zoom => self.shows_trial = !self.shows_trial,
             Action::Find => self.mode = Mode::Finding(Input::new(self.filter.clone())),
             Action::Select(step) => self.select(step),
@@ -243,14 +343,13 @@ impl App {
     }
 
     fn select(&mut self, step: Step) {
+        if self.view == View::Climbs {
+            self.climb_at = step.from(self.climb_at, self.climbs.len());
+            return;
+        }
         let found = self.found();
         let at = found.iter().position(|trial| Some(trial.number) == self.selected_trial()).unwrap_or(0);
-        let to = match step {
-            Step::Back(by) => at.saturating_sub(by),
-            Step::On(by) => (at + by).min(found.len().saturating_sub(1)),
-            Step::First => 0,
-            Step::Last => found.len().saturating_sub(1),
-        };
+        let to = step.from(at, found.len());
         // At the newest one it stays at whatever is the newest.
         let is_newest = to + 1 >= found.len();
         self.selected = found.get(to).filter(|_| !is_newest).map(|trial| trial.number);

@@ -24,6 +24,8 @@ pub(super) enum Action {
     Show(View),
     Find,
     Zoom,
+    Open,
+    CloseOther,
     Select(Step),
 }
 
@@ -34,6 +36,19 @@ pub(super) enum Step {
     On(usize),
     First,
     Last,
+}
+
+impl Step {
+    /// Where it leads from a place among so many.
+    pub(super) fn from(self, at: usize, count: usize) -> usize {
+        let last = count.saturating_sub(1);
+        match self {
+            Self::Back(by) => at.saturating_sub(by),
+            Self::On(by) => (at + by).min(last),
+            Self::First => 0,
+            Self::Last => last,
+        }
+    }
 }
 
 /// How many trials a page has.
@@ -77,21 +92,26 @@ const KEYS: &[Key] = &[
         is_plain(app) && app.view == View::Climb && app.shows_cores && app.plan.climbed_setting().is_some()
     }),
     key(KeyCode::Char('?'), "?", "help", Action::Help, is_plain),
-    key(KeyCode::Char('q'), "q", "leave", Action::Leave, is_plain),
-    key(KeyCode::Up, "↑↓", "trial", Action::Select(Step::Back(1)), selects),
+    key(KeyCode::Char('q'), "q", "leave", Action::Leave, |app| is_plain(app) && !app.shows_another()),
+    key(KeyCode::Char('q'), "q", "back to this climb", Action::CloseOther, |app| is_plain(app) && app.shows_another()),
+    key(KeyCode::Up, "↑↓", "another", Action::Select(Step::Back(1)), selects),
     key(KeyCode::Down, "", "", Action::Select(Step::On(1)), selects),
     key(KeyCode::PageUp, "", "", Action::Select(Step::Back(PAGE)), selects),
     key(KeyCode::PageDown, "", "", Action::Select(Step::On(PAGE)), selects),
     key(KeyCode::Home, "", "", Action::Select(Step::First), selects),
     key(KeyCode::End, "", "", Action::Select(Step::Last), selects),
     key(KeyCode::Char('/'), "/", "find", Action::Find, |app| is_plain(app) && app.view == View::Trials),
+    key(KeyCode::Enter, "enter", "open it", Action::Open, |app| {
+        is_plain(app) && app.view == View::Climbs && !app.climbs.is_empty()
+    }),
     key(KeyCode::Char('z'), "z", "this trial", Action::Zoom, |app| traces(app) && !app.shows_trial),
     key(KeyCode::Char('z'), "z", "the whole climb", Action::Zoom, |app| traces(app) && app.shows_trial),
-    key(KeyCode::Char('1'), "1–5", "views", Action::Show(View::Climb), is_plain),
+    key(KeyCode::Char('1'), "1–6", "views", Action::Show(View::Climb), is_plain),
     key(KeyCode::Char('2'), "", "", Action::Show(View::Map), is_plain),
     key(KeyCode::Char('3'), "", "", Action::Show(View::Trials), is_plain),
     key(KeyCode::Char('4'), "", "", Action::Show(View::Rig), is_plain),
     key(KeyCode::Char('5'), "", "", Action::Show(View::Traces), is_plain),
+    key(KeyCode::Char('6'), "", "", Action::Show(View::Climbs), is_plain),
     key(KeyCode::Enter, "enter", "write it down", Action::Confirm, |app| {
         app.mode.is_text() && !matches!(app.mode, Mode::Finding(_))
     }),
@@ -129,7 +149,7 @@ fn traces(app: &App) -> bool {
 }
 
 fn selects(app: &App) -> bool {
-    is_plain(app) && matches!(app.view, View::Map | View::Trials | View::Traces)
+    is_plain(app) && matches!(app.view, View::Map | View::Trials | View::Traces | View::Climbs)
 }
 
 /// Whether the view itself is what keys go to; help only lies over it.
@@ -138,7 +158,7 @@ fn is_plain(app: &App) -> bool {
 }
 
 fn is_climbing(app: &App) -> bool {
-    is_plain(app) && !app.is_over() && !app.is_driver_gone
+    is_plain(app) && !app.is_over() && !app.is_driver_gone && !app.shows_another()
 }
 
 /// What is seen and noted belongs to the view of what goes on; elsewhere there is no room for more keys.

@@ -5,11 +5,13 @@
 
 mod app;
 mod keys;
+mod library;
 mod theme;
 mod view;
 
 use std::collections::BTreeMap;
 use std::io;
+use std::path::PathBuf;
 use std::process::ExitCode;
 use std::sync::Arc;
 use std::thread::{self, JoinHandle};
@@ -32,6 +34,7 @@ use crate::headless::exit_code;
 use crate::interrupt;
 use crate::notice::Notice;
 use crate::tui::app::{App, Heading};
+use crate::tui::library::Library;
 use crate::tui::theme::Theme;
 
 /// The screen is drawn at most once in this time, unless a key was pressed.
@@ -54,6 +57,7 @@ pub(crate) fn show(
         Theme::of_terminal(),
     );
     app.traces.clone_from(&prepared.traces);
+    app.library = Library::at(prepared.ledger_path());
     let (sender, notices) = unbounded();
     let driving = drive(prepared, operator, pace, curtain, sender);
     let mut terminal = ratatui::try_init()?;
@@ -80,10 +84,11 @@ pub(crate) fn browse(climb: Browsed) -> Result<()> {
     let (words, _) = unbounded();
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending))?;
-    let Browsed { number, seed, briefing, story, traces } = climb;
+    let Browsed { ledger, number, seed, briefing, story, traces } = climb;
     let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
     let mut app = App::new(Heading { number, seed }, rig, plan, story, Theme::of_terminal());
     app.traces = traces;
+    app.library = Library::at(ledger);
     app.is_driver_gone = true;
     let mut terminal = ratatui::try_init()?;
     let mut screen = Screen { app, words, notices: never(), ended };
@@ -94,6 +99,7 @@ pub(crate) fn browse(climb: Browsed) -> Result<()> {
 
 /// A climb from the ledger.
 pub(crate) struct Browsed {
+    pub(crate) ledger: PathBuf,
     pub(crate) number: i64,
     pub(crate) seed: Option<u64>,
     pub(crate) briefing: Briefing,

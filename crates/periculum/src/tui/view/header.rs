@@ -56,7 +56,7 @@ fn state(app: &App) -> (&'static str, Style) {
             _ => ("over", theme.bad),
         };
     }
-    if app.is_driver_gone {
+    if app.is_driver_gone || app.shows_another() {
         return ("not finished", theme.warning);
     }
     if story.question.is_some() {

@@ -1,5 +1,6 @@
 //! Draws the climb: where we are, whether it is all right, what comes next, what went wrong last.
 
+mod climbs;
 mod cores;
 mod detail;
 mod figures;
@@ -46,6 +47,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App) {
         View::Trials => trials::draw(frame, app, body),
         View::Rig => rig::draw(frame, app, body),
         View::Traces => traces::draw(frame, app, body),
+        View::Climbs => climbs::draw(frame, app, body),
     }
     overlay::draw(frame, app, area);
 }

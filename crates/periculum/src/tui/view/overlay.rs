@@ -15,7 +15,8 @@ use crate::tui::keys;
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     match &app.mode {
         Mode::Watching => {
-            if let Some(question) = &app.story.question {
+            let is_driven = !app.is_driver_gone && !app.shows_another();
+            if let Some(question) = app.story.question.as_ref().filter(|_| is_driven) {
                 card(frame, app, area, "by hand", ask(app, question));
             }
         }
@@ -105,6 +106,10 @@ fn help(app: &App) -> Text<'static> {
         View::Traces => {
             "What the sensors read, from the least to the greatest in each column; red is over a cut-off. On the axis lie \
              what went wrong and, as a line, the selected trial; `z` shows that trial alone."
+        }
+        View::Climbs => {
+            "Every climb of this ledger, the newest first. An opened one is shown in every view, until you go back to the \
+             climb that runs; that one goes on meanwhile."
         }
         View::Rig => {
             "What the rig consists of, what may be set and what is asked now, what is calculated from that, and what is \

@@ -4,10 +4,11 @@ use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use periculum_core::engine::{Climb, Said};
-use periculum_core::moment::Span;
+use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{CoreProgress, Progress, Score, Workload};
 use periculum_core::story::Story;
 use periculum_core::verdict::Verdict;
+use periculum_ledger::ClimbRow;
 use ratatui::Terminal;
 use ratatui::backend::TestBackend;
 use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyModifiers};
@@ -183,9 +184,38 @@ fn traces_show_the_climb_and_one_trial() {
 }
 
 #[test]
+fn climbs_of_the_ledger_are_listed() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    press(&mut app, KeyCode::Char('6'));
+    assert!(picture(&app, 80, 24).contains("There is no climb in this ledger yet"));
+    let row = |climb, end: Option<&str>| ClimbRow {
+        climb,
+        plan: "first light".into(),
+        rig: "dome".into(),
+        specimen: "processor A-0417".into(),
+        use_name: "daily".into(),
+        seed: Some(11),
+        wall: Moment::from_millis(1_781_989_200_000),
+        end: end.map(str::to_owned),
+        trials: 24,
+        falls: 2,
+        tested: Span::from_seconds(2414),
+    };
+    app.climbs = vec![row(3, None), row(2, Some("completed")), row(1, Some("stopped"))];
+    press(&mut app, KeyCode::Down);
+    let picture = picture(&app, 160, 40);
+    assert!(picture.contains("climbs   2 of 3") && picture.contains("›    2  ✓  2026-06-20"), "{picture}");
+    assert!(picture.contains("not finished") && picture.contains("stopped"), "{picture}");
+    press(&mut app, KeyCode::Enter);
+    assert!(app.trouble.as_ref().is_some_and(|why| why.starts_with("climb 2 can't be opened")), "there is no ledger");
+}
+
+#[test]
 fn no_size_breaks_the_view() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
-    for mode in [None, Some('?'), Some('n'), Some('q'), Some('2'), Some('3'), Some('/'), Some('4'), Some('5')] {
+    for mode in
+        [None, Some('?'), Some('n'), Some('q'), Some('2'), Some('3'), Some('/'), Some('4'), Some('5'), Some('6')]
+    {
         if let Some(key) = mode {
             press(&mut app, KeyCode::Esc);
             press(&mut app, KeyCode::Char(key));
