@@ -73,7 +73,18 @@ pub(crate) fn open_ledger(path: &Path) -> Result<Ledger> {
 
 impl Prepared {
     /// A new climb; the seed chooses the specimen of a simulated rig.
-    pub(crate) fn new(briefing: Briefing, mut ledger: Ledger, sysroot: &Path, seed: Option<u64>) -> Result<Self> {
+    pub(crate) fn new(briefing: Briefing, ledger: Ledger, sysroot: &Path, seed: Option<u64>) -> Result<Self> {
+        Self::begun(briefing, ledger, sysroot, seed, wall_clock())
+    }
+
+    /// The same for one that counts as begun at this moment of the wall clock.
+    pub(crate) fn begun(
+        briefing: Briefing,
+        mut ledger: Ledger,
+        sysroot: &Path,
+        seed: Option<u64>,
+        wall: Moment,
+    ) -> Result<Self> {
         let claim = ledger.claim()?;
         let seed = briefing.simulated.as_ref().map(|spec| seed.unwrap_or(spec.seed));
         let (rig, plan) = (&briefing.rig, &briefing.plan);
@@ -89,7 +100,7 @@ impl Prepared {
             seed,
             plan_text: &briefing.plan_text,
             rig_text: &briefing.rig_text,
-            wall: wall_clock(),
+            wall,
         })?;
         let first = Event::Started { in_force: bench.read_back(), ahead: minutes_ahead(&*bench) };
         let climb = Climb::new(Arc::clone(rig), Arc::clone(plan));

@@ -1,35 +1,65 @@
-//! `periculum demo`: a climb on a simulated rig, shown from its middle on.
+//! `periculum demo`: a climb on a simulated rig, shown from its middle on, beside earlier ones.
 
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use anyhow::Result;
+use periculum_core::moment::Moment;
+use periculum_rigs::machine::wall_clock;
 
 use super::DEMO_LEDGER;
+use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
-use crate::cli::{Common, Demo};
+use crate::cli::{Common, Demo, Pace};
 use crate::climbing::{Prepared, open_ledger};
 use crate::{places, tui};
 
-const RIG: &str = include_str!("../../../../demo/dome.rig.toml");
-const PLAN: &str = include_str!("../../../../demo/dome.plan.toml");
+/// A rig file and a plan file.
+type Files = [&'static str; 2];
+
+const LIGHT: Files = [include_str!("../../../../demo/dome.rig.toml"), include_str!("../../../../demo/dome.plan.toml")];
+const VAULT: Files =
+    [include_str!("../../../../demo/vault.rig.toml"), include_str!("../../../../demo/vault.plan.toml")];
+
+/// What a ledger without any climb is filled with: files, specimen, and how many days ago.
+const EARLIER: [(Files, u64, i64); 4] = [(LIGHT, 3, 161), (LIGHT, 8, 160), (VAULT, 4, 93), (LIGHT, 11, 34)];
+
+/// Milliseconds of a day.
+const DAY: i64 = 86_400_000;
 
 /// So many trials have ended when the curtain goes up: the baseline, and the first steps of the ascent.
 const BEFORE_CURTAIN: u32 = 6;
 
 pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     let path = places::ledger(common, DEMO_LEDGER)?;
-    let unfinished = Prepared::unfinished(open_ledger(&path)?, &common.sysroot, false).unwrap_or_else(|why| {
+    let ledger = open_ledger(&path)?;
+    if ledger.climbs()?.is_empty() {
+        fill(&path, common)?;
+    }
+    let unfinished = Prepared::unfinished(ledger, &common.sysroot, false).unwrap_or_else(|why| {
         eprintln!("periculum: the last demo can't go on, so a new one begins: {why:#}");
         None
     });
     let prepared = match unfinished {
         Some(unfinished) => unfinished,
-        None => {
-            let file = |name: &str, text: &str| SourceFile { path: PathBuf::from(name), text: text.to_owned() };
-            let briefing = Briefing::of(file("dome.rig.toml", RIG), file("dome.plan.toml", PLAN))?;
-            Prepared::new(briefing, open_ledger(&path)?, &common.sysroot, demo.simulation.seed)?
-        }
+        None => Prepared::new(read(LIGHT)?, open_ledger(&path)?, &common.sysroot, demo.simulation.seed)?,
     };
     tui::show(prepared, demo.simulation.pace, |climb| climb.trials() > BEFORE_CURTAIN)
+}
+
+/// Climbs that are over, so that there is something to look at and to compare.
+fn fill(path: &Path, common: &Common) -> Result<()> {
+    for (files, seed, days_ago) in EARLIER {
+        let began = Moment::from_millis(wall_clock().millis() - DAY * days_ago);
+        let prepared = Prepared::begun(read(files)?, open_ledger(path)?, &common.sysroot, Some(seed), began)?;
+        let (_words, operator) = Operator::new();
+        let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |_| ());
+        driver.drive(first, |_| false)?;
+    }
+    Ok(())
+}
+
+fn read([rig, plan]: Files) -> Result<Briefing> {
+    let file = |name: &str, text: &str| SourceFile { path: PathBuf::from(name), text: text.to_owned() };
+    Briefing::of(file("the demo's rig", rig), file("the demo's plan", plan))
 }

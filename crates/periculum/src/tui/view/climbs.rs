@@ -1,5 +1,6 @@
 //! Every climb of the ledger, the newest first; the selected one can be opened in every view.
 
+use periculum_core::engine::ClimbEnd;
 use periculum_ledger::ClimbRow;
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
@@ -54,12 +55,12 @@ fn line(app: &App, row: &ClimbRow, widths: &Widths, is_selected: bool) -> Line<'
     let theme = &app.theme;
     let text = if is_selected { theme.accent.bold() } else { theme.text };
     let (sign, style) = match row.end.as_deref() {
-        Some("completed") => ("✓", theme.good),
+        Some(end) if end == ClimbEnd::Completed.sentence() => ("✓", theme.good),
         Some(_) => ("–", theme.warning),
         None => ("○", theme.accent),
     };
     let Widths { rig, specimen: wide, plan } = widths;
-    let end = row.end.clone().unwrap_or_else(|| "not finished".into()).replace('-', " ");
+    let end = row.end.clone().unwrap_or_else(|| "not finished".into());
     Line::from(vec![
         Span::styled(if is_selected { "› " } else { "  " }, theme.accent),
         Span::styled(format!("{:>4}  ", row.climb), theme.muted),

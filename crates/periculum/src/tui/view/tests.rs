@@ -201,7 +201,7 @@ fn climbs_of_the_ledger_are_listed() {
         falls: 2,
         tested: Span::from_seconds(2414),
     };
-    app.climbs = vec![row(3, None), row(2, Some("completed")), row(1, Some("stopped"))];
+    app.climbs = vec![row(3, None), row(2, Some("every stage is done")), row(1, Some("stopped"))];
     press(&mut app, KeyCode::Down);
     let picture = picture(&app, 160, 40);
     assert!(picture.contains("climbs   2 of 3") && picture.contains("›    2  ✓  2026-06-20"), "{picture}");
