@@ -26,7 +26,13 @@ pub(crate) struct Course {
     pub(crate) plan: Arc<Plan>,
 }
 
-fn setting(name: &str, values: (i64, i64, i64), harder: Direction, jump: Option<i64>, by_hand: bool) -> Setting {
+fn setting(
+    name: &str,
+    values: (i64, i64, i64),
+    harder: Direction,
+    jump: Option<i64>,
+    takes_effect: TakesEffect,
+) -> Setting {
     let (from, stock, to) = values;
     let ladder = Ladder::steps(from.into(), 1.into(), to.into()).expect("a ladder");
     Setting {
@@ -40,7 +46,7 @@ fn setting(name: &str, values: (i64, i64, i64), harder: Direction, jump: Option<
         largest_jump: jump.map(Decimal::from),
         tolerance: Decimal::ZERO,
         harder,
-        takes_effect: if by_hand { TakesEffect::ByHand } else { TakesEffect::AtOnce },
+        takes_effect,
         adapter: String::new(),
         target: String::new(),
         boot_line: None,
@@ -85,8 +91,8 @@ fn steps(setting: &str, step: i64, back: u32) -> Steps {
 impl Course {
     /// Baseline, ascend by one, trim by one.
     pub(crate) fn plain() -> Self {
-        let clock = setting("clock", (38, 42, 60), Direction::Up, Some(10), false);
-        let volts = setting("volts", (100, 125, 140), Direction::Down, None, false);
+        let clock = setting("clock", (38, 42, 60), Direction::Up, Some(10), TakesEffect::AtOnce);
+        let volts = setting("volts", (100, 125, 140), Direction::Down, None, TakesEffect::AtOnce);
         let stages = [
             Way::Baseline { repeats: 1, within: None },
             Way::Ascend(steps("clock", 1, 1)),
@@ -169,11 +175,12 @@ pub(crate) fn courses() -> impl Strategy<Value = Course> {
         1 => (1u32..9).prop_map(|changes| Budget { changes: Some(changes), ..Budget::default() }),
     ];
     let extent = (2i64..14, 1usize..4, 0u64..3);
-    (jump(), jump(), any::<bool>(), any::<bool>(), extent, stages, budget).prop_map(
-        |(clock_jump, volts_jump, clock_by_hand, volts_by_hand, (room, passes, pause), stages, budget)| {
-            let clock = setting("clock", (38, 42, 43 + room), Direction::Up, clock_jump, clock_by_hand);
-            let volts = setting("volts", (124 - room, 125, 130), Direction::Down, volts_jump, volts_by_hand);
-            let turbo = setting("turbo", (1, 3, 7), Direction::Up, None, false);
+    let effects = || prop::sample::select(vec![TakesEffect::AtOnce, TakesEffect::ByHand, TakesEffect::AtNextStart]);
+    (jump(), jump(), effects(), effects(), extent, stages, budget).prop_map(
+        |(clock_jump, volts_jump, clock_effect, volts_effect, (room, passes, pause), stages, budget)| {
+            let clock = setting("clock", (38, 42, 43 + room), Direction::Up, clock_jump, clock_effect);
+            let volts = setting("volts", (124 - room, 125, 130), Direction::Down, volts_jump, volts_effect);
+            let turbo = setting("turbo", (1, 3, 7), Direction::Up, None, TakesEffect::AtOnce);
             let mut course = course(clock, volts, stages, passes);
             let (mut rig, mut plan) = ((*course.rig).clone(), (*course.plan).clone());
             rig.settings.push(turbo);
@@ -426,12 +433,22 @@ impl Chaos {
     fn death(&mut self) -> Event {
         let ending = if self.draw(2) == 0 { Ending::ProgramDied } else { Ending::MachineRestarted };
         if ending == Ending::MachineRestarted {
+            self.take_what_was_written();
             self.machine_down();
         }
         self.climb = self.replay();
         let lived = self.is_passing.then(|| Span::from_millis(self.draw(60_000)));
         self.is_passing = false;
         Event::Restarted { ending, lived, in_force: self.readable(), unattended: false, last_words: None }
+    }
+
+    /// What was written down for the next start is in force after it, unless the start was not the one that was asked for.
+    fn take_what_was_written(&mut self) {
+        let Some(Question::Change { change }) = self.climb.question() else { return };
+        let setting = self.course.rig.setting(&change.setting).expect("a setting");
+        if setting.takes_effect == TakesEffect::AtNextStart && self.draw(4) > 0 {
+            self.in_force.insert(change.setting, change.to);
+        }
     }
 
     fn machine_down(&mut self) {
@@ -449,7 +466,7 @@ impl Chaos {
 
     /// What the rig reports: nobody can read back what is set by hand.
     fn readable(&self) -> InForce {
-        let at_once = self.course.rig.settings.iter().filter(|setting| setting.takes_effect == TakesEffect::AtOnce);
-        at_once.map(|setting| (setting.name.clone(), self.in_force[&setting.name])).collect()
+        let read = self.course.rig.settings.iter().filter(|setting| setting.takes_effect != TakesEffect::ByHand);
+        read.map(|setting| (setting.name.clone(), self.in_force[&setting.name])).collect()
     }
 }
