@@ -167,6 +167,11 @@ impl App {
         self.parked.is_some()
     }
 
+    /// Whether the climb that is driven asks something while another one is shown.
+    pub(super) fn is_asked_elsewhere(&self) -> bool {
+        self.parked.as_ref().is_some_and(|live| live.story.question.is_some())
+    }
+
     /// Takes in what the driver tells: the climb that is driven hears it, whichever is shown.
     pub(super) fn hear(&mut self, notice: Notice) {
         let mut parked = self.parked.take();

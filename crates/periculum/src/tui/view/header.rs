@@ -48,6 +48,9 @@ fn tally(app: &App) -> String {
 
 fn state(app: &App) -> (&'static str, Style) {
     let (story, theme) = (&app.story, &app.theme);
+    if app.is_asked_elsewhere() {
+        return ("the climb that runs asks you", theme.warning);
+    }
     if let Some(ended) = &story.ended {
         return match ended.end {
             periculum_core::engine::ClimbEnd::Completed => ("done", theme.good),

@@ -20,6 +20,7 @@ use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Pace;
 use crate::climbing::{Prepared, open_ledger};
 use crate::tui::app::{App, Heading};
+use crate::tui::library::Library;
 use crate::tui::theme::{Depth, Theme};
 
 /// The interface after a climb of this demo plan was driven up to here.
@@ -116,6 +117,29 @@ fn a_change_by_hand_is_asked_for_and_answered() {
     let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
     insta::assert_snapshot!("by-hand-narrow", picture(&app, 80, 24));
     assert_eq!(press(&mut app, KeyCode::Char('x')), [Said::NoStart]);
+    assert_eq!(press(&mut app, KeyCode::Char('d')), [Said::Done]);
+}
+
+#[test]
+fn a_question_is_heard_of_while_another_climb_is_shown() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let dome = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/dome.plan.toml");
+    let briefing = Briefing::read(&dome).expect("a plan");
+    let ledger = open_ledger(&path).expect("a ledger");
+    let prepared = Prepared::new(briefing, ledger, Path::new("/"), Some(3)).expect("a climb");
+    let (_words, operator) = Operator::new();
+    let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |_| ());
+    driver.drive(first, Climb::is_ended).expect("driven");
+    let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
+    app.library = Library::at(path);
+    app.heading.number = 2;
+    press(&mut app, KeyCode::Char('6'));
+    press(&mut app, KeyCode::Enter);
+    let other = picture(&app, 160, 40);
+    assert!(other.contains("the climb that runs asks you") && other.contains("every stage is done"), "{other}");
+    assert_eq!(press(&mut app, KeyCode::Char('d')), [], "it is not answered from here");
+    press(&mut app, KeyCode::Char('q'));
     assert_eq!(press(&mut app, KeyCode::Char('d')), [Said::Done]);
 }
 
