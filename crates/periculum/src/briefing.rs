@@ -288,6 +288,10 @@ fn read_plan(text: &str, rig: &Rig, is_simulated: bool) -> Result<Plan, Vec<Prob
     let loads = if is_simulated { simulated::loads() } else { real_loads() };
     let plan = plan_file::read(&top, rig, &loads);
     if is_simulated {
+        let unattended = top.optional_section("plan").and_then(|head| head.optional_flag("unattended"));
+        if let Some(flag) = unattended.filter(|flag| flag.value) {
+            problems.advise(flag.at, "a simulated rig freezes no machine, so no watchdog is armed", "leave it out");
+        }
         for (name, _) in top.named_sections("program") {
             problems.add(name.at, "a simulated rig has no programs to run");
         }

@@ -311,3 +311,14 @@ fn a_climb_is_exported_for_other_programs() {
     assert_eq!(refused.status.code(), Some(2));
     assert!(String::from_utf8_lossy(&refused.stderr).contains("end it in .csv or .jsonl"));
 }
+
+#[test]
+fn an_option_that_would_do_nothing_is_refused() {
+    let home = Home::new();
+    let read = |name: &str| std::fs::read_to_string(demo(name)).expect("read");
+    home.write("dome.rig.toml", &read("dome.rig.toml").replace("[rig]\n", "[rig]\nwatchdog = \"/dev/watchdog\"\n"));
+    home.write("dome.plan.toml", &read("dome.plan.toml").replace("[plan]\n", "[plan]\nunattended = true\n"));
+    let refused = home.periculum().args(["check", "dome.plan.toml"]).output().expect("started");
+    assert_eq!(refused.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&refused.stderr).contains("so no watchdog is armed"));
+}

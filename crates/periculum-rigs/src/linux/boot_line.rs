@@ -53,7 +53,7 @@ impl Line {
         let text = fs::read(&self.file)?;
         let (changed, way_back) = boot_file::with_value(&text, &self.key, &self.between, value);
         let way_back = keeper.line(target).map_or(way_back, |kept| kept.way_back.clone());
-        if keeper.line(target).is_none() {
+        if !backup(&self.file).exists() {
             replace(&backup(&self.file), &text, Some(&fs::metadata(&self.file)?))?;
         }
         let (file, key, between) = (self.file.clone(), self.key.clone(), self.between.clone());
@@ -69,7 +69,11 @@ impl KeptLine {
             let text = fs::read(&self.file)?;
             let before = boot_file::taken_back(&text, &self.key, &self.between, &self.way_back);
             replace(&self.file, &before, Some(&fs::metadata(&self.file)?))?;
-            fs::remove_file(backup(&self.file))
+            match fs::remove_file(backup(&self.file)) {
+                // Another key of the same file was put back before.
+                Err(error) if error.kind() == io::ErrorKind::NotFound => Ok(()),
+                removed => removed,
+            }
         };
         put().map_err(|error: io::Error| format!("{}: {error}", self.file.display()))
     }

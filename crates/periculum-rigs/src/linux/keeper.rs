@@ -72,9 +72,12 @@ impl Keeper {
 
     /// Keeps a line of a file as it is to be kept from now on.
     pub(super) fn keep_line(&mut self, target: &str, line: KeptLine) -> io::Result<()> {
-        self.kept.retain(|kept| kept.target != target);
-        let way_back = WayBack::Line(line);
-        self.kept.push(Kept { target: target.to_owned(), boot: self.boot.clone(), way_back });
+        let kept = Kept { target: target.to_owned(), boot: self.boot.clone(), way_back: WayBack::Line(line) };
+        // Several keys of one file have to be put back in the order in which they came.
+        match self.kept.iter_mut().find(|known| known.target == target) {
+            Some(known) => *known = kept,
+            None => self.kept.push(kept),
+        }
         self.save()
     }
 

@@ -277,6 +277,33 @@ mod tests {
         fs::remove_dir_all(&root).expect("removed");
     }
 
+    /// Two keys of one file, the first of them written again, in a file whose last line had no end.
+    #[test]
+    fn several_keys_of_one_file_are_put_back_byte_for_byte() {
+        let root = tree("setter-keys", &[FILES[0], ("boot/config.txt", "# dome\nlast=1")]);
+        let (kept, file) = (root.join("state/kept"), root.join("boot/config.txt"));
+        let text = RIG.replace("[setting.top]", "[setting.fan]").replace("target = \"clock/max\"\n", "");
+        let text = text.replace("\"at-once\"", "\"next-start\"").replacen(
+            "adapter = \"linux\"\n",
+            "adapter = \"linux\"\nboot = { file = \"/boot/config.txt\", key = \"fan\" }\n",
+            1,
+        );
+        let document = Document::parse(&text).expect("a document");
+        let rig = rig_file::read(&document.top(&Problems::default())).expect("a rig");
+        let mut setter = Setter::of(&root, &rig, &kept).expect("possible");
+        for (setting, to) in [("fan", 900), ("arm", 2100), ("fan", 925)] {
+            setter.apply(&change(setting, to)).expect("written");
+        }
+        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\nlast=1\nfan=925\ncore_mhz=2100\n");
+        let before = fs::read_to_string(root.join("boot/config.txt.before-periculum")).expect("kept");
+        assert_eq!(before, "# dome\nlast=1", "as it was before the first change");
+        let (done, problems) = restore(&root, &kept).expect("readable");
+        assert_eq!((done.len(), problems), (2, vec![]));
+        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\nlast=1");
+        assert!(!kept.exists());
+        fs::remove_dir_all(&root).expect("removed");
+    }
+
     #[test]
     fn what_can_not_be_set_here_is_told_before_anything_is() {
         let root = tree("setter-none", &FILES[..1]);

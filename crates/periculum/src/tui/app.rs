@@ -353,7 +353,8 @@ impl App {
             return;
         }
         let found = self.found();
-        let at = found.iter().position(|trial| Some(trial.number) == self.selected_trial()).unwrap_or(0);
+        let selected = self.selected_trial();
+        let at = found.iter().position(|trial| Some(trial.number) == selected).unwrap_or(0);
         let to = step.from(at, found.len());
         // At the newest one it stays at whatever is the newest.
         let is_newest = to + 1 >= found.len();

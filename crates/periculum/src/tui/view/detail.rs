@@ -4,15 +4,24 @@ use periculum_core::engine::{Entry, Said};
 use periculum_core::story::{PassStory, TrialStory};
 use periculum_core::telling::gain_words;
 use ratatui::Frame;
-use ratatui::layout::Rect;
+use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
+use super::WIDE;
 use super::stages::wrapped;
 use crate::tui::app::App;
 
-/// How wide it is beside a list.
-pub(super) const WIDTH: u16 = 48;
+/// How wide it is beside a list or a map.
+const WIDTH: u16 = 48;
+
+/// The place of a list or a map, and that of the selected trial: beside it, or in so many lines below it.
+pub(super) fn split(area: Rect, below: u16) -> [Rect; 2] {
+    if area.width + 2 >= WIDE.0 {
+        return Layout::horizontal([Constraint::Min(0), Constraint::Length(WIDTH)]).spacing(3).areas(area);
+    }
+    Layout::vertical([Constraint::Min(4), Constraint::Length(below)]).spacing(1).areas(area)
+}
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;

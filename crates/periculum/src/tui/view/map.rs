@@ -5,11 +5,11 @@ use periculum_core::quantity::grouped;
 use periculum_core::terrain::{Bounds, Place, Side, Terrain};
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
-use ratatui::layout::{Constraint, Layout, Rect};
+use ratatui::layout::Rect;
 use ratatui::style::Style;
 use ratatui::text::Line;
 
-use super::{WIDE, detail};
+use super::detail;
 use crate::tui::app::App;
 use crate::tui::theme::Theme;
 
@@ -21,12 +21,7 @@ const LABELS: u16 = 9;
 const FOOT: u16 = 3;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
-    let is_wide = area.width + 2 >= WIDE.0;
-    let [map, beside] = if is_wide {
-        Layout::horizontal([Constraint::Min(0), Constraint::Length(detail::WIDTH)]).spacing(3).areas(area)
-    } else {
-        Layout::vertical([Constraint::Min(6), Constraint::Length(BELOW)]).spacing(1).areas(area)
-    };
+    let [map, beside] = detail::split(area, BELOW);
     detail::draw(frame, app, beside);
     let Some(terrain) = Terrain::of(&app.story, &app.rig, &app.plan) else {
         let why = "A map needs two settings, of which the plan moves one; this rig has not so many.";
@@ -39,8 +34,9 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
         plane.draw_border(buffer, &app.theme, bounds);
     }
     plane.draw_walls(buffer, &app.theme, &terrain);
+    let selected = app.selected_trial();
     for place in &terrain.places {
-        plane.draw_place(buffer, app, place);
+        plane.draw_place(buffer, &app.theme, place, Some(place.trial) == selected);
     }
 }
 
@@ -194,13 +190,13 @@ impl Plane {
         }
     }
 
-    fn draw_place(&self, buffer: &mut Buffer, app: &App, place: &Place) {
+    fn draw_place(&self, buffer: &mut Buffer, theme: &Theme, place: &Place, is_selected: bool) {
         let (x, y) = (self.column(place.across), self.row(place.up));
         let sign = place.verdict.map_or('○', |verdict| verdict.sign()).to_string();
-        self.put(buffer, x, y, &sign, app.theme.verdict(place.verdict).bold());
-        if Some(place.trial) == app.selected_trial() {
-            self.put(buffer, x.saturating_sub(1), y, "›", app.theme.accent.bold());
-            self.put(buffer, x + 1, y, "‹", app.theme.accent.bold());
+        self.put(buffer, x, y, &sign, theme.verdict(place.verdict).bold());
+        if is_selected {
+            self.put(buffer, x.saturating_sub(1), y, "›", theme.accent.bold());
+            self.put(buffer, x + 1, y, "‹", theme.accent.bold());
         }
     }
 }

@@ -5,19 +5,14 @@ use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::text::{Line, Span, Text};
 
-use super::{WIDE, detail, fit};
+use super::{detail, fit};
 use crate::tui::app::App;
 
 /// Lines below the list where there is no room beside it.
 const BELOW: u16 = 9;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
-    let is_wide = area.width + 2 >= WIDE.0;
-    let [list, beside] = if is_wide {
-        Layout::horizontal([Constraint::Min(0), Constraint::Length(detail::WIDTH)]).spacing(3).areas(area)
-    } else {
-        Layout::vertical([Constraint::Min(3), Constraint::Length(BELOW)]).spacing(1).areas(area)
-    };
+    let [list, beside] = detail::split(area, BELOW);
     draw_list(frame, app, list);
     detail::draw(frame, app, beside);
 }
@@ -26,7 +21,8 @@ fn draw_list(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
     let found = app.found();
     let [head, rows] = Layout::vertical([Constraint::Length(2), Constraint::Min(0)]).areas(area);
-    let selected = found.iter().position(|trial| Some(trial.number) == app.selected_trial());
+    let selected = app.selected_trial();
+    let selected = found.iter().position(|trial| Some(trial.number) == selected);
     let total = app.story.trials.len();
     let place = selected.map_or(String::new(), |at| format!("{} of ", at + 1));
     let mut title = vec![Span::styled(format!("trials   {place}{}", found.len()), theme.muted)];
