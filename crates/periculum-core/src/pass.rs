@@ -23,6 +23,17 @@ pub enum Threads {
     Each,
 }
 
+impl fmt::Display for Threads {
+    /// As a plan has it, without quotes.
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::All => f.write_str("all"),
+            Self::Count(count) => write!(f, "{count}"),
+            Self::Each => f.write_str("each"),
+        }
+    }
+}
+
 /// How large a problem a load works on.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]

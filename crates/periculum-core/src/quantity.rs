@@ -12,6 +12,22 @@ pub fn measured(value: f64, decimals: usize) -> String {
     group_text(&format!("{value:.decimals$}"))
 }
 
+/// A score with as many decimals as give one of this size three digits or more.
+pub fn scored(score: f64, size: f64) -> String {
+    measured(score, score_decimals(size))
+}
+
+/// How many decimals give a score of this size three digits or more.
+pub fn score_decimals(size: f64) -> usize {
+    match size.abs() {
+        ..0.1 => 4,
+        ..1.0 => 3,
+        ..10.0 => 2,
+        ..1000.0 => 1,
+        _ => 0,
+    }
+}
+
 /// The number, grouped, and its unit behind it; a unit of nothing leaves the number alone.
 pub fn with_unit(value: Decimal, unit: &str) -> String {
     if unit.is_empty() { grouped(value) } else { format!("{} {unit}", grouped(value)) }

@@ -39,7 +39,8 @@ impl Spread {
         Self { least: self.least.min(other.least), mean, greatest: self.greatest.max(other.greatest), count }
     }
 
-    fn all(spreads: impl IntoIterator<Item = Self>) -> Option<Self> {
+    /// Several taken together; nothing where there are none.
+    pub fn all(spreads: impl IntoIterator<Item = Self>) -> Option<Self> {
         spreads.into_iter().reduce(Self::with)
     }
 }

@@ -91,6 +91,11 @@ impl TrialStory {
         self.passes.last()?.report.as_ref()?.score.as_ref()
     }
 
+    /// That score with the load that made it.
+    fn last_score(&self) -> Option<(&str, &Score)> {
+        Some((&self.passes.last()?.order.load, self.score()?))
+    }
+
     /// Whether it held the whole proof, and not just a shorter trial on the way.
     pub fn held_the_proof(&self) -> bool {
         self.verdict == Some(Verdict::Held) && self.length.is_none()
@@ -187,7 +192,8 @@ impl Story {
 
     /// The last score behind the baseline, and how it compares with it.
     ///
-    /// Only scores of the same pass of the proof are compared, and none that was disturbed.
+    /// Only scores of the same load are compared, and none that was disturbed: what another load scores says nothing, even
+    /// in the same unit.
     pub fn gain(&self) -> Option<(&Score, Comparison)> {
         let disturbed: Vec<u32> = self.trials.iter().filter_map(|trial| trial.reason.disturbed()).collect();
         let is_baseline = |trial: &&TrialStory| {
@@ -196,13 +202,16 @@ impl Story {
         let baseline = self.trials.iter().filter(is_baseline);
         let counts = |trial: &&TrialStory| trial.held_the_proof() && !disturbed.contains(&trial.number);
         let baseline = baseline.filter(counts);
-        let baseline: Vec<&Score> = baseline.filter_map(TrialStory::score).collect();
-        let later = self.trials.iter().rev().filter(|trial| !is_baseline(trial));
-        let last = later.filter_map(TrialStory::score).next()?;
-        let same: Vec<f64> =
-            baseline.iter().filter(|score| score.unit == last.unit).map(|score| score.merit()).collect();
+        let baseline: Vec<(&str, &Score)> = baseline.filter_map(TrialStory::last_score).collect();
+        let alike = |(load, score): (&str, &Score)| -> Vec<f64> {
+            let same = baseline.iter().filter(|(other, one)| *other == load && one.unit == score.unit);
+            same.map(|(_, one)| one.merit()).collect()
+        };
+        let later = self.trials.iter().rev().filter(|trial| !is_baseline(trial)).filter_map(TrialStory::last_score);
+        let mut later = later.map(|scored| (scored.1, alike(scored)));
+        let (last, same) = later.find(|(_, same)| !same.is_empty())?;
         let compared = compare(&same, &[last.merit()]);
-        (!same.is_empty() && compared.change.is_finite()).then_some((last, compared))
+        compared.change.is_finite().then_some((last, compared))
     }
 
     fn take(&mut self, at: Moment, entry: &Entry) {

@@ -4,6 +4,8 @@ use rust_decimal::Decimal;
 
 use crate::comparison::{Comparison, Says};
 use crate::engine::{Entry, Mark, Question, Said};
+use crate::forecast::Effort;
+use crate::moment::Span;
 use crate::plan::{Margin, Plan, Stage, Steps, Strategy};
 use crate::rig::Rig;
 use crate::rung::Change;
@@ -122,6 +124,34 @@ pub fn gain_words(gain: &Comparison) -> String {
             format!("{} % ({} to {}) over stock", percent(gain.change), percent(gain.low), percent(gain.high))
         }
     }
+}
+
+/// A difference with its interval in percent, as `+2.1 ± 0.3`; without an interval where the noise is not known.
+pub fn percent_words(difference: &Comparison) -> String {
+    let change = 100.0 * difference.change;
+    if !difference.low.is_finite() {
+        return format!("{change:+.1} ± ?");
+    }
+    format!("{change:+.1} ± {:.1}", 100.0 * (difference.high - difference.change))
+}
+
+/// The least and the most that something takes, as `2 to 17 trials, 3 min 40 s to 31 min of passes`.
+pub fn effort_words([least, most]: &[Effort; 2]) -> String {
+    let range = |from: String, to: String| if from == to { to } else { format!("{from} to {to}") };
+    let trials = range(least.trials.to_string(), most.trials.to_string());
+    let time = range(rounded(least.time).to_string(), rounded(most.time).to_string());
+    let noun = if most.trials == 1 { "trial" } else { "trials" };
+    let mut words = format!("{trials} {noun}, {time} of passes");
+    if most.by_hand > 0 {
+        words += &format!(", {} changes by hand", range(least.by_hand.to_string(), most.by_hand.to_string()));
+    }
+    words
+}
+
+/// What is foreseen is not known to the second.
+fn rounded(span: Span) -> Span {
+    let unit = if span >= Span::from_seconds(3600) { 60_000 } else { 1000 };
+    Span::from_millis((span.millis() + unit / 2) / unit * unit)
 }
 
 /// A question as an instruction to the operator.

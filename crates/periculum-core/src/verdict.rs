@@ -31,6 +31,11 @@ impl Verdict {
         }
     }
 
+    /// The verdict of this name.
+    pub fn named(name: &str) -> Option<Self> {
+        [Self::Held, Self::Slipped, Self::Fell, Self::Void].into_iter().find(|verdict| verdict.name() == name)
+    }
+
     /// The verdict's sign, which reads without colour.
     pub fn sign(self) -> char {
         match self {

@@ -366,6 +366,11 @@ fn a_gain_is_told_over_the_mean_of_the_baseline() {
     let (score, gain) = play.story.gain().expect("a gain");
     assert_eq!(score.value, 230.0);
     assert!((gain.change - 0.15).abs() < 1e-12, "{gain:?}");
+    // What another load scores in the same unit says nothing of it.
+    let mut story = play.story.clone();
+    let last = story.trials.iter_mut().rev().find(|trial| trial.score().is_some()).expect("a trial");
+    last.passes[0].order.load = "another".into();
+    assert_eq!(story.gain().map(|(score, _)| score.value), Some(210.0), "the last of the same load");
 }
 
 #[test]

@@ -11,6 +11,7 @@ mod section;
 mod stage_file;
 mod start_file;
 
+pub mod outline;
 pub mod plan_file;
 pub mod program_file;
 pub mod proof_file;

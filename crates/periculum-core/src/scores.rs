@@ -1,0 +1,397 @@
+//! What the benchmarks of a climb say: how much each value of a setting gains, and from which value on more of it no
+//! longer pays.
+
+use std::collections::BTreeMap;
+
+use rust_decimal::Decimal;
+
+use crate::comparison::Comparison;
+use crate::ladder::Direction;
+use crate::moment::Moment;
+use crate::pass::{Score, Threads};
+use crate::plan::{Plan, Strategy};
+use crate::rig::Rig;
+use crate::series::Series;
+use crate::statistics::{deviation, mean, quantile};
+use crate::story::{PassStory, Story, TrialStory};
+use crate::verdict::Verdict;
+
+/// What was measured; only scores of the same are compared.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Measure {
+    /// The load.
+    pub load: String,
+    /// On how many threads.
+    pub threads: Threads,
+    /// The score's unit.
+    pub unit: String,
+    /// Whether less of it is better.
+    pub less_is_better: bool,
+}
+
+/// A benchmark of a climb.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Benchmark {
+    /// What was measured.
+    pub what: Measure,
+    /// How much a score varies when nothing is changed; none where no value was measured twice.
+    pub noise: Option<Noise>,
+    /// The mean score at stock, before anything was changed, and how often it was measured.
+    pub baseline: Option<(f64, usize)>,
+    /// The values of the climbed setting that have scores, from easy to hard; one without a value where none is climbed.
+    pub levels: Vec<Level>,
+    /// The level with the best mean.
+    pub best: usize,
+    /// The easiest level from which on the score hardly follows the setting; none where it follows to the last, or where
+    /// the noise is not known.
+    ///
+    /// It hardly follows where the gain from this level to the hardest is, with a confidence of 95 %, less than a quarter
+    /// of what the setting gives more (as in a test of equivalence: Schuirmann, 1987), and for no level between them
+    /// clearly more.
+    pub pays_until: Option<usize>,
+}
+
+/// What one value of the climbed setting scores.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Level {
+    /// The value, in the setting's unit.
+    pub value: Option<Decimal>,
+    /// The trials, in order.
+    pub trials: Vec<u32>,
+    /// Their scores, but those that were disturbed.
+    pub scores: Vec<f64>,
+    /// How many scores were disturbed and do not count: far below the others of the same value, as when another program
+    /// took the processor for a while.
+    pub disturbed: usize,
+    /// How they compare with the baseline, better being more.
+    pub over_baseline: Option<Comparison>,
+    /// How they compare with the level before.
+    pub over_before: Option<Comparison>,
+    /// Power while they were made, W; none where no sensor reads it.
+    pub watts: Option<f64>,
+    /// The highest temperature while they were made, °C; none where no sensor reads one.
+    pub degrees: Option<f64>,
+}
+
+/// How much a score varies when nothing is changed.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Noise {
+    /// Standard deviation of one measurement, as a share of it.
+    pub deviation: f64,
+    /// Degrees of freedom that it is known with.
+    pub freedom: usize,
+}
+
+/// A gain of less than this share of what the setting gives more does not pay.
+const FOLLOWS: f64 = 0.25;
+
+/// A score is disturbed that lies this many times the usual deviation below the others of its level.
+const FAR_BELOW: f64 = 6.0;
+
+impl Level {
+    /// The mean score.
+    pub fn mean(&self) -> f64 {
+        mean(&self.scores)
+    }
+
+    /// The mean score per watt; none where the power is not known.
+    pub fn per_watt(&self) -> Option<f64> {
+        self.watts.filter(|watts| *watts > 0.0).map(|watts| self.mean() / watts)
+    }
+}
+
+impl Noise {
+    /// What is known from repeated measurements, each with its own mean: the pooled relative deviation.
+    fn pooled<'a>(groups: impl Iterator<Item = &'a [f64]>) -> Option<Self> {
+        let (mut squares, mut freedom) = (0.0, 0);
+        for group in groups {
+            let Some(deviation) = deviation(group) else { continue };
+            squares += (deviation / mean(group)).powi(2) * (group.len() - 1) as f64;
+            freedom += group.len() - 1;
+        }
+        (freedom > 0).then(|| Self { deviation: (squares / freedom as f64).sqrt(), freedom })
+    }
+
+    /// How far the mean of so many measurements may be off, as a share of it, with a confidence of 95 %.
+    pub fn half_width(&self, count: usize) -> f64 {
+        quantile(self.freedom) * self.deviation / (count as f64).sqrt()
+    }
+
+    /// Compares the mean merits of two groups of measurements that share this noise (Student's t with pooled variance).
+    fn compare(&self, (reference, of): (f64, usize), (measured, times): (f64, usize)) -> Comparison {
+        let change = measured / reference - 1.0;
+        let error = self.deviation * (1.0 / of as f64 + (1.0 + change).powi(2) / times as f64).sqrt();
+        let half_width = quantile(self.freedom) * error;
+        Comparison { change, low: change - half_width, high: change + half_width }
+    }
+}
+
+/// One score with what belongs to it.
+struct Scored<'a> {
+    trial: &'a TrialStory,
+    pass: &'a PassStory,
+    score: &'a Score,
+    is_baseline: bool,
+}
+
+/// The benchmarks of a climb, in the order in which they were first run.
+///
+/// Counted are passes that were run to their end in trials that did not fall and were not found to be disturbed.
+pub fn benchmarks(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<String, Series>) -> Vec<Benchmark> {
+    let scored = scored(story);
+    let mut measures: Vec<Measure> = Vec::new();
+    for one in &scored {
+        let measure = Measure::of(one);
+        if !measures.contains(&measure) {
+            measures.push(measure);
+        }
+    }
+    let setting = plan.climbed_setting().and_then(|name| rig.setting(name));
+    let value = |one: &Scored| one.trial.rung.get(&setting?.name);
+    let harder = setting.map_or(Direction::Up, |setting| setting.harder);
+    let conditions = Conditions::of(rig, traces);
+    let benchmark = |what: Measure| {
+        let own: Vec<&Scored> = scored.iter().filter(|one| Measure::of(one) == what).collect();
+        let mut values: Vec<Option<Decimal>> = own.iter().map(|one| value(one)).collect();
+        values.sort_unstable();
+        values.dedup();
+        if harder == Direction::Down {
+            values.reverse();
+        }
+        let levels = values.into_iter().map(|at| {
+            let own: Vec<&Scored> = own.iter().copied().filter(|one| value(one) == at).collect();
+            Level::of(at, &own, &conditions)
+        });
+        let baseline: Vec<f64> = own.iter().filter(|one| one.is_baseline).map(|one| one.score.value).collect();
+        Benchmark::of(what, &baseline, levels.collect())
+    };
+    measures.into_iter().map(benchmark).collect()
+}
+
+fn scored(story: &Story) -> Vec<Scored<'_>> {
+    let disturbed: Vec<u32> = story.trials.iter().filter_map(|trial| trial.reason.disturbed()).collect();
+    let counts = |trial: &&TrialStory| {
+        matches!(trial.verdict, Some(Verdict::Held | Verdict::Slipped)) && !disturbed.contains(&trial.number)
+    };
+    story.trials.iter().filter(counts).flat_map(|trial| scored_in(trial, story)).collect()
+}
+
+fn scored_in<'a>(trial: &'a TrialStory, story: &Story) -> impl Iterator<Item = Scored<'a>> {
+    let is_baseline = story.stages.get(trial.stage).is_some_and(|stage| stage.strategy == Strategy::BASELINE);
+    let scores = trial.passes.iter().filter_map(|pass| Some((pass, pass.report.as_ref()?.score.as_ref()?)));
+    scores.map(move |(pass, score)| Scored { trial, pass, score, is_baseline })
+}
+
+impl Measure {
+    fn of(one: &Scored) -> Self {
+        Self {
+            load: one.pass.order.load.clone(),
+            threads: one.pass.order.threads,
+            unit: one.score.unit.clone(),
+            less_is_better: one.score.less_is_better,
+        }
+    }
+
+    /// A number of which more is better.
+    fn merit(&self, score: f64) -> f64 {
+        if self.less_is_better { 1.0 / score } else { score }
+    }
+}
+
+impl Level {
+    fn of(value: Option<Decimal>, own: &[&Scored], conditions: &Conditions) -> Self {
+        let watts: Vec<f64> = own.iter().filter_map(|one| conditions.watts(one.pass)).collect();
+        let degrees = own.iter().filter_map(|one| conditions.degrees(one.pass));
+        Self {
+            value,
+            trials: own.iter().map(|one| one.trial.number).collect(),
+            scores: own.iter().map(|one| one.score.value).collect(),
+            disturbed: 0,
+            over_baseline: None,
+            over_before: None,
+            watts: (!watts.is_empty()).then(|| mean(&watts)),
+            degrees: degrees.reduce(f64::max),
+        }
+    }
+}
+
+impl Benchmark {
+    fn of(what: Measure, baseline: &[f64], mut levels: Vec<Level>) -> Self {
+        leave_out_disturbed(&what, &mut levels);
+        let merits: Vec<Vec<f64>> =
+            levels.iter().map(|level| level.scores.iter().map(|score| what.merit(*score)).collect()).collect();
+        let means: Vec<(f64, usize)> = merits.iter().map(|merits| (mean(merits), merits.len())).collect();
+        let stock: Vec<f64> = baseline.iter().map(|score| what.merit(*score)).collect();
+        let noise = Noise::pooled(merits.iter().map(Vec::as_slice));
+        if let Some(noise) = noise {
+            for (index, level) in levels.iter_mut().enumerate() {
+                let base = (!stock.is_empty()).then(|| (mean(&stock), stock.len()));
+                level.over_baseline = base.map(|base| noise.compare(base, means[index]));
+                level.over_before = index.checked_sub(1).map(|before| noise.compare(means[before], means[index]));
+            }
+        }
+        let best = (0..means.len()).max_by(|a, b| means[*a].0.total_cmp(&means[*b].0)).unwrap_or_default();
+        let pays_until = noise.and_then(|noise| {
+            let hardly_follows = |at: &usize| hardly_follows(&noise, &levels[*at..], &means[*at..]);
+            (0..levels.len().saturating_sub(1)).find(hardly_follows)
+        });
+        let baseline = (!baseline.is_empty()).then(|| (mean(baseline), baseline.len()));
+        Self { what, noise, baseline, levels, best, pays_until }
+    }
+}
+
+/// Leaves out what was disturbed, in levels where that can be told: at least three measurements, one far below the others.
+fn leave_out_disturbed(what: &Measure, levels: &mut [Level]) {
+    let merits = |level: &Level| level.scores.iter().map(|score| what.merit(*score)).collect::<Vec<f64>>();
+    let mut deviations: Vec<f64> =
+        levels.iter().map(merits).filter_map(|merits| Some(deviation(&merits)? / mean(&merits))).collect();
+    deviations.sort_by(f64::total_cmp);
+    let Some(usual) = deviations.get(deviations.len() / 2).copied() else { return };
+    for level in levels.iter_mut().filter(|level| level.scores.len() > 2) {
+        let mut others = merits(level);
+        let lowest = (0..others.len()).min_by(|a, b| others[*a].total_cmp(&others[*b])).unwrap_or_default();
+        let merit = others.swap_remove(lowest);
+        if merit < mean(&others) * (1.0 - FAR_BELOW * usual) {
+            level.scores.remove(lowest);
+            level.disturbed += 1;
+        }
+    }
+}
+
+/// Whether, from the first of these levels on, the score hardly follows the setting.
+fn hardly_follows(noise: &Noise, levels: &[Level], means: &[(f64, usize)]) -> bool {
+    let more = |at: usize| {
+        let share = levels[at].value? / levels[0].value.filter(|value| !value.is_zero())?;
+        Some((f64::try_from(share).ok()? - 1.0).abs())
+    };
+    let last = levels.len() - 1;
+    let does_not = |at: usize| more(at).is_some_and(|more| noise.compare(means[0], means[at]).high < FOLLOWS * more);
+    let clearly_does = |at: usize| more(at).is_some_and(|more| noise.compare(means[0], means[at]).low > FOLLOWS * more);
+    does_not(last) && !(1..last).any(clearly_does)
+}
+
+/// The sensors that say what a score took.
+struct Conditions<'a> {
+    power: Option<&'a Series>,
+    temperatures: Vec<&'a Series>,
+}
+
+impl<'a> Conditions<'a> {
+    fn of(rig: &Rig, traces: &'a BTreeMap<String, Series>) -> Self {
+        let with_unit = |unit: &'static str| {
+            rig.sensors.iter().filter(move |sensor| sensor.unit == unit).filter_map(|sensor| traces.get(&sensor.name))
+        };
+        Self { power: with_unit("W").next(), temperatures: with_unit("°C").collect() }
+    }
+
+    fn watts(&self, pass: &PassStory) -> Option<f64> {
+        let (from, to) = stretch(pass)?;
+        Some(self.power?.between(from, to)?.mean)
+    }
+
+    fn degrees(&self, pass: &PassStory) -> Option<f64> {
+        let (from, to) = stretch(pass)?;
+        self.temperatures.iter().filter_map(|series| Some(series.between(from, to)?.greatest)).reduce(f64::max)
+    }
+}
+
+/// From when to when a pass ran.
+fn stretch(pass: &PassStory) -> Option<(Moment, Moment)> {
+    Some((pass.began, pass.began + pass.report.as_ref()?.ran))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::comparison::Says;
+    use proptest::prelude::*;
+
+    fn measure(less_is_better: bool) -> Measure {
+        Measure { load: "dense".into(), threads: Threads::All, unit: "s".into(), less_is_better }
+    }
+
+    fn level(value: i64, scores: &[f64]) -> Level {
+        Level {
+            value: Some(value.into()),
+            trials: vec![1],
+            scores: scores.to_vec(),
+            disturbed: 0,
+            over_baseline: None,
+            over_before: None,
+            watts: Some(50.0),
+            degrees: None,
+        }
+    }
+
+    #[test]
+    fn more_stops_paying_where_the_score_hardly_follows() {
+        let flat_from_44 = [100.0, 102.3, 104.7, 104.8, 104.7, 104.8];
+        let levels = flat_from_44.iter().zip(42..).map(|(score, at)| level(at, &[score - 0.1, score + 0.1, *score]));
+        let found = Benchmark::of(measure(false), &[100.1, 99.9, 100.0], levels.collect());
+        assert_eq!(found.pays_until, Some(2));
+        let gains: Vec<Option<Says>> =
+            found.levels.iter().map(|level| level.over_before.as_ref().map(Comparison::says)).collect();
+        let more = Some(Says::More);
+        assert_eq!(gains, [None, more, more, Some(Says::Same), Some(Says::Same), Some(Says::Same)]);
+        assert_eq!(found.levels[1].per_watt(), Some(102.3 / 50.0));
+        let (at_stock, times) = found.baseline.expect("a baseline");
+        assert!((at_stock - 100.0).abs() < 1e-9 && times == 3);
+        let grows = (42..48).map(|at| level(at, &[at as f64 * 10.0 - 0.2, at as f64 * 10.0 + 0.2]));
+        assert_eq!(Benchmark::of(measure(false), &[], grows.collect()).pays_until, None, "it follows to the last");
+    }
+
+    #[test]
+    fn a_run_far_below_the_others_of_its_value_does_not_count() {
+        let levels =
+            vec![level(42, &[100.0, 100.2, 99.9]), level(43, &[101.9, 94.0, 102.1]), level(44, &[104.0, 103.8, 104.1])];
+        let found = Benchmark::of(measure(false), &[], levels);
+        assert_eq!((found.levels[1].scores.as_slice(), found.levels[1].disturbed), ([101.9, 102.1].as_slice(), 1));
+        assert!(found.noise.expect("noise").deviation < 0.003);
+        assert_eq!(found.levels[0].disturbed + found.levels[2].disturbed, 0);
+    }
+
+    #[test]
+    fn what_is_better_when_it_is_less_is_compared_by_its_reciprocal() {
+        let levels = vec![level(42, &[10.0, 10.01]), level(43, &[9.0]), level(44, &[8.0])];
+        let found = Benchmark::of(measure(true), &[10.0, 10.01], levels);
+        assert_eq!((found.best, found.pays_until), (2, None), "the hardest is clearly better than all");
+        let gain = found.levels[1].over_baseline.expect("a gain").change;
+        assert!((gain - 10.005 / 9.0 + 1.0).abs() < 1e-3, "{gain}");
+        assert!((found.baseline.expect("a baseline").0 - 10.005).abs() < 1e-3);
+    }
+
+    #[test]
+    fn without_a_repetition_nothing_is_said() {
+        let found = Benchmark::of(measure(false), &[], vec![level(42, &[100.0]), level(43, &[150.0])]);
+        assert_eq!((found.noise, found.pays_until, found.best), (None, None, 1));
+        assert_eq!(found.levels[1].over_before, None);
+    }
+
+    proptest! {
+        /// Where all values score the same, that is not taken for a gain; where they follow, it is not taken for none.
+        #[test]
+        fn what_follows_and_what_does_not_are_told_apart(seed in any::<u64>()) {
+            let mut state = seed;
+            let mut noisy = |score: f64| {
+                let mut sum = 0.0;
+                for _ in 0..12 {
+                    state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+                    sum += (state >> 33) as f64 / f64::from(1u32 << 31) - 0.5;
+                }
+                score * (1.0 + 0.003 * sum)
+            };
+            let (mut not_flat, mut not_followed) = (0, 0);
+            for _ in 0..100 {
+                let mut levels = |follows: f64| -> Vec<Level> {
+                    let score = |at: i64| 200.0 * (1.0 + follows * (at as f64 / 42.0 - 1.0));
+                    (42..50).map(|at| level(at, &[noisy(score(at)), noisy(score(at)), noisy(score(at))])).collect()
+                };
+                let flat = Benchmark::of(measure(false), &[], levels(0.0));
+                not_flat += u32::from(flat.pays_until != Some(0));
+                let followed = Benchmark::of(measure(false), &[], levels(0.9));
+                not_followed += u32::from(followed.pays_until.is_some());
+            }
+            prop_assert!(not_flat <= 25 && not_followed <= 5, "{} and {} of 100", not_flat, not_followed);
+        }
+    }
+}
