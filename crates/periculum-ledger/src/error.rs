@@ -37,6 +37,14 @@ pub enum LedgerError {
         /// Which ledger.
         path: PathBuf,
     },
+    /// A climb's record is not what was written.
+    #[error("the record of climb {climb} is damaged: {why}; `periculum ledger --check` keeps what is good of it")]
+    Damaged {
+        /// The climb.
+        climb: i64,
+        /// What is wrong with it.
+        why: String,
+    },
     /// There is no climb of this number.
     #[error("there is no climb {climb} in this ledger")]
     NoSuchClimb {

@@ -2,7 +2,7 @@
 
 use periculum_core::engine::{Entry, Event};
 use periculum_core::moment::Moment;
-use rusqlite::{Connection, Transaction, params};
+use rusqlite::{Connection, OptionalExtension, Transaction, params};
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
 
@@ -34,14 +34,18 @@ pub struct Dropped {
     pub why: String,
 }
 
+/// The columns that [`whole_body`] reads, in its order.
+const COLUMNS: &str = "climb, line, at, wall, boot, body, checksum";
+
 #[derive(Serialize, Deserialize)]
 struct Body {
     event: Event,
     entries: Vec<Entry>,
 }
 
-/// Appends a line to the journal of a climb.
+/// Appends a line to the journal of a climb, which is not sealed then, whatever it was.
 pub(crate) fn append(transaction: &Transaction, climb: i64, number: i64, line: &Line) -> Result<(), LedgerError> {
+    transaction.prepare_cached("DELETE FROM seals WHERE climb = ?")?.execute([climb])?;
     let body = Body { event: line.event.clone(), entries: line.entries.clone() };
     let body = serde_json::to_string(&body)?;
     let stamp = Stamp { climb, number, at: line.at.millis(), wall: line.wall.millis(), boot: &line.boot };
@@ -57,17 +61,17 @@ pub(crate) fn append(transaction: &Transaction, climb: i64, number: i64, line: &
     Ok(())
 }
 
-/// The lines of a climb, in order.
+/// The lines of a climb, in order; each must be what was written.
 pub(crate) fn lines(connection: &Connection, climb: i64) -> Result<Vec<Line>, LedgerError> {
-    let mut statement = connection.prepare("SELECT at, wall, boot, body FROM journal WHERE climb = ? ORDER BY line")?;
+    let mut statement = connection.prepare(&format!("SELECT {COLUMNS} FROM journal WHERE climb = ? ORDER BY line"))?;
     let mut rows = statement.query([climb])?;
     let mut lines = Vec::new();
     while let Some(row) = rows.next()? {
-        let body: Body = serde_json::from_str(row.get_ref(3)?.as_str().map_err(rusqlite::Error::from)?)?;
+        let body = whole_body(row).map_err(|why| LedgerError::Damaged { climb, why })?;
         lines.push(Line {
-            at: Moment::from_millis(row.get(0)?),
-            wall: Moment::from_millis(row.get(1)?),
-            boot: row.get(2)?,
+            at: Moment::from_millis(row.get(2)?),
+            wall: Moment::from_millis(row.get(3)?),
+            boot: row.get(4)?,
             event: body.event,
             entries: body.entries,
         });
@@ -75,34 +79,90 @@ pub(crate) fn lines(connection: &Connection, climb: i64) -> Result<Vec<Line>, Le
     Ok(lines)
 }
 
-/// Every line that is not what was written, and every line behind one in the same climb.
-pub(crate) fn check(connection: &Connection) -> Result<Vec<Dropped>, LedgerError> {
-    let mut statement =
-        connection.prepare("SELECT climb, line, at, wall, boot, body, checksum FROM journal ORDER BY climb, line")?;
-    let mut rows = statement.query([])?;
-    let mut dropped: Vec<Dropped> = Vec::new();
-    let mut expected = (0, 0);
+/// The boot and the moments, by the rig's clock and this machine's, of a climb's last line.
+pub(crate) fn last(connection: &Connection, climb: i64) -> Result<Option<(String, Moment, Moment)>, LedgerError> {
+    let sql = "SELECT boot, at, wall FROM journal WHERE climb = ? ORDER BY line DESC LIMIT 1";
+    let found = connection.query_row(sql, [climb], |row| {
+        Ok((row.get(0)?, Moment::from_millis(row.get(1)?), Moment::from_millis(row.get(2)?)))
+    });
+    Ok(found.optional()?)
+}
+
+/// SHA-256 over the checksums of a climb's lines, in order.
+pub(crate) fn digest(connection: &Connection, climb: i64) -> Result<[u8; 32], LedgerError> {
+    let mut digest = Sha256::new();
+    let mut statement = connection.prepare("SELECT checksum FROM journal WHERE climb = ? ORDER BY line")?;
+    let mut rows = statement.query([climb])?;
     while let Some(row) = rows.next()? {
-        let (climb, line) = (row.get(0)?, row.get(1)?);
-        if climb != expected.0 {
-            expected = (climb, 0);
-        }
-        let follows = dropped.last().is_some_and(|before| before.climb == climb);
-        let why = if follows {
-            Some("it follows a line that was dropped".to_owned())
-        } else if line != expected.1 {
-            Some(format!("line {} before it is missing", expected.1))
-        } else {
-            fault(row).err()
-        };
-        dropped.extend(why.map(|why| Dropped { climb, line, why }));
-        expected.1 = line + 1;
+        digest.update(row.get_ref(0)?.as_blob().map_err(rusqlite::Error::from)?);
+    }
+    Ok(digest.finalize().into())
+}
+
+/// Every line that is not what was written, and every line behind one in the same climb; sealed climbs were checked
+/// before.
+pub(crate) fn check(connection: &Connection) -> Result<Vec<Dropped>, LedgerError> {
+    let sql = "SELECT climb FROM climbs WHERE climb NOT IN (SELECT climb FROM seals) ORDER BY climb";
+    let unchecked: Vec<i64> = connection.prepare(sql)?.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?;
+    let mut dropped = Vec::new();
+    for climb in unchecked {
+        check_climb(connection, climb, &mut dropped)?;
     }
     Ok(dropped)
 }
 
-/// What is wrong with a row of the journal.
-fn fault(row: &rusqlite::Row) -> Result<(), String> {
+fn check_climb(connection: &Connection, climb: i64, dropped: &mut Vec<Dropped>) -> Result<(), LedgerError> {
+    let mut statement = connection.prepare(&format!("SELECT {COLUMNS} FROM journal WHERE climb = ? ORDER BY line"))?;
+    let mut rows = statement.query([climb])?;
+    let mut expected = 0;
+    let mut is_behind_one = false;
+    while let Some(row) = rows.next()? {
+        let line = row.get(1)?;
+        let why = if is_behind_one {
+            Some("it follows a line that was dropped".to_owned())
+        } else if line != expected {
+            Some(format!("line {expected} before it is missing"))
+        } else {
+            whole_body(row).err()
+        };
+        is_behind_one |= why.is_some();
+        dropped.extend(why.map(|why| Dropped { climb, line, why }));
+        expected = line + 1;
+    }
+    Ok(())
+}
+
+/// Seals the climbs that are over: their lines have been checked.
+pub(crate) fn seal(transaction: &Transaction) -> Result<(), LedgerError> {
+    let sql = "SELECT climb FROM ends WHERE climb NOT IN (SELECT climb FROM seals)";
+    let over: Vec<i64> = transaction.prepare(sql)?.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?;
+    for climb in over {
+        let digest = digest(transaction, climb)?;
+        transaction.execute("INSERT INTO seals VALUES (?, ?)", params![climb, digest.as_slice()])?;
+    }
+    Ok(())
+}
+
+/// Whether a climb is sealed, and its lines are those of then.
+///
+/// # Errors
+/// Where they are others.
+pub(crate) fn check_seal(connection: &Connection, climb: i64) -> Result<(), LedgerError> {
+    let sql = "SELECT digest FROM seals WHERE climb = ?";
+    let sealed: Option<Vec<u8>> = connection.query_row(sql, [climb], |row| row.get(0)).optional()?;
+    match sealed {
+        Some(sealed) if sealed != digest(connection, climb)?.as_slice() => {
+            Err(LedgerError::Damaged { climb, why: "lines of it are missing or others than they were".into() })
+        }
+        _ => Ok(()),
+    }
+}
+
+/// What a row of the journal says.
+///
+/// # Errors
+/// What is wrong with it, where it is not what was written.
+fn whole_body(row: &rusqlite::Row) -> Result<Body, String> {
     let unreadable = |_: rusqlite::Error| "a column is of the wrong kind".to_owned();
     let boot: String = row.get(4).map_err(unreadable)?;
     let body: String = row.get(5).map_err(unreadable)?;
@@ -117,7 +177,7 @@ fn fault(row: &rusqlite::Row) -> Result<(), String> {
     if checksum != stamp.checksum(&body).as_slice() {
         return Err("its checksum does not fit its contents".into());
     }
-    serde_json::from_str::<Body>(&body).map(drop).map_err(|error| format!("it can't be read: {error}"))
+    serde_json::from_str(&body).map_err(|error| format!("it can't be read: {error}"))
 }
 
 /// Moves dropped lines out of the journal, so that what stays is good.

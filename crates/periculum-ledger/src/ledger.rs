@@ -5,6 +5,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 
+use periculum_core::finding::Index;
 use periculum_core::moment::Moment;
 use periculum_core::series::Series;
 use rusqlite::{Connection, TransactionBehavior, params};
@@ -14,7 +15,8 @@ use crate::error::LedgerError;
 use crate::journal::{self, Dropped, Line};
 use crate::profiles::{self, Armed, ProfileRow};
 use crate::queries::{self, ClimbRow, IncidentRow, LastLife, TrialRow};
-use crate::{projection, samples, schema};
+use crate::records::{self, Entered, EnteredRow, RecordRow};
+use crate::{finding, projection, samples, schema};
 
 /// How long a writer waits for the other connection to finish.
 const PATIENCE: Duration = Duration::from_secs(5);
@@ -52,7 +54,8 @@ pub struct NewClimb<'a> {
 }
 
 impl Ledger {
-    /// Opens the ledger at this path, which is made where it is missing, and checks every line of it.
+    /// Opens the ledger at this path, which is made where it is missing, and checks every line that has not been checked
+    /// since its climb was over; those are checked again when they are read, and by [`Ledger::check`].
     ///
     /// # Errors
     /// When the file can't be used at all; lines that are damaged are dropped and told by [`Ledger::dropped`].
@@ -62,7 +65,10 @@ impl Ledger {
         }
         let unreadable = |source| LedgerError::Unreadable { path: path.to_owned(), source };
         let mut record = connect(path, "FULL").map_err(unreadable)?;
-        let found = schema::prepare(&mut record).map_err(unreadable)?;
+        let found = schema::prepare(&mut record).map_err(|error| match error {
+            LedgerError::Database(source) => unreadable(source),
+            other => other,
+        })?;
         if found > schema::FORMAT {
             return Err(LedgerError::TooNew { path: path.to_owned(), found, known: schema::FORMAT });
         }
@@ -147,7 +153,26 @@ impl Ledger {
     /// # Errors
     /// When they can't be read.
     pub fn lines(&self, climb: i64) -> Result<Vec<Line>, LedgerError> {
-        journal::lines(&self.record, climb)
+        let lines = journal::lines(&self.record, climb)?;
+        journal::check_seal(&self.record, climb)?;
+        Ok(lines)
+    }
+
+    /// SHA-256 over a climb's record, as it is now: that of the checksums of its lines.
+    ///
+    /// # Errors
+    /// When it can't be read.
+    pub fn digest(&self, climb: i64) -> Result<[u8; 32], LedgerError> {
+        journal::digest(&self.record, climb)
+    }
+
+    /// Checks every line of every climb, whenever it was checked before, and keeps what is good.
+    ///
+    /// # Errors
+    /// When the file can't be read or written.
+    pub fn check(&mut self) -> Result<(), LedgerError> {
+        self.record.execute("DELETE FROM seals", [])?;
+        self.mend()
     }
 
     /// Every climb, oldest first.
@@ -156,6 +181,14 @@ impl Ledger {
     /// When they can't be read.
     pub fn climbs(&self) -> Result<Vec<ClimbRow>, LedgerError> {
         queries::climbs(&self.record)
+    }
+
+    /// Every trial of these climbs for finding some, each climb under the facts that are told of it.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn index(&self, climbs: &[ClimbRow], facts_of: impl Fn(&ClimbRow) -> String) -> Result<Index, LedgerError> {
+        finding::index(&self.record, climbs, facts_of)
     }
 
     /// One climb.
@@ -196,6 +229,38 @@ impl Ledger {
     /// When they can't be read.
     pub fn incidents(&self, climb: i64) -> Result<Vec<IncidentRow>, LedgerError> {
         queries::incidents(&self.record, climb)
+    }
+
+    /// The best score of each load, thread count and unit in each climb.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn records(&self) -> Result<Vec<RecordRow>, LedgerError> {
+        records::records(&self.record)
+    }
+
+    /// Writes down a result from elsewhere, and tells its number.
+    ///
+    /// # Errors
+    /// When it can't be written.
+    pub fn enter(&self, result: &Entered, wall: Moment) -> Result<i64, LedgerError> {
+        records::enter(&self.record, result, wall)
+    }
+
+    /// Every result from elsewhere, oldest first.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn entered(&self) -> Result<Vec<EnteredRow>, LedgerError> {
+        records::entered(&self.record)
+    }
+
+    /// Takes a result from elsewhere back, and tells whether there was one of this number.
+    ///
+    /// # Errors
+    /// When it can't be written.
+    pub fn take_back(&self, entered: i64) -> Result<bool, LedgerError> {
+        records::take_back(&self.record, entered)
     }
 
     /// Every saved profile, newest first.
@@ -254,10 +319,9 @@ impl Ledger {
     /// # Errors
     /// When it can't be read.
     pub fn last_life(&self, climb: i64) -> Result<Option<LastLife>, LedgerError> {
-        let Some(line) = journal::lines(&self.record, climb)?.pop() else { return Ok(None) };
-        let sample = samples::last(&self.record, climb)?.map_or(line.at, |sample| sample.max(line.at));
-        let since = sample.since(line.at);
-        Ok(Some(LastLife { boot: line.boot, at: sample, wall: line.wall + since }))
+        let Some((boot, at, wall)) = journal::last(&self.record, climb)? else { return Ok(None) };
+        let sample = samples::last(&self.record, climb)?.map_or(at, |sample| sample.max(at));
+        Ok(Some(LastLife { boot, at: sample, wall: wall + sample.since(at) }))
     }
 
     fn snapshot(&self) -> Result<(), LedgerError> {
@@ -266,9 +330,6 @@ impl Ledger {
 
     fn mend(&mut self) -> Result<(), LedgerError> {
         let dropped = journal::check(&self.record)?;
-        if dropped.is_empty() {
-            return Ok(());
-        }
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
         journal::set_aside(&transaction, &dropped)?;
         let mut climbs: Vec<i64> = dropped.iter().map(|line| line.climb).collect();
@@ -276,6 +337,7 @@ impl Ledger {
         for climb in climbs {
             projection::rebuild(&transaction, climb)?;
         }
+        journal::seal(&transaction)?;
         transaction.commit()?;
         self.dropped = dropped;
         Ok(())

@@ -7,11 +7,13 @@
 
 mod claim;
 mod error;
+mod finding;
 mod journal;
 mod ledger;
 mod profiles;
 mod projection;
 mod queries;
+mod records;
 mod samples;
 mod schema;
 
@@ -21,3 +23,4 @@ pub use journal::{Dropped, Line};
 pub use ledger::{Ledger, NewClimb};
 pub use profiles::{Armed, ProfileRow};
 pub use queries::{ClimbRow, IncidentRow, LastLife, TrialRow};
+pub use records::{Entered, EnteredRow, RecordRow};

@@ -1,6 +1,6 @@
 //! The tables that queries read, made from the entries of the journal.
 
-use periculum_core::engine::{Entry, Mark, Profile};
+use periculum_core::engine::{Entry, Mark, Profile, Said};
 use periculum_core::incident::Incident;
 use periculum_core::moment::Moment;
 use periculum_core::pass::PassReport;
@@ -25,6 +25,20 @@ pub(crate) fn rebuild(transaction: &Transaction, climb: i64) -> Result<(), Ledge
     }
     for (number, line) in (0..).zip(journal::lines(transaction, climb)?) {
         project(transaction, climb, number, &line)?;
+    }
+    Ok(())
+}
+
+/// Makes the tables of all climbs anew, as where earlier formats had others.
+pub(crate) fn rebuild_all(transaction: &Transaction) -> Result<(), LedgerError> {
+    let climbs: Vec<i64> =
+        transaction.prepare("SELECT climb FROM climbs")?.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?;
+    for climb in climbs {
+        match rebuild(transaction, climb) {
+            // What is damaged is dropped, and the rest is projected again, when all lines are checked.
+            Ok(()) | Err(LedgerError::Damaged { .. }) => {}
+            Err(other) => return Err(other),
+        }
     }
     Ok(())
 }
@@ -57,8 +71,8 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
             params![verdict.name(), incident.map(|kind| kind.name()), tested.millis(), climb, trial],
         ),
         Entry::PassBegan { trial, pass, order } => place.run(
-            "INSERT INTO passes (climb, trial, pass, load, began) VALUES (?, ?, ?, ?, ?)",
-            params![climb, trial, pass, order.load, at],
+            "INSERT INTO passes (climb, trial, pass, load, threads, began) VALUES (?, ?, ?, ?, ?, ?)",
+            params![climb, trial, pass, order.load, order.threads.to_string(), at],
         ),
         Entry::PassEnded { trial, pass, report } => end_pass(place, *trial, *pass, report),
         Entry::Incident { trial, pass, incident } => add_incident(place, *trial, *pass, incident),
@@ -85,6 +99,10 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
             "INSERT INTO ends VALUES (?, ?, ?, ?, ?, ?)",
             params![climb, at, end.sentence(), trials, falls, tested.millis()],
         ),
+        Entry::Operator { said: Said::Note { text } } => place.run(
+            "INSERT INTO notes VALUES (?, ?, ?, (SELECT max(trial) FROM trials WHERE climb = ?), ?)",
+            params![climb, place.number, place.index, climb, text],
+        ),
         Entry::Began { .. }
         | Entry::StageBegan { .. }
         | Entry::AboutToApply { .. }
@@ -93,7 +111,7 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
         | Entry::OthersBusy { .. }
         | Entry::Resting { .. }
         | Entry::StageEnded { .. }
-        | Entry::Operator { .. }
+        | Entry::Operator { said: _ }
         | Entry::Paused
         | Entry::Resumed
         | Entry::GoingHome { .. } => Ok(()),
@@ -107,8 +125,9 @@ fn end_pass(place: &Place, trial: u32, pass: usize, report: &PassReport) -> Resu
     )?;
     let Some(score) = &report.score else { return Ok(()) };
     place.run(
-        "INSERT INTO scores SELECT climb, trial, pass, load, ?, ? FROM passes WHERE climb = ? AND trial = ? AND pass = ?",
-        params![score.value, score.unit, place.climb, trial, pass],
+        "INSERT INTO scores SELECT climb, trial, pass, load, threads, ?, ?, ? FROM passes
+        WHERE climb = ? AND trial = ? AND pass = ?",
+        params![score.value, score.unit, score.merit(), place.climb, trial, pass],
     )
 }
 

@@ -31,6 +31,8 @@ pub struct ClimbRow {
     pub falls: u32,
     /// How long passes ran, together.
     pub tested: Span,
+    /// The rung of the last mark that stands.
+    pub mark: Option<Rung>,
 }
 
 /// A trial, as a list shows it.
@@ -82,7 +84,8 @@ const CLIMBS: &str = "
 SELECT c.climb, c.plan, c.rig, c.specimen, c.use_name, c.seed, c.wall, e.how,
     (SELECT count(*) FROM trials t WHERE t.climb = c.climb),
     (SELECT count(*) FROM trials t WHERE t.climb = c.climb AND t.verdict = 'fell'),
-    (SELECT coalesce(sum(t.tested), 0) FROM trials t WHERE t.climb = c.climb)
+    (SELECT coalesce(sum(t.tested), 0) FROM trials t WHERE t.climb = c.climb),
+    (SELECT m.rung FROM marks m WHERE m.climb = c.climb AND m.withdrawn_in IS NULL ORDER BY m.stage DESC LIMIT 1)
 FROM climbs c LEFT JOIN ends e ON e.climb = c.climb";
 
 pub(crate) fn climbs(connection: &Connection) -> Result<Vec<ClimbRow>, LedgerError> {
@@ -157,6 +160,7 @@ fn climb_row(row: &Row) -> rusqlite::Result<ClimbRow> {
         trials: row.get(8)?,
         falls: row.get(9)?,
         tested: span(row, 10)?,
+        mark: row.get::<_, Option<String>>(11)?.and_then(|rung| serde_json::from_str(&rung).ok()),
     })
 }
 

@@ -1,12 +1,21 @@
 //! Sensor readings: many, cheap, and never in the way of a verdict.
+//!
+//! New readings are rows of `tail`, all at its end, so that a set of them touches few pages. When there are enough,
+//! they are packed: a row of `runs` is what one sensor read in a stretch of time.
 
 use std::collections::BTreeMap;
 
 use periculum_core::moment::Moment;
 use periculum_core::series::Series;
-use rusqlite::{Connection, OptionalExtension, params};
+use rusqlite::{Connection, Transaction, params};
 
 use crate::error::LedgerError;
+
+/// So many readings in the tail are packed at once: few enough for that to take milliseconds.
+const PACKED_AT: i64 = 2048;
+
+/// Bytes of a reading in a run: milliseconds behind the run's first, and the value, little end first.
+const READING: usize = 12;
 
 /// Adds readings taken at these moments, in one transaction.
 pub(crate) fn add(
@@ -16,32 +25,131 @@ pub(crate) fn add(
 ) -> Result<(), LedgerError> {
     let transaction = connection.transaction()?;
     {
-        let mut insert = transaction.prepare_cached("INSERT OR REPLACE INTO samples VALUES (?, ?, ?, ?)")?;
+        let mut insert = transaction.prepare_cached("INSERT OR REPLACE INTO tail VALUES (?, ?, ?, ?)")?;
         for (at, readings) in readings {
             for (sensor, value) in readings.iter().filter(|(_, value)| value.is_finite()) {
-                insert.execute(params![climb, sensor, at.millis(), value])?;
+                insert.execute(params![climb, at.millis(), sensor, value])?;
             }
         }
+    }
+    let waiting: i64 = transaction
+        .prepare_cached("SELECT count(*) FROM tail WHERE climb = ?")?
+        .query_row([climb], |row| row.get(0))?;
+    if waiting >= PACKED_AT {
+        pack(&transaction, climb)?;
     }
     Ok(transaction.commit()?)
 }
 
+/// Packs what is in the tail of a climb.
+fn pack(transaction: &Transaction, climb: i64) -> Result<(), LedgerError> {
+    let mut packer = Packer::default();
+    each_of_tail(transaction, climb, |at, sensor, value| packer.add(at, sensor, value))?;
+    packer.write(transaction, climb)?;
+    transaction.prepare_cached("DELETE FROM tail WHERE climb = ?")?.execute([climb])?;
+    Ok(())
+}
+
+/// Readings that become a run for each sensor.
+#[derive(Default)]
+struct Packer {
+    runs: BTreeMap<String, Run>,
+}
+
+struct Run {
+    from: i64,
+    until: i64,
+    body: Vec<u8>,
+}
+
+impl Packer {
+    /// Adds a reading that is not earlier than those before it.
+    fn add(&mut self, at: i64, sensor: &str, value: f64) {
+        if !self.runs.contains_key(sensor) {
+            self.runs.insert(sensor.to_owned(), Run { from: at, until: at, body: Vec::new() });
+        }
+        let Some(run) = self.runs.get_mut(sensor) else { return };
+        run.until = at;
+        // A tail is packed long before it has been filled for 49 days.
+        run.body.extend(u32::try_from(at - run.from).unwrap_or(u32::MAX).to_le_bytes());
+        run.body.extend(value.to_le_bytes());
+    }
+
+    fn write(self, transaction: &Transaction, climb: i64) -> rusqlite::Result<()> {
+        let mut insert = transaction.prepare_cached("INSERT INTO runs VALUES (?, ?, ?, ?, ?)")?;
+        for (sensor, run) in self.runs {
+            insert.execute(params![climb, run.from, run.until, sensor, run.body])?;
+        }
+        Ok(())
+    }
+}
+
 /// Every reading of a climb, sensor by sensor, each in the order of time.
 pub(crate) fn of_climb(connection: &Connection, climb: i64) -> Result<BTreeMap<String, Series>, LedgerError> {
-    let mut statement =
-        connection.prepare("SELECT sensor, at, value FROM samples WHERE climb = ? ORDER BY sensor, at")?;
-    let mut rows = statement.query([climb])?;
     let mut found: BTreeMap<String, Series> = BTreeMap::new();
+    let mut take = |at: i64, sensor: &str, value: f64| {
+        if !found.contains_key(sensor) {
+            found.insert(sensor.to_owned(), Series::default());
+        }
+        if let Some(series) = found.get_mut(sensor) {
+            series.push(Moment::from_millis(at), value);
+        }
+    };
+    let mut runs = connection.prepare("SELECT at, sensor, body FROM runs WHERE climb = ? ORDER BY at")?;
+    let mut rows = runs.query([climb])?;
     while let Some(row) = rows.next()? {
-        let (sensor, at, value): (String, i64, f64) = (row.get(0)?, row.get(1)?, row.get(2)?);
-        found.entry(sensor).or_default().push(Moment::from_millis(at), value);
+        let from: i64 = row.get(0)?;
+        let sensor = row.get_ref(1)?.as_str().map_err(rusqlite::Error::from)?;
+        let body = row.get_ref(2)?.as_blob().map_err(rusqlite::Error::from)?;
+        for (after, value) in body.chunks_exact(READING).map(reading) {
+            take(from + after, sensor, value);
+        }
     }
+    each_of_tail(connection, climb, take)?;
     Ok(found)
+}
+
+/// What the bytes of a reading say: milliseconds behind the first of its run, and the value.
+fn reading(bytes: &[u8]) -> (i64, f64) {
+    let (mut after, mut value) = ([0; 4], [0; 8]);
+    after.copy_from_slice(&bytes[..4]);
+    value.copy_from_slice(&bytes[4..READING]);
+    (u32::from_le_bytes(after).into(), f64::from_le_bytes(value))
+}
+
+fn each_of_tail(connection: &Connection, climb: i64, mut take: impl FnMut(i64, &str, f64)) -> Result<(), LedgerError> {
+    let mut tail = connection.prepare_cached("SELECT at, sensor, value FROM tail WHERE climb = ? ORDER BY at")?;
+    let mut rows = tail.query([climb])?;
+    while let Some(row) = rows.next()? {
+        take(row.get(0)?, row.get_ref(1)?.as_str().map_err(rusqlite::Error::from)?, row.get(2)?);
+    }
+    Ok(())
 }
 
 /// When a climb was last heard of through its sensors.
 pub(crate) fn last(connection: &Connection, climb: i64) -> Result<Option<Moment>, LedgerError> {
-    let found: Option<Option<i64>> =
-        connection.query_row("SELECT max(at) FROM samples WHERE climb = ?", [climb], |row| row.get(0)).optional()?;
-    Ok(found.flatten().map(Moment::from_millis))
+    let in_tail = connection.query_row("SELECT max(at) FROM tail WHERE climb = ?", [climb], |row| row.get(0))?;
+    // All sensors are packed at the same time, so that the last runs begin within moments of each other.
+    let sql = "SELECT max(until) FROM (SELECT until FROM runs WHERE climb = ? ORDER BY at DESC LIMIT 1000)";
+    let in_runs: Option<i64> = connection.query_row(sql, [climb], |row| row.get(0))?;
+    Ok(in_runs.max(in_tail).map(Moment::from_millis))
+}
+
+/// Brings readings of a format that had a row for each of them into runs.
+pub(crate) fn pack_rows(transaction: &Transaction) -> rusqlite::Result<()> {
+    let mut statement =
+        transaction.prepare("SELECT climb, sensor, at, value FROM samples ORDER BY climb, sensor, at")?;
+    let mut rows = statement.query([])?;
+    let (mut packer, mut of, mut count) = (Packer::default(), 0, 0);
+    while let Some(row) = rows.next()? {
+        let climb = row.get(0)?;
+        let sensor = row.get_ref(1)?.as_str()?;
+        if climb != of || count == PACKED_AT {
+            std::mem::take(&mut packer).write(transaction, of)?;
+            (of, count) = (climb, 0);
+        }
+        packer.add(row.get(2)?, sensor, row.get(3)?);
+        count += 1;
+    }
+    packer.write(transaction, of)
 }

@@ -2,8 +2,11 @@
 
 use rusqlite::Connection;
 
+use crate::error::LedgerError;
+use crate::{projection, samples};
+
 /// The newest format that this version knows, kept in the file's `user_version`.
-pub(crate) const FORMAT: i64 = 2;
+pub(crate) const FORMAT: i64 = 3;
 
 /// Times are milliseconds since the Unix epoch; `at` is by the rig's clock, `wall` by this machine's.
 const TABLES: &str = "
@@ -97,14 +100,6 @@ CREATE TABLE marks (
     withdrawn_in INTEGER,
     PRIMARY KEY (climb, trial, stage)
 ) WITHOUT ROWID;
-
-CREATE TABLE samples (
-    climb INTEGER NOT NULL,
-    sensor TEXT NOT NULL,
-    at INTEGER NOT NULL,
-    value REAL NOT NULL,
-    PRIMARY KEY (climb, sensor, at)
-) WITHOUT ROWID;
 ";
 
 /// What format 2 has besides: profiles, which are made from the journal, and those that are applied at start.
@@ -126,12 +121,67 @@ CREATE TABLE armed (
 ) WITHOUT ROWID;
 ";
 
-/// The tables that are made from the journal; each has a column `climb`.
-pub(crate) const PROJECTED: [&str; 7] = ["ends", "trials", "passes", "scores", "incidents", "marks", "profiles"];
+/// What format 3 has besides: readings packed by sensor, climbs that were checked and are over, on how many threads
+/// scores were made and how good they are, what operators wrote down, and results that were entered by hand.
+const SINCE_3: &str = "
+CREATE TABLE tail (
+    climb INTEGER NOT NULL,
+    at INTEGER NOT NULL,
+    sensor TEXT NOT NULL,
+    value REAL NOT NULL,
+    PRIMARY KEY (climb, at, sensor)
+) WITHOUT ROWID;
+CREATE TABLE runs (
+    climb INTEGER NOT NULL,
+    at INTEGER NOT NULL,
+    until INTEGER NOT NULL,
+    sensor TEXT NOT NULL,
+    body BLOB NOT NULL
+);
+CREATE INDEX runs_of_climb ON runs (climb, at);
+CREATE TABLE seals (
+    climb INTEGER PRIMARY KEY,
+    digest BLOB NOT NULL
+);
+ALTER TABLE passes ADD COLUMN threads TEXT;
+DROP TABLE scores;
+CREATE TABLE scores (
+    climb INTEGER NOT NULL,
+    trial INTEGER NOT NULL,
+    pass INTEGER NOT NULL,
+    load TEXT NOT NULL,
+    threads TEXT NOT NULL,
+    value REAL NOT NULL,
+    unit TEXT NOT NULL,
+    merit REAL NOT NULL,
+    PRIMARY KEY (climb, trial, pass)
+) WITHOUT ROWID;
+CREATE TABLE notes (
+    climb INTEGER NOT NULL,
+    line INTEGER NOT NULL,
+    entry INTEGER NOT NULL,
+    trial INTEGER,
+    text TEXT NOT NULL,
+    PRIMARY KEY (climb, line, entry)
+) WITHOUT ROWID;
+CREATE TABLE entered (
+    entered INTEGER PRIMARY KEY,
+    what TEXT NOT NULL,
+    value REAL NOT NULL,
+    unit TEXT NOT NULL,
+    specimen TEXT NOT NULL,
+    source TEXT NOT NULL,
+    wall INTEGER NOT NULL
+);
+";
 
-/// Makes the tables in a new file, adds those that an older one has not, and leaves a newer one alone; tells the format
-/// that it has then.
-pub(crate) fn prepare(connection: &mut Connection) -> rusqlite::Result<i64> {
+/// The tables that are made from the journal; each has a column `climb`.
+pub(crate) const PROJECTED: [&str; 8] =
+    ["ends", "trials", "passes", "scores", "incidents", "marks", "profiles", "notes"];
+
+/// Makes the tables in a new file, brings an older one up, and leaves a newer one alone; tells the format that it has
+/// then.
+pub(crate) fn prepare(connection: &mut Connection) -> Result<i64, LedgerError> {
     let transaction = connection.transaction_with_behavior(rusqlite::TransactionBehavior::Immediate)?;
     let found: i64 = transaction.query_row("PRAGMA user_version", [], |row| row.get(0))?;
     if found >= FORMAT {
@@ -140,8 +190,16 @@ pub(crate) fn prepare(connection: &mut Connection) -> rusqlite::Result<i64> {
     if found == 0 {
         transaction.execute_batch(TABLES)?;
     }
-    // Before there were profiles, no journal had one.
-    transaction.execute_batch(SINCE_2)?;
+    if found < 2 {
+        // Before there were profiles, no journal had one.
+        transaction.execute_batch(SINCE_2)?;
+    }
+    transaction.execute_batch(SINCE_3)?;
+    if found > 0 {
+        samples::pack_rows(&transaction)?;
+        transaction.execute_batch("DROP TABLE samples")?;
+        projection::rebuild_all(&transaction)?;
+    }
     transaction.pragma_update(None, "user_version", FORMAT)?;
     transaction.commit()?;
     Ok(FORMAT)

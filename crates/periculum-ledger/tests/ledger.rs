@@ -129,7 +129,8 @@ fn a_damaged_line_is_dropped_with_those_behind_it_and_the_rest_is_kept() {
     assert_eq!(damaged, Ok(1));
     drop(raw);
 
-    let ledger = Ledger::open(&path).expect("a ledger");
+    let mut ledger = Ledger::open(&path).expect("a ledger");
+    ledger.check().expect("checked");
     let told: Vec<_> =
         ledger.dropped().iter().map(|dropped| (dropped.climb, dropped.line, dropped.why.as_str())).collect();
     assert_eq!(
@@ -143,6 +144,87 @@ fn a_damaged_line_is_dropped_with_those_behind_it_and_the_rest_is_kept() {
     assert_eq!(ledger.incidents(climb).expect("incidents"), []);
     drop(ledger);
     assert_eq!(Ledger::open(&path).expect("a ledger").dropped(), []);
+}
+
+#[test]
+fn damage_to_a_climb_that_was_over_is_found_when_it_is_read_and_mended_when_asked() {
+    let changes = ["UPDATE journal SET at = at + 1 WHERE line = 2", "DELETE FROM journal WHERE line = 2"];
+    for change in changes {
+        let folder = tempfile::tempdir().expect("a folder");
+        let path = folder.path().join("test.ledger");
+        let (ledger, climb) = filled(&path);
+        drop(ledger);
+        drop(Ledger::open(&path).expect("it is checked, and sealed"));
+        Connection::open(&path).and_then(|raw| raw.execute(change, [])).expect("changed");
+        let mut ledger = Ledger::open(&path).expect("a ledger");
+        assert_eq!(ledger.dropped(), [], "it was checked before");
+        assert!(matches!(ledger.lines(climb), Err(LedgerError::Damaged { .. })), "{change}");
+        ledger.check().expect("checked");
+        assert_eq!(ledger.lines(climb).expect("lines"), climb_lines()[..2], "{change}");
+    }
+}
+
+#[test]
+fn notes_and_readings_of_an_older_ledger_are_brought_up() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let (ledger, climb) = filled(&path);
+    drop(ledger);
+    let old = Connection::open(&path).expect("a database");
+    old.execute_batch(OF_FORMAT_2).expect("as it was");
+    let mut insert = old.prepare("INSERT INTO samples VALUES (?, ?, ?, ?)").expect("a statement");
+    for at in 0..5000 {
+        insert.execute((climb, "core", at * 500, f64::from(at))).expect("inserted");
+    }
+    insert.execute((climb, "fan", 700, 1.0)).expect("inserted");
+    drop(insert);
+    drop(old);
+    let ledger = Ledger::open(&path).expect("a ledger");
+    let samples = ledger.samples(climb).expect("samples");
+    let read: Vec<_> = samples["core"].iter().collect();
+    assert_eq!(read.len(), 5000);
+    assert_eq!(read[4321], (Moment::from_millis(4321 * 500), 4321.0));
+    assert_eq!(samples["fan"].iter().count(), 1);
+    let noted: String = Connection::open(&path)
+        .and_then(|raw| raw.query_row("SELECT text FROM notes WHERE trial = 1", [], |row| row.get(0)))
+        .expect("a note");
+    assert_eq!(noted, "smells warm");
+}
+
+/// What turns a ledger of the third format into one of the second.
+const OF_FORMAT_2: &str = "
+ALTER TABLE passes DROP COLUMN threads;
+DROP TABLE scores;
+CREATE TABLE scores (climb INTEGER NOT NULL, trial INTEGER NOT NULL, pass INTEGER NOT NULL, load TEXT NOT NULL,
+    value REAL NOT NULL, unit TEXT NOT NULL, PRIMARY KEY (climb, trial, pass)) WITHOUT ROWID;
+DROP TABLE tail; DROP TABLE runs; DROP TABLE seals; DROP TABLE notes; DROP TABLE entered;
+CREATE TABLE samples (climb INTEGER NOT NULL, sensor TEXT NOT NULL, at INTEGER NOT NULL, value REAL NOT NULL,
+    PRIMARY KEY (climb, sensor, at)) WITHOUT ROWID;
+PRAGMA user_version = 2;
+";
+
+#[test]
+fn readings_are_packed_and_come_back_as_they_were() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let mut ledger = Ledger::open(&folder.path().join("test.ledger")).expect("a ledger");
+    let climb = ledger.begin_climb(&NEW).expect("a climb");
+    ledger.append(climb, &climb_lines()[0]).expect("written");
+    let set = |at: i64| {
+        let fan = (at % 3 == 0).then(|| ("fan".to_owned(), at as f64 / 7.0));
+        let all = fan.into_iter().chain([("core".to_owned(), at as f64)]);
+        (Moment::from_millis(at * 500), all.collect::<BTreeMap<_, _>>())
+    };
+    let sets: Vec<_> = (0..7000).map(set).collect();
+    for some in sets.chunks(64) {
+        ledger.add_samples(climb, some).expect("written");
+    }
+    let samples = ledger.samples(climb).expect("samples");
+    for sensor in ["core", "fan"] {
+        let put = sets.iter().filter_map(|(at, set)| Some((*at, *set.get(sensor)?)));
+        assert!(samples[sensor].iter().eq(put), "{sensor}");
+    }
+    let life = ledger.last_life(climb).expect("read").expect("a sign of life");
+    assert_eq!(life.at, Moment::from_millis(6999 * 500));
 }
 
 #[test]
@@ -255,6 +337,7 @@ fn a_ledger_of_the_first_format_is_brought_up_and_keeps_everything() {
     let (ledger, climb) = filled(&path);
     drop(ledger);
     let old = Connection::open(&path).expect("a database");
+    old.execute_batch(OF_FORMAT_2).expect("as it was");
     old.execute_batch("DROP TABLE profiles; DROP TABLE armed; PRAGMA user_version = 1").expect("as it was");
     drop(old);
     let ledger = Ledger::open(&path).expect("a ledger");

@@ -1,0 +1,103 @@
+//! Own records, and results of others that were entered by hand.
+
+use periculum_core::moment::Moment;
+use rusqlite::{Connection, params};
+
+use crate::error::LedgerError;
+
+/// The best score of a load in a climb.
+#[derive(Clone, Debug, PartialEq)]
+pub struct RecordRow {
+    /// The climb.
+    pub climb: i64,
+    /// The trial.
+    pub trial: u32,
+    /// The load.
+    pub load: String,
+    /// On how many threads, in the words of a plan.
+    pub threads: String,
+    /// The score.
+    pub value: f64,
+    /// Its unit.
+    pub unit: String,
+    /// A number of which more is better.
+    pub merit: f64,
+}
+
+/// A result that was entered by hand.
+#[derive(Clone, Debug, PartialEq)]
+pub struct EnteredRow {
+    /// Its number.
+    pub entered: i64,
+    /// What it says.
+    pub result: Entered,
+    /// When it was entered, by this machine's clock.
+    pub wall: Moment,
+}
+
+/// What somebody read, heard or measured elsewhere.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Entered {
+    /// A load, for its score, or a setting, for its mark.
+    pub what: String,
+    /// The number.
+    pub value: f64,
+    /// Its unit.
+    pub unit: String,
+    /// Which specimen reached it; empty where nobody knows.
+    pub specimen: String,
+    /// Where it is from.
+    pub source: String,
+}
+
+/// The best score of each load, thread count and unit in each climb, of trials that did not fall.
+pub(crate) fn records(connection: &Connection) -> Result<Vec<RecordRow>, LedgerError> {
+    let sql = "
+SELECT s.climb, s.trial, s.load, s.threads, s.value, s.unit, max(s.merit) FROM scores s
+JOIN trials t ON t.climb = s.climb AND t.trial = s.trial AND t.verdict IN ('held', 'slipped')
+GROUP BY s.climb, s.load, s.threads, s.unit";
+    let mut statement = connection.prepare(sql)?;
+    let rows = statement.query_map([], |row| {
+        Ok(RecordRow {
+            climb: row.get(0)?,
+            trial: row.get(1)?,
+            load: row.get(2)?,
+            threads: row.get(3)?,
+            value: row.get(4)?,
+            unit: row.get(5)?,
+            merit: row.get(6)?,
+        })
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+pub(crate) fn enter(connection: &Connection, result: &Entered, wall: Moment) -> Result<i64, LedgerError> {
+    let Entered { what, value, unit, specimen, source } = result;
+    connection.execute(
+        "INSERT INTO entered (what, value, unit, specimen, source, wall) VALUES (?, ?, ?, ?, ?, ?)",
+        params![what, value, unit, specimen, source, wall.millis()],
+    )?;
+    Ok(connection.last_insert_rowid())
+}
+
+/// Every result that was entered, oldest first.
+pub(crate) fn entered(connection: &Connection) -> Result<Vec<EnteredRow>, LedgerError> {
+    let sql = "SELECT entered, what, value, unit, specimen, source, wall FROM entered ORDER BY entered";
+    let mut statement = connection.prepare(sql)?;
+    let rows = statement.query_map([], |row| {
+        let result = Entered {
+            what: row.get(1)?,
+            value: row.get(2)?,
+            unit: row.get(3)?,
+            specimen: row.get(4)?,
+            source: row.get(5)?,
+        };
+        Ok(EnteredRow { entered: row.get(0)?, result, wall: Moment::from_millis(row.get(6)?) })
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+/// Takes a result back; tells whether there was one of this number.
+pub(crate) fn take_back(connection: &Connection, entered: i64) -> Result<bool, LedgerError> {
+    Ok(connection.execute("DELETE FROM entered WHERE entered = ?", [entered])? > 0)
+}
