@@ -1,17 +1,37 @@
 //! Charts and reports of a climb, for people who were not there.
 //!
-//! [`ascent_svg`] draws the ascent profile, [`report_markdown`] writes the short report, [`Table`] is what a climb is
-//! exported as, and [`open_metrics`] what monitoring reads. The crate knows the core and nothing else, and opens no file.
+//! [`ascent`], [`map`], [`score_curve`], [`traces`] and [`sheet`] draw a [`Figure`], which is written as SVG or PDF;
+//! [`Reported`] tells a climb in [`Block`]s, which are written as Markdown or PDF. [`Table`] is what a climb is exported
+//! as, and [`open_metrics`] and [`telemetry`] what monitoring reads. The crate knows the core and nothing else, and opens no file.
 
 mod ascent;
+mod document;
+mod figure;
+mod font;
+mod map;
 mod metrics;
 mod palette;
+mod pdf;
+mod plane;
 mod report;
+mod score_curve;
+mod sheet;
+mod sheets;
+mod svg;
 mod table;
 mod tables;
+mod traces;
 
-pub use ascent::{ChartError, ascent_svg};
-pub use metrics::open_metrics;
-pub use report::report_markdown;
+pub use ascent::ascent;
+pub use document::{Block, report_markdown};
+pub use figure::{ChartError, Colour, Figure, Shape};
+pub use map::map;
+pub use metrics::{open_metrics, telemetry};
+pub use pdf::report_pdf;
+pub use report::Reported;
+pub use score_curve::score_curve;
+pub use sheet::{Sheet, sheet};
+pub use sheets::{comparison, places};
 pub use table::{Cell, Table};
 pub use tables::{incidents, samples, scores, trials};
+pub use traces::traces;

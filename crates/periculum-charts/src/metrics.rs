@@ -1,8 +1,12 @@
 //! What a climb has found, as OpenMetrics text (OpenMetrics 1.0, text format) for whoever monitors the machine.
 
+use std::collections::BTreeMap;
 use std::fmt::Write;
+use std::io;
 
+use periculum_core::moment::Moment;
 use periculum_core::rig::Rig;
+use periculum_core::series::Series;
 use periculum_core::story::Story;
 use periculum_core::verdict::Verdict;
 
@@ -43,6 +47,38 @@ fn write(text: &mut String, story: &Story, rig: &Rig, climb: i64) -> std::fmt::R
     writeln!(text, "periculum_tested_seconds_total{{rig=\"{name}\",climb=\"{climb}\"}} {seconds}\n# EOF")
 }
 
+/// Writes what sensors read in a climb that began at `wall` since 1970, sensor by sensor with the time of
+/// each reading.
+///
+/// # Errors
+/// When it can't be written.
+pub fn telemetry(
+    mut to: impl io::Write,
+    story: &Story,
+    readings: &BTreeMap<String, Series>,
+    rig: &Rig,
+    climb: i64,
+    wall: Moment,
+) -> io::Result<()> {
+    let began = story.began.unwrap_or_default();
+    writeln!(to, "# TYPE periculum_reading gauge\n# HELP periculum_reading What a sensor read, in its unit.")?;
+    for (sensor, series) in readings {
+        let unit = rig.sensors.iter().find(|known| known.name == *sensor).map_or("", |known| &known.unit);
+        let (rig, sensor, unit) = (label(&rig.name), label(sensor), label(unit));
+        let labels = format!("rig=\"{rig}\",climb=\"{climb}\",sensor=\"{sensor}\",unit=\"{unit}\"");
+        let mut before = None;
+        for (at, reading) in series.iter() {
+            let at = wall.millis() + at.millis() - began.millis();
+            // The format has one reading for each moment.
+            if before.replace(at) != Some(at) {
+                let (seconds, millis) = (at.div_euclid(1000), at.rem_euclid(1000));
+                writeln!(to, "periculum_reading{{{labels}}} {reading} {seconds}.{millis:03}")?;
+            }
+        }
+    }
+    writeln!(to, "# EOF")
+}
+
 /// A label's value as the format has it in quotes.
 fn label(text: &str) -> String {
     text.replace('\\', "\\\\").replace('"', "\\\"").replace('\n', "\\n")
@@ -51,6 +87,25 @@ fn label(text: &str) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn each_moment_has_one_reading_with_its_time() {
+        let nothing = String::new;
+        let (summary, cooling, watchdog) = (nothing(), nothing(), nothing());
+        let (parts, settings, derived, sensors) = (Vec::new(), Vec::new(), Vec::new(), Vec::new());
+        let rig = Rig { name: "r".into(), summary, cooling, watchdog, parts, settings, derived, sensors };
+        let mut series = Series::default();
+        for (at, reading) in [(0, 20.5), (250, 21.0), (250, 22.0), (1500, 23.0)] {
+            series.push(Moment::from_millis(at), reading);
+        }
+        let mut bytes = Vec::new();
+        let readings = BTreeMap::from([("hot".to_owned(), series)]);
+        telemetry(&mut bytes, &Story::default(), &readings, &rig, 3, Moment::from_millis(86_400_000)).expect("written");
+        let text = String::from_utf8(bytes).expect("text");
+        let values: Vec<&str> = text.lines().filter_map(|line| line.split_once("} ")).map(|(_, value)| value).collect();
+        assert_eq!(values, ["20.5 86400.000", "21 86400.250", "23 86401.500"]);
+        assert!(text.ends_with("# EOF\n"), "{text}");
+    }
 
     #[test]
     fn labels_can_not_break_the_text() {

@@ -7,8 +7,8 @@ pub(crate) const INK: RGBColor = RGBColor(0x2b, 0x2e, 0x33);
 pub(crate) const PALE: RGBColor = RGBColor(0x9a, 0x9d, 0xa2);
 pub(crate) const BLUE: RGBColor = RGBColor(0x2f, 0x5a, 0x9e);
 pub(crate) const RED: RGBColor = RGBColor(0xa8, 0x32, 0x26);
-const GREEN: RGBColor = RGBColor(0x2c, 0x78, 0x58);
-const OCHRE: RGBColor = RGBColor(0x95, 0x68, 0x12);
+pub(crate) const GREEN: RGBColor = RGBColor(0x2c, 0x78, 0x58);
+pub(crate) const OCHRE: RGBColor = RGBColor(0x95, 0x68, 0x12);
 
 pub(crate) fn of_verdict(verdict: Option<Verdict>) -> RGBColor {
     match verdict {

@@ -1,182 +1,344 @@
-//! The short report of a climb, as Markdown.
+//! The report of a climb: what somebody needs who was not there, to believe it or to do it again.
 
-use std::fmt::Write;
+use std::collections::BTreeMap;
 
+use periculum_core::moment::{Moment, Span};
 use periculum_core::plan::Plan;
-use periculum_core::quantity::{measured, with_unit};
+use periculum_core::profile::{AscentProfile, Axis};
+use periculum_core::quantity::{measured, scored, with_unit};
 use periculum_core::reason::{Alone, Border, StageEnd};
 use periculum_core::rig::Rig;
-use periculum_core::story::{Story, TrialStory};
-use periculum_core::telling::{gain_words, mark_sentence, stage_words};
+use periculum_core::scores::{Benchmark, benchmarks};
+use periculum_core::series::Series;
+use periculum_core::story::{IncidentStory, Story, TrialStory};
+use periculum_core::telling::{mark_sentence, percent_words, stage_words};
+use periculum_core::terrain::Terrain;
 use periculum_core::verdict::Verdict;
 
-/// Writes the report: what was climbed, how, what was found, and every trial and incident behind it.
-pub fn report_markdown(story: &Story, rig: &Rig, plan: &Plan, climb: i64, seed: Option<u64>) -> String {
-    let mut text = String::new();
-    // Writing to a string can't fail.
-    let _ = write(&mut text, story, rig, plan, climb, seed);
-    text
+use crate::ascent::ascent;
+use crate::document::Block;
+use crate::figure::ChartError;
+use crate::map::map;
+use crate::score_curve::score_curve;
+use crate::sheet::Sheet;
+use crate::traces::traces;
+
+/// Traces are shown from so long before a fall to so long behind it.
+const BEFORE: Span = Span::from_seconds(90);
+const BEHIND: Span = Span::from_seconds(20);
+
+/// Traces are shown around so many falls, the last ones, which are those next to the marks.
+const FALLS_SHOWN: usize = 4;
+
+/// Everything that a report tells of a climb.
+#[derive(Clone, Copy, Debug)]
+pub struct Reported<'a> {
+    /// Its number in the ledger.
+    pub number: i64,
+    /// The seed of a simulated rig.
+    pub seed: Option<u64>,
+    /// When it began, in words.
+    pub begun: &'a str,
+    /// What happened.
+    pub story: &'a Story,
+    /// The rig.
+    pub rig: &'a Rig,
+    /// The plan.
+    pub plan: &'a Plan,
+    /// What its sensors read.
+    pub traces: &'a BTreeMap<String, Series>,
+    /// SHA-256 over the record.
+    pub digest: [u8; 32],
+    /// The version of this program.
+    pub version: &'a str,
 }
 
-fn write(text: &mut String, story: &Story, rig: &Rig, plan: &Plan, climb: i64, seed: Option<u64>) -> std::fmt::Result {
-    writeln!(text, "# Climb {climb}: {} on {}\n", plain(&plan.name), plain(&rig.name))?;
-    writeln!(text, "{}\n", plain(&rig.summary))?;
-    for part in &rig.parts {
-        writeln!(text, "- {}: {} {}", plain(&part.kind), plain(&part.model), plain(&part.specimen))?;
+impl Reported<'_> {
+    /// What the report is called.
+    pub fn title(&self) -> String {
+        format!("Climb {}: {} on {}", self.number, self.plan.name, self.rig.name)
     }
-    if let Some(seed) = seed {
-        writeln!(text, "- simulated specimen {seed}: no hardware was involved")?;
-    }
-    write_outcome(text, story, rig)?;
-    write_limits(text, rig, plan)?;
-    write_stages(text, story, rig, plan)?;
-    write_trials(text, story, rig)?;
-    write_incidents(text, story, rig)
-}
 
-fn write_outcome(text: &mut String, story: &Story, rig: &Rig) -> std::fmt::Result {
-    writeln!(text, "\n## What was found\n")?;
-    match &story.ended {
-        Some(ended) => writeln!(text, "The climb is over: {}.", ended.end.sentence())?,
-        None => writeln!(text, "The climb is not finished.")?,
+    /// The report.
+    ///
+    /// # Errors
+    /// When a chart can't be drawn.
+    pub fn blocks(&self) -> Result<Vec<Block>, ChartError> {
+        let mut blocks = vec![Block::Title(self.title())];
+        blocks.extend(self.rig_blocks());
+        blocks.extend(self.outcome());
+        blocks.extend(self.profile()?);
+        blocks.extend(self.limits());
+        blocks.extend(self.stages());
+        blocks.extend(self.evidence());
+        blocks.extend(self.record());
+        blocks.extend(self.scores()?);
+        blocks.extend(self.falls()?);
+        blocks.extend(self.incidents());
+        blocks.extend(self.trials());
+        Ok(blocks)
     }
-    let [held, slipped, fell] = [Verdict::Held, Verdict::Slipped, Verdict::Fell].map(|verdict| story.count(verdict));
-    let trials = story.trials.len();
-    writeln!(text, "{trials} trials: {held} held, {slipped} slipped, {fell} fell; {} of passes.\n", story.tested())?;
-    if story.marks.is_empty() {
-        return writeln!(text, "No mark stands.");
-    }
-    for mark in &story.marks {
-        writeln!(text, "- **Mark**: {} (trial {})", plain(&mark_sentence(mark, rig)), mark.trial)?;
-    }
-    for profile in &story.profiles {
-        let soaked = if profile.soaked { ", which held a soak" } else { "" };
-        writeln!(text, "- Profile {}: {}{soaked}", plain(&profile.name), plain(&rig.written(&profile.rung)))?;
-    }
-    Ok(())
-}
 
-fn write_limits(text: &mut String, rig: &Rig, plan: &Plan) -> std::fmt::Result {
-    writeln!(text, "\n## How it was climbed\n")?;
-    writeln!(text, "Use: {}. Nothing was applied beyond these limits.\n", plain(&plan.use_name))?;
-    writeln!(text, "| setting | stock | floor | ceiling |\n|---|---|---|---|")?;
-    for setting in &rig.settings {
-        let ceiling = setting.written(setting.ceiling(&plan.use_name));
-        let (stock, floor) = (setting.written(setting.stock), setting.written(setting.floor));
-        writeln!(text, "| {} | {stock} | {floor} | {ceiling} |", plain(&setting.label))?;
-    }
-    writeln!(text)?;
-    for proof in &plan.proofs {
-        let passes = proof.passes.iter().map(|pass| format!("{} for {}", plain(&pass.load), pass.length));
-        writeln!(text, "- Proof `{}`: {}", plain(&proof.name), passes.collect::<Vec<_>>().join(", then "))?;
-    }
-    Ok(())
-}
-
-fn write_stages(text: &mut String, story: &Story, rig: &Rig, plan: &Plan) -> std::fmt::Result {
-    writeln!(text, "\n## Stages\n")?;
-    for raised in &plan.raised {
-        writeln!(
-            text,
-            "- The ceiling of {} was raised for this climb: {}",
-            plain(&raised.setting),
-            plain(&raised.because)
-        )?;
-    }
-    for (index, stage) in plan.stages.iter().enumerate() {
-        let end = story.stages.get(index).and_then(|told| told.end.as_ref());
-        let came_to = end.map_or("not begun, or not finished".to_owned(), |end| end.sentence(rig));
-        writeln!(text, "{}. {}: {}", index + 1, plain(&stage_words(stage, plan, rig)), plain(&came_to))?;
-    }
-    for end in story.stages.iter().filter_map(|told| told.end.as_ref()) {
-        match end {
-            StageEnd::EachKnown { alone, .. } => write_alone(text, alone, rig)?,
-            StageEnd::Mapped { setting, over, border } => write_border(text, (setting, over), border, rig)?,
-            _ => {}
+    fn rig_blocks(&self) -> Vec<Block> {
+        let mut blocks = Vec::new();
+        if !self.rig.summary.is_empty() {
+            blocks.push(Block::Paragraph(self.rig.summary.clone()));
         }
-    }
-    Ok(())
-}
-
-/// The limit of each setting alone.
-fn write_alone(text: &mut String, alone: &[Alone], rig: &Rig) -> std::fmt::Result {
-    writeln!(text, "\n| alone | holds |\n|---|---|")?;
-    for one in alone {
-        let Some(setting) = rig.setting(&one.setting) else { continue };
-        writeln!(text, "| {} | {} |", plain(&setting.label), setting.written(one.value))?;
-    }
-    Ok(())
-}
-
-/// The limit of one setting at each value of another.
-fn write_border(text: &mut String, names: (&str, &str), border: &[Border], rig: &Rig) -> std::fmt::Result {
-    let (Some(setting), Some(over)) = (rig.setting(names.0), rig.setting(names.1)) else { return Ok(()) };
-    writeln!(text, "\n| {} | limit of {} | give or take |\n|---|---|---|", plain(&over.label), plain(&setting.label))?;
-    for point in border {
-        let limit = with_unit(point.limit.round_sf(4).unwrap_or(point.limit).normalize(), &setting.unit);
-        writeln!(text, "| {} | {limit} | {:.1} steps |", over.written(point.value), point.deviation)?;
-    }
-    Ok(())
-}
-
-fn write_trials(text: &mut String, story: &Story, rig: &Rig) -> std::fmt::Result {
-    writeln!(text, "\n## Trials\n\n| | trial | rung | verdict | proof | passes ran | score | over stock | why |")?;
-    writeln!(text, "|---|---|---|---|---|---|---|---|---|")?;
-    for trial in &story.trials {
-        let verdict = trial.verdict.map_or("open", |verdict| verdict.name());
-        let sign = trial.verdict.map_or('○', |verdict| verdict.sign());
-        writeln!(
-            text,
-            "| {sign} | {} | {} | {verdict} | {} | {} | {} | {} | {} |",
-            trial.number,
-            plain(&rig.written(&trial.rung)),
-            plain(&trial.put_to()),
-            trial.tested,
-            score(trial),
-            trial.gain.as_ref().map(gain_words).unwrap_or_default(),
-            plain(&trial.reason.because(rig))
-        )?;
-    }
-    Ok(())
-}
-
-fn score(trial: &TrialStory) -> String {
-    trial.score().map_or(String::new(), |score| format!("{} {}", measured(score.value, 1), score.unit))
-}
-
-fn write_incidents(text: &mut String, story: &Story, rig: &Rig) -> std::fmt::Result {
-    writeln!(text, "\n## Incidents\n")?;
-    if story.incidents.is_empty() {
-        return writeln!(text, "None.");
-    }
-    for told in &story.incidents {
-        let trial = told.trial.and_then(|number| story.trials.get(number as usize - 1));
-        let place = trial.map_or("outside any trial".to_owned(), |trial| {
-            format!("trial {} at {}", trial.number, rig.written(&trial.rung))
-        });
-        writeln!(text, "- {}, {}", plain(&place), plain(&told.incident.to_string()))?;
-    }
-    Ok(())
-}
-
-/// Text that Markdown takes as it stands.
-fn plain(text: &str) -> String {
-    let mut escaped = String::with_capacity(text.len());
-    for sign in text.chars() {
-        if "\\`*_[]<>|#".contains(sign) {
-            escaped.push('\\');
+        blocks.push(Block::Paragraph(format!("Begun {}.", self.begun)));
+        let parts = self.rig.parts.iter();
+        blocks.extend(parts.map(|part| {
+            let told = format!("{}: {} {}", part.kind, part.model, part.specimen);
+            Block::Item(told.trim_end().to_owned())
+        }));
+        if !self.rig.cooling.is_empty() {
+            blocks.push(Block::Item(format!("cooling: {}", self.rig.cooling)));
         }
-        escaped.push(if sign.is_control() { ' ' } else { sign });
+        if let Some(seed) = self.seed {
+            blocks.push(Block::Item(format!("simulated specimen {seed}: no hardware was involved")));
+        }
+        blocks
     }
-    escaped
+
+    fn outcome(&self) -> Vec<Block> {
+        let story = self.story;
+        let how = match &story.ended {
+            Some(ended) => format!("The climb is over: {}.", ended.end.sentence()),
+            None => "The climb is not finished.".to_owned(),
+        };
+        let [held, slipped, fell] =
+            [Verdict::Held, Verdict::Slipped, Verdict::Fell].map(|verdict| story.count(verdict));
+        let (trials, tested) = (story.trials.len(), story.tested());
+        let mut blocks = vec![
+            Block::Heading("What was found".into()),
+            Block::Paragraph(how),
+            Block::Paragraph(format!(
+                "{trials} trials: {held} held, {slipped} slipped, {fell} fell; {tested} of passes."
+            )),
+        ];
+        if story.marks.is_empty() {
+            blocks.push(Block::Paragraph("No mark stands.".into()));
+        }
+        let mark = |mark| Block::Item(format!("Mark: {}", mark_sentence(mark, self.rig)));
+        blocks.extend(story.marks.iter().map(mark));
+        blocks.extend(story.profiles.iter().map(|profile| {
+            let soaked = if profile.soaked { ", which held a soak" } else { "" };
+            Block::Item(format!("Profile {}: {}{soaked}", profile.name, self.rig.written(&profile.rung)))
+        }));
+        blocks
+    }
+
+    fn profile(&self) -> Result<Vec<Block>, ChartError> {
+        let mut blocks = Vec::new();
+        if let Some(profile) = AscentProfile::of(self.story, self.rig, self.plan) {
+            let caption = "The ascent: trials in their order. ● held, ◐ slipped, ✕ fell; flags are marks.".into();
+            blocks.push(Block::Picture { caption, figure: ascent(&profile)? });
+        }
+        if let Some(terrain) = Terrain::of(self.story, self.rig, self.plan) {
+            let caption = "The map: green ticks hold, red ones fall, and what lies between them is not known.".into();
+            blocks.push(Block::Picture { caption, figure: map(&terrain)? });
+        }
+        Ok(blocks)
+    }
+
+    fn limits(&self) -> Vec<Block> {
+        let row = |setting: &periculum_core::setting::Setting| {
+            let ceiling = setting.written(setting.ceiling(&self.plan.use_name));
+            vec![setting.label.clone(), setting.written(setting.stock), setting.written(setting.floor), ceiling]
+        };
+        let mut blocks = vec![
+            Block::Heading("How it was climbed".into()),
+            Block::Paragraph(format!("Use: {}. Nothing was applied beyond these limits.", self.plan.use_name)),
+            table(&["setting", "stock", "floor", "ceiling"], self.rig.settings.iter().map(row).collect()),
+        ];
+        blocks.extend(self.plan.proofs.iter().map(|proof| {
+            let passes = proof.passes.iter().map(|pass| format!("{} for {}", pass.load, pass.length));
+            Block::Item(format!("Proof {}: {}", proof.name, passes.collect::<Vec<_>>().join(", then ")))
+        }));
+        let cut_offs = self
+            .rig
+            .sensors
+            .iter()
+            .filter_map(|sensor| Some(format!("{} {}", sensor.label, with_unit(sensor.cut_off?, &sensor.unit))));
+        let cut_offs: Vec<String> = cut_offs.collect();
+        if !cut_offs.is_empty() {
+            blocks.push(Block::Item(format!("Cut-offs, at which a pass is stopped at once: {}", cut_offs.join(", "))));
+        }
+        blocks
+    }
+
+    fn stages(&self) -> Vec<Block> {
+        let mut blocks = vec![Block::Heading("Stages".into())];
+        for raised in &self.plan.raised {
+            let told = format!("The ceiling of {} was raised for this climb: {}", raised.setting, raised.because);
+            blocks.push(Block::Item(told));
+        }
+        let end = |index: usize| self.story.stages.get(index).and_then(|told| told.end.as_ref());
+        for (index, stage) in self.plan.stages.iter().enumerate() {
+            let came_to = end(index).map_or("not begun, or not finished".to_owned(), |end| end.sentence(self.rig));
+            let what = stage_words(stage, self.plan, self.rig);
+            blocks.push(Block::Item(format!("Stage {}, {what}: {came_to}", index + 1)));
+        }
+        for end in self.story.stages.iter().filter_map(|told| told.end.as_ref()) {
+            match end {
+                StageEnd::EachKnown { alone, .. } => blocks.push(self.alone(alone)),
+                StageEnd::Mapped { setting, over, border } => blocks.extend(self.border(setting, over, border)),
+                _ => {}
+            }
+        }
+        blocks
+    }
+
+    /// The limit of each setting alone.
+    fn alone(&self, alone: &[Alone]) -> Block {
+        let row = |one: &Alone| {
+            let setting = self.rig.setting(&one.setting)?;
+            Some(vec![setting.label.clone(), setting.written(one.value)])
+        };
+        table(&["alone", "holds"], alone.iter().filter_map(row).collect())
+    }
+
+    /// The limit of one setting at each value of another.
+    fn border(&self, setting: &str, over: &str, border: &[Border]) -> Option<Block> {
+        let (setting, over) = (self.rig.setting(setting)?, self.rig.setting(over)?);
+        let row = |point: &Border| {
+            let limit = with_unit(point.limit.round_sf(4).unwrap_or(point.limit).normalize(), &setting.unit);
+            vec![over.written(point.value), limit, format!("{:.1} steps", point.deviation)]
+        };
+        let limit = format!("limit of {}", setting.label);
+        Some(table(&[&over.label, &limit, "give or take"], border.iter().map(row).collect()))
+    }
+
+    /// What each mark rests on: every pass of the trial that proved it.
+    fn evidence(&self) -> Vec<Block> {
+        let mut blocks = Vec::new();
+        if !self.story.marks.is_empty() {
+            blocks.push(Block::Heading("What the marks rest on".into()));
+        }
+        for mark in &self.story.marks {
+            let Some(trial) = self.story.trials.get(mark.trial as usize - 1) else { continue };
+            let mut told = format!("{}, trial {}: ", self.rig.written(&mark.rung), mark.trial);
+            let passes = trial.passes.iter().filter_map(|pass| {
+                let report = pass.report.as_ref()?;
+                let what = report.workload.as_ref().map(|workload| format!(", {workload}")).unwrap_or_default();
+                Some(format!(
+                    "{} for {}, {} rounds without a wrong one{what}",
+                    pass.order.load, report.ran, report.rounds
+                ))
+            });
+            told += &passes.collect::<Vec<_>>().join("; ");
+            let same = self.story.trials.iter().filter(|other| other.rung == mark.rung && other.number != mark.trial);
+            let (held, others) = same.fold((0, 0), |(held, others), trial| {
+                (held + usize::from(trial.verdict == Some(Verdict::Held)), others + 1)
+            });
+            if others > 0 {
+                told += &format!("; this rung held in {held} of {others} other trials");
+            }
+            blocks.push(Block::Item(told));
+        }
+        blocks
+    }
+
+    fn scores(&self) -> Result<Vec<Block>, ChartError> {
+        let all = benchmarks(self.story, self.rig, self.plan, self.traces);
+        if all.is_empty() {
+            return Ok(Vec::new());
+        }
+        let head = ["benchmark", "at stock", "best", "at", "over stock, %", "noise of one, %"];
+        let setting = self.plan.climbed_setting().and_then(|name| self.rig.setting(name));
+        let row = |benchmark: &Benchmark| {
+            let best = &benchmark.levels[benchmark.best];
+            let at = best.value.zip(setting).map(|(value, setting)| setting.written(value));
+            let unit = &benchmark.what.unit;
+            vec![
+                benchmark.what.load.clone(),
+                benchmark.baseline.map(|(stock, _)| format!("{} {unit}", scored(stock, stock))).unwrap_or_default(),
+                format!("{} {unit}", scored(best.mean(), best.mean())),
+                at.unwrap_or_else(|| "as it is".into()),
+                best.over_baseline.as_ref().map(percent_words).unwrap_or_default(),
+                benchmark.noise.map(|noise| format!("{:.2}", 100.0 * noise.deviation)).unwrap_or_default(),
+            ]
+        };
+        let mut blocks = vec![Block::Heading("Scores".into()), table(&head, all.iter().map(row).collect())];
+        blocks.push(Block::Paragraph("Behind ± is how far chance alone may be off, in 95 of 100 cases.".into()));
+        let curves = all.iter().filter(|benchmark| benchmark.levels.len() > 2);
+        for (benchmark, setting) in curves.filter_map(|benchmark| Some((benchmark, setting?))) {
+            let axis = Axis { label: setting.label.clone(), unit: setting.unit.clone() };
+            let caption = format!("Scores of {} over {}, with their 95 % intervals.", benchmark.what.load, axis.label);
+            blocks.push(Block::Picture { caption, figure: score_curve(benchmark, &axis)? });
+        }
+        Ok(blocks)
+    }
+
+    /// What the sensors read around each fall.
+    fn falls(&self) -> Result<Vec<Block>, ChartError> {
+        let is_fall = |told: &&IncidentStory| told.incident.kind.verdict() == Some(Verdict::Fell);
+        let falls: Vec<&IncidentStory> = self.story.incidents.iter().filter(is_fall).collect();
+        if falls.is_empty() || self.traces.is_empty() {
+            return Ok(Vec::new());
+        }
+        let mut blocks = vec![Block::Heading("Around the falls".into())];
+        let left_out = falls.len().saturating_sub(FALLS_SHOWN);
+        if left_out > 0 {
+            blocks
+                .push(Block::Paragraph(format!("The last {FALLS_SHOWN}; {left_out} earlier ones are in the record.")));
+        }
+        for told in &falls[left_out..] {
+            let from = Moment::from_millis(told.at.millis() - BEFORE.millis() as i64);
+            let figure = traces(self.traces, self.rig, self.story, from, told.at + BEHIND)?;
+            let caption = format!("{}: {}.", self.place(told), told.incident);
+            blocks.push(Block::Picture { caption, figure });
+        }
+        Ok(blocks)
+    }
+
+    fn place(&self, told: &IncidentStory) -> String {
+        let trial = told.trial.and_then(|number| self.story.trials.get(number as usize - 1));
+        trial.map_or("outside any trial".to_owned(), |trial| {
+            format!("trial {} at {}", trial.number, self.rig.written(&trial.rung))
+        })
+    }
+
+    fn incidents(&self) -> Vec<Block> {
+        let mut blocks = vec![Block::Heading("Incidents".into())];
+        if self.story.incidents.is_empty() {
+            blocks.push(Block::Paragraph("None.".into()));
+        }
+        let item = |told: &IncidentStory| Block::Item(format!("{}, {}", self.place(told), told.incident));
+        blocks.extend(self.story.incidents.iter().map(item));
+        blocks
+    }
+
+    fn trials(&self) -> Vec<Block> {
+        let head = ["", "trial", "rung", "verdict", "proof", "passes ran", "score", "over stock, %", "why"];
+        let row = |trial: &TrialStory| {
+            let score = trial.score().map(|score| format!("{} {}", measured(score.value, 1), score.unit));
+            vec![
+                trial.verdict.map_or('○', |verdict| verdict.sign()).to_string(),
+                trial.number.to_string(),
+                self.rig.written(&trial.rung),
+                trial.verdict.map_or("open", |verdict| verdict.name()).to_owned(),
+                trial.put_to(),
+                trial.tested.to_string(),
+                score.unwrap_or_default(),
+                trial.gain.as_ref().map(percent_words).unwrap_or_default(),
+                trial.reason.because(self.rig),
+            ]
+        };
+        vec![Block::Heading("Trials".into()), table(&head, self.story.trials.iter().map(row).collect())]
+    }
+
+    fn record(&self) -> Vec<Block> {
+        let digest: String = self.digest.iter().map(|byte| format!("{byte:02x}")).collect();
+        vec![
+            Block::Heading("The record".into()),
+            Block::Paragraph(format!(
+                "Written by Periculum {}. SHA-256 over the climb's record in the ledger: {digest}",
+                self.version
+            )),
+        ]
+    }
 }
 
-#[cfg(test)]
-mod tests {
-    use super::plain;
-
-    #[test]
-    fn names_can_not_break_a_table() {
-        assert_eq!(plain("a|b\nc*"), "a\\|b c\\*");
-    }
+fn table(head: &[&str], rows: Vec<Vec<String>>) -> Block {
+    Block::Table(Sheet { head: head.iter().map(|name| (*name).to_owned()).collect(), rows })
 }

@@ -1,6 +1,6 @@
 //! The ascent profile as SVG, for every verdict and for the poorest of climbs.
 
-use periculum_charts::ascent_svg;
+use periculum_charts::ascent;
 use periculum_core::Decimal;
 use periculum_core::profile::{AscentProfile, Axis, Point};
 use periculum_core::verdict::Verdict;
@@ -22,10 +22,14 @@ fn profile(verdicts: &[Option<Verdict>]) -> AscentProfile {
     }
 }
 
+fn ascent_svg(profile: &AscentProfile) -> String {
+    ascent(profile).expect("drawn").svg()
+}
+
 #[test]
 fn every_verdict_has_a_sign_of_its_own() {
     let sign = |verdict| {
-        let with = ascent_svg(&profile(&[verdict])).expect("drawn");
+        let with = ascent_svg(&profile(&[verdict]));
         let circles = with.matches("<circle").count();
         (circles, with.contains("fill=\"none\" stroke=\"#956812\""), with.matches("<line").count())
     };
@@ -36,7 +40,7 @@ fn every_verdict_has_a_sign_of_its_own() {
 
 #[test]
 fn labels_can_not_break_the_picture() {
-    let svg = ascent_svg(&profile(&[Some(Verdict::Held), None, Some(Verdict::Void)])).expect("drawn");
+    let svg = ascent_svg(&profile(&[Some(Verdict::Held), None, Some(Verdict::Void)]));
     assert!(svg.contains("core &lt;clock&gt;, MHz") && !svg.contains("<clock>"), "{svg}");
     assert!(svg.contains("ceiling 5 100"));
     assert_eq!(svg.matches("<polygon").count(), 1, "one flag for one mark");
@@ -45,13 +49,13 @@ fn labels_can_not_break_the_picture() {
 #[test]
 fn a_climb_without_trials_or_without_a_second_setting_is_drawn_too() {
     let mut poor = profile(&[]);
-    ascent_svg(&poor).expect("drawn");
+    ascent_svg(&poor);
     poor.second = None;
-    assert!(!ascent_svg(&poor).expect("drawn").contains("core voltage"));
+    assert!(!ascent_svg(&poor).contains("core voltage"));
 }
 
 #[test]
 fn the_same_climb_gives_the_same_bytes() {
     let verdicts = [Some(Verdict::Held), Some(Verdict::Fell), None];
-    assert_eq!(ascent_svg(&profile(&verdicts)).expect("drawn"), ascent_svg(&profile(&verdicts)).expect("drawn"));
+    assert_eq!(ascent_svg(&profile(&verdicts)), ascent_svg(&profile(&verdicts)));
 }

@@ -1,0 +1,221 @@
+//! Sets blocks on pages, one below the other.
+
+use super::table;
+use crate::document::Block;
+use crate::figure::{Colour, Figure};
+use crate::font::{Face, width};
+
+/// Width and height of a page, points.
+pub(super) const A4: (f64, f64) = (595.0, 842.0);
+
+const LEFT: f64 = 52.0;
+const TOP: f64 = 52.0;
+const BOTTOM: f64 = A4.1 - 58.0;
+pub(super) const WIDE: f64 = A4.0 - 2.0 * LEFT;
+
+/// The size of plain text, and the distance of its lines.
+pub(super) const TEXT: f64 = 9.0;
+pub(super) const LINE: f64 = 12.5;
+
+const INK: Colour = Colour { rgb: (0x2b, 0x2e, 0x33), alpha: 1.0 };
+const PALE: Colour = Colour { rgb: (0x76, 0x79, 0x7e), alpha: 1.0 };
+
+/// Something in its place on a page, points from its upper left corner.
+pub(super) enum Placed {
+    /// A line of text that begins here, on its baseline.
+    Text { at: (f64, f64), size: f64, face: Face, colour: Colour, text: String },
+    /// A thin line from here to this far right.
+    Rule { from: (f64, f64), to: f64, colour: Colour },
+    /// A picture, whose units are so many points.
+    Figure { at: (f64, f64), scale: f64, figure: Figure },
+}
+
+impl Placed {
+    /// What stands below everything else on a page.
+    pub(super) fn foot(text: String) -> Self {
+        Self::Text { at: (LEFT, A4.1 - 30.0), size: 7.5, face: Face::Plain, colour: PALE, text }
+    }
+}
+
+/// Fills pages from above.
+pub(super) struct Typesetter {
+    pages: Vec<Vec<Placed>>,
+    /// How far the last page is filled.
+    y: f64,
+}
+
+impl Typesetter {
+    /// The pages that these blocks fill.
+    pub(super) fn set(blocks: &[Block]) -> Vec<Vec<Placed>> {
+        let mut setter = Self { pages: vec![Vec::new()], y: TOP };
+        for (index, block) in blocks.iter().enumerate() {
+            setter.block(block, blocks.get(index + 1));
+        }
+        setter.pages
+    }
+
+    fn block(&mut self, block: &Block, next: Option<&Block>) {
+        match block {
+            Block::Title(text) => {
+                self.lines(text, 17.0, Face::Bold, 0.0);
+                self.skip(6.0);
+            }
+            Block::Heading(text) => {
+                // A heading is not left alone at the end of a page.
+                let height = next
+                    .map_or(0.0, |next| if let Block::Picture { figure, .. } = next { height(figure) } else { 0.0 });
+                self.need(60.0 + height);
+                self.skip(10.0);
+                self.lines(text, 12.0, Face::Bold, 0.0);
+                self.skip(3.0);
+            }
+            Block::Paragraph(text) => {
+                self.lines(text, TEXT, Face::Plain, 0.0);
+                self.skip(4.0);
+            }
+            Block::Item(text) => {
+                self.need(LINE);
+                let dot = Placed::Text {
+                    at: (LEFT, self.y + TEXT),
+                    size: TEXT,
+                    face: Face::Plain,
+                    colour: PALE,
+                    text: "–".into(),
+                };
+                self.put(dot);
+                self.lines(text, TEXT, Face::Plain, 12.0);
+            }
+            Block::Table(sheet) => table::set(self, sheet),
+            Block::Picture { caption, figure } => self.picture(caption, figure),
+        }
+    }
+
+    fn picture(&mut self, caption: &str, figure: &Figure) {
+        let (scale, height) = (scale(figure), height(figure));
+        self.need(height + LINE + 6.0);
+        self.skip(4.0);
+        self.put(Placed::Figure { at: (LEFT, self.y), scale, figure: figure.clone() });
+        self.y += height;
+        let text = Placed::Text {
+            at: (LEFT, self.y + TEXT),
+            size: 8.0,
+            face: Face::Plain,
+            colour: PALE,
+            text: caption.to_owned(),
+        };
+        self.put(text);
+        self.y += LINE + 6.0;
+    }
+
+    /// A text in as many lines as it needs, so far from the left.
+    fn lines(&mut self, text: &str, size: f64, face: Face, indent: f64) {
+        for line in wrapped(text, face, size, WIDE - indent) {
+            let height = size * LINE / TEXT;
+            self.need(height);
+            self.put(Placed::Text { at: (LEFT + indent, self.y + size), size, face, colour: INK, text: line });
+            self.y += height;
+        }
+    }
+
+    /// A row of cells side by side, as high as the highest.
+    pub(super) fn row(&mut self, cells: &[(f64, Vec<String>)], is_head: bool) {
+        let height = cells.iter().map(|(_, lines)| lines.len()).max().unwrap_or(0) as f64 * LINE;
+        let mut x = LEFT;
+        for (width, lines) in cells {
+            for (index, line) in lines.iter().enumerate() {
+                let at = (x, self.y + TEXT + index as f64 * LINE);
+                let colour = if is_head { PALE } else { INK };
+                self.put(Placed::Text { at, size: table::TEXT, face: Face::Plain, colour, text: line.clone() });
+            }
+            x += width;
+        }
+        self.y += height;
+        if is_head {
+            self.put(Placed::Rule { from: (LEFT, self.y), to: LEFT + WIDE, colour: PALE });
+            self.y += 2.0;
+        }
+    }
+
+    /// Whether so much still fits on this page.
+    pub(super) fn fits(&self, height: f64) -> bool {
+        self.y + height <= BOTTOM
+    }
+
+    /// Goes to the next page where so much does not fit on this one.
+    fn need(&mut self, height: f64) {
+        if !self.fits(height) && self.y > TOP {
+            self.turn();
+        }
+    }
+
+    pub(super) fn turn(&mut self) {
+        self.pages.push(Vec::new());
+        self.y = TOP;
+    }
+
+    pub(super) fn skip(&mut self, height: f64) {
+        self.y += height;
+    }
+
+    fn put(&mut self, placed: Placed) {
+        if let Some(page) = self.pages.last_mut() {
+            page.push(placed);
+        }
+    }
+}
+
+/// How many points a unit of a picture has on a page, and how high the picture is there, points.
+fn scale(figure: &Figure) -> f64 {
+    (WIDE / f64::from(figure.size.0)).min(0.62)
+}
+
+fn height(figure: &Figure) -> f64 {
+    f64::from(figure.size.1) * scale(figure)
+}
+
+/// A text in lines that are not wider than this; a word that is wider is cut.
+pub(super) fn wrapped(text: &str, face: Face, size: f64, room: f64) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split(' ').flat_map(|word| cut(word, face, size, room)) {
+        let Some(line) = lines.last_mut() else { break };
+        let longer = if line.is_empty() { word.clone() } else { format!("{line} {word}") };
+        if line.is_empty() || width(&longer, face, size) <= room {
+            *line = longer;
+        } else {
+            lines.push(word);
+        }
+    }
+    lines
+}
+
+/// A word in parts that are not wider than this.
+fn cut(word: &str, face: Face, size: f64, room: f64) -> Vec<String> {
+    let mut parts = vec![String::new()];
+    for sign in word.chars() {
+        let Some(part) = parts.last_mut() else { break };
+        part.push(sign);
+        if width(part, face, size) > room && part.chars().count() > 1 {
+            part.pop();
+            parts.push(sign.to_string());
+        }
+    }
+    parts
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    proptest! {
+        /// Nothing is lost, and nothing sticks out.
+        #[test]
+        fn text_is_wrapped_whole(words in prop::collection::vec("[a-zA-Z0-9]{1,30}", 1..20), room in 30f64..400.0) {
+            let text = words.join(" ");
+            let lines = wrapped(&text, Face::Plain, TEXT, room);
+            prop_assert!(lines.iter().all(|line| width(line, Face::Plain, TEXT) <= room));
+            let letters = |text: &str| text.replace(' ', "");
+            prop_assert_eq!(letters(&lines.concat()), letters(&text));
+        }
+    }
+}

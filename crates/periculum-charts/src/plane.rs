@@ -1,0 +1,136 @@
+//! What charts over two axes share: the axes, and the signs of verdicts and marks.
+
+use std::convert::Infallible;
+use std::ops::Range;
+
+use periculum_core::Decimal;
+use periculum_core::profile::Axis;
+use periculum_core::quantity::measured;
+use periculum_core::verdict::Verdict;
+use plotters::chart::{ChartBuilder, ChartContext};
+use plotters::coord::cartesian::Cartesian2d;
+use plotters::coord::types::RangedCoordf64;
+use plotters::drawing::DrawingAreaErrorKind;
+use plotters::element::{Circle, Cross, EmptyElement, PathElement, Polygon};
+use plotters::style::{Color, IntoFont, RGBColor, TextStyle};
+
+use crate::figure::{Area, Drawn, Recorder};
+use crate::palette::{BLUE, INK, PALE, of_verdict};
+
+const FONT: &str = "sans-serif";
+
+/// The size of a chart's texts, units.
+pub(crate) const TEXT: u32 = 13;
+
+pub(crate) type Plane<'a> = ChartContext<'a, Recorder, Cartesian2d<RangedCoordf64, RangedCoordf64>>;
+
+/// Texts of a chart in a colour.
+pub(crate) fn text(colour: &'static RGBColor) -> TextStyle<'static> {
+    TextStyle::from((FONT, TEXT).into_font()).color(colour)
+}
+
+/// An axis of a chart.
+pub(crate) struct Scale<'a> {
+    /// What is on it.
+    pub(crate) title: String,
+    /// From where to where it goes.
+    pub(crate) range: Range<f64>,
+    /// How its values are written.
+    pub(crate) written: &'a dyn Fn(&f64) -> String,
+    /// How many values are written.
+    pub(crate) labels: usize,
+}
+
+/// A chart with both axes, with so much room above it.
+pub(crate) fn framed<'a>(
+    area: &'a Area,
+    across: &Scale,
+    up: &Scale,
+    top: u32,
+) -> Result<Plane<'a>, DrawingAreaErrorKind<Infallible>> {
+    let mut chart = ChartBuilder::on(area)
+        .margin_right(20)
+        .margin_left(10)
+        .margin_top(top)
+        .margin_bottom(if across.title.is_empty() { 0 } else { 6 })
+        .x_label_area_size(if across.title.is_empty() { 24 } else { 42 })
+        .y_label_area_size(76)
+        .build_cartesian_2d(across.range.clone(), up.range.clone())?;
+    chart
+        .configure_mesh()
+        .disable_mesh()
+        .axis_style(PALE)
+        .label_style(text(&INK))
+        .x_desc(&across.title)
+        .y_desc(&up.title)
+        .x_labels(across.labels)
+        .y_labels(up.labels)
+        .x_label_formatter(across.written)
+        .y_label_formatter(up.written)
+        .draw()?;
+    Ok(chart)
+}
+
+/// The range of these values with a little room around it.
+pub(crate) fn around(values: impl Iterator<Item = f64>) -> Range<f64> {
+    let (lowest, highest) = values
+        .filter(|value| value.is_finite())
+        .fold((f64::INFINITY, f64::NEG_INFINITY), |(lowest, highest), value| (lowest.min(value), highest.max(value)));
+    let (lowest, highest) = if lowest <= highest { (lowest, highest) } else { (0.0, 1.0) };
+    let room = ((highest - lowest) * 0.08).max(highest.abs() * 1e-3).max(1e-9);
+    lowest - room..highest + room
+}
+
+/// A number on an axis of this range.
+pub(crate) fn on_axis(value: f64, range: &Range<f64>) -> String {
+    let decimals = match range.end - range.start {
+        ..0.02 => 4,
+        ..0.5 => 3,
+        ..5.0 => 2,
+        ..50.0 => 1,
+        _ => 0,
+    };
+    measured(value, decimals)
+}
+
+/// An axis's title: what it is, and its unit.
+pub(crate) fn title(axis: &Axis) -> String {
+    if axis.unit.is_empty() { axis.label.clone() } else { format!("{}, {}", axis.label, axis.unit) }
+}
+
+/// A trial's sign: full, hollow and doubled circles and crosses, so that it reads without colour.
+pub(crate) fn draw_sign(chart: &Plane, place: (f64, f64), verdict: Option<Verdict>) -> Drawn {
+    let colour = of_verdict(verdict);
+    let area = chart.plotting_area();
+    match verdict {
+        Some(Verdict::Held) => area.draw(&Circle::new(place, 5, colour.filled())),
+        Some(Verdict::Fell) => area.draw(&Cross::new(place, 5, colour.stroke_width(3))),
+        Some(Verdict::Void) | None => area.draw(&Circle::new(place, 5, colour.stroke_width(2))),
+        Some(Verdict::Slipped) => {
+            area.draw(&Circle::new(place, 5, colour.stroke_width(2)))?;
+            area.draw(&Circle::new(place, 2, colour.filled()))
+        }
+    }
+}
+
+/// The flag of a mark.
+pub(crate) fn draw_flag(chart: &Plane, place: (f64, f64)) -> Drawn {
+    let pole = PathElement::new(vec![(0, -8), (0, -30)], BLUE.stroke_width(2));
+    let cloth = Polygon::new(vec![(0, -30), (14, -25), (0, -20)], BLUE.filled());
+    chart.plotting_area().draw(&(EmptyElement::at(place) + pole + cloth))
+}
+
+/// A broken line from one point to another one.
+pub(crate) fn dashes(from: (f64, f64), to: (f64, f64), colour: RGBColor) -> Vec<PathElement<(f64, f64)>> {
+    let count = 60;
+    let at = |share: f64| (from.0 + (to.0 - from.0) * share, from.1 + (to.1 - from.1) * share);
+    let dash = |index: u32| {
+        let share = f64::from(index) / f64::from(count);
+        PathElement::new(vec![at(share), at(share + 0.5 / f64::from(count))], colour.stroke_width(1))
+    };
+    (0..count).map(dash).collect()
+}
+
+pub(crate) fn to_float(value: Decimal) -> f64 {
+    f64::try_from(value).unwrap_or_default()
+}

@@ -1,0 +1,132 @@
+//! What sensors read over a stretch of time as a picture.
+
+use std::collections::BTreeMap;
+
+use periculum_core::moment::Moment;
+use periculum_core::quantity::measured;
+use periculum_core::rig::{Rig, Sensor};
+use periculum_core::series::{Series, Spread};
+use periculum_core::story::Story;
+use plotters::element::{PathElement, Text};
+use plotters::style::Color;
+
+use crate::figure::{Area, ChartError, Drawn, Figure};
+use crate::palette::{BLUE, INK, RED, of_verdict};
+use crate::plane::{Plane, Scale, around, framed, text};
+
+/// The width of the picture, and the height of each sensor's part, units.
+const WIDTH: u32 = 1000;
+const PART: u32 = 130;
+
+/// So many stretches of time are summed up, each in a column.
+const COLUMNS: usize = 440;
+
+/// Draws each sensor whose readings moved, from its least to its greatest reading in each of many columns, and what went wrong meanwhile.
+///
+/// # Errors
+/// When the drawing library refuses something.
+pub fn traces(
+    readings: &BTreeMap<String, Series>,
+    rig: &Rig,
+    story: &Story,
+    from: Moment,
+    to: Moment,
+) -> Result<Figure, ChartError> {
+    let moved = |sensor: &&Sensor| {
+        let spread = readings.get(&sensor.name).and_then(|series| series.between(from, to));
+        spread.is_some_and(|spread| spread.least < spread.greatest)
+    };
+    let sensors: Vec<&Sensor> = rig.sensors.iter().filter(moved).collect();
+    let size = (WIDTH, (sensors.len() as u32).max(1) * PART);
+    Figure::drawn(size, |root| {
+        let parts = root.split_evenly((sensors.len().max(1), 1));
+        let stretch = Stretch { story, from, to, unit: unit(to.since(from).seconds()) };
+        sensors.iter().zip(&parts).try_for_each(|(sensor, part)| stretch.draw(part, sensor, &readings[&sensor.name]))
+    })
+}
+
+/// The stretch of time that is shown, and the climb that it is of.
+struct Stretch<'a> {
+    story: &'a Story,
+    from: Moment,
+    to: Moment,
+    /// The unit of its axis, seconds: one whose round numbers are round times.
+    unit: f64,
+}
+
+impl Stretch<'_> {
+    /// The place on the axis: since the climb began, in its unit.
+    fn place(&self, at: Moment) -> f64 {
+        at.since(self.story.began.unwrap_or_default()).seconds() / self.unit
+    }
+
+    fn draw(&self, area: &Area, sensor: &Sensor, series: &Series) -> Drawn {
+        let columns = series.columns(self.from, self.to, COLUMNS);
+        let (begin, end) = (self.place(self.from), self.place(self.to));
+        let range = around(columns.iter().flatten().flat_map(|spread| [spread.least, spread.greatest]));
+        let time = |place: &f64| clock(*place * self.unit);
+        let value = |value: &f64| measured(*value, sensor.decimals);
+        let unit = if sensor.unit.is_empty() { String::new() } else { format!(", {}", sensor.unit) };
+        let chart = framed(
+            area,
+            &Scale { title: String::new(), range: begin..end, written: &time, labels: 8 },
+            &Scale { title: String::new(), range: range.clone(), written: &value, labels: 3 },
+            20,
+        )?;
+        let sums = series.between(self.from, self.to).map(|spread| sums(&spread, sensor.decimals));
+        let head = format!("{}{unit}   {}", sensor.label, sums.unwrap_or_default());
+        area.draw(&Text::new(head, (90, 2), text(&INK)))?;
+        let width = (end - begin) / COLUMNS as f64;
+        for (index, spread) in columns.iter().enumerate() {
+            let Some(spread) = spread else { continue };
+            let x = begin + width * (index as f64 + 0.5);
+            let ends = vec![(x, spread.least), (x, spread.greatest)];
+            chart.plotting_area().draw(&PathElement::new(ends, BLUE.stroke_width(2)))?;
+        }
+        let means = columns
+            .iter()
+            .enumerate()
+            .filter_map(|(index, spread)| Some((begin + width * (index as f64 + 0.5), spread.as_ref()?.mean)));
+        chart.plotting_area().draw(&PathElement::new(means.collect::<Vec<_>>(), BLUE.stroke_width(1)))?;
+        if let Some(cut_off) =
+            sensor.cut_off.and_then(|limit| f64::try_from(limit).ok()).filter(|at| range.contains(at))
+        {
+            chart
+                .plotting_area()
+                .draw(&PathElement::new(vec![(begin, cut_off), (end, cut_off)], RED.stroke_width(1)))?;
+        }
+        self.draw_incidents(&chart, &range)
+    }
+
+    /// What went wrong, as lines over the whole height.
+    fn draw_incidents(&self, chart: &Plane, range: &std::ops::Range<f64>) -> Drawn {
+        let told = self.story.incidents.iter().filter(|told| told.at >= self.from && told.at <= self.to);
+        for incident in told {
+            let (x, colour) = (self.place(incident.at), of_verdict(incident.incident.kind.verdict()));
+            let line = vec![(x, range.start), (x, range.end)];
+            chart.plotting_area().draw(&PathElement::new(line, colour.stroke_width(2)))?;
+        }
+        Ok(())
+    }
+}
+
+fn sums(spread: &Spread, decimals: usize) -> String {
+    let told = |value: f64| measured(value, decimals);
+    format!("{} to {}, mean {}", told(spread.least), told(spread.greatest), told(spread.mean))
+}
+
+/// The unit for an axis of so many seconds.
+fn unit(seconds: f64) -> f64 {
+    match seconds {
+        ..240.0 => 1.0,
+        ..14_400.0 => 60.0,
+        _ => 3600.0,
+    }
+}
+
+/// Seconds as hours, minutes and seconds.
+fn clock(seconds: f64) -> String {
+    let whole = seconds.max(0.0).round() as u64;
+    let (hours, minutes, seconds) = (whole / 3600, whole / 60 % 60, whole % 60);
+    if hours > 0 { format!("{hours}:{minutes:02}:{seconds:02}") } else { format!("{minutes}:{seconds:02}") }
+}
