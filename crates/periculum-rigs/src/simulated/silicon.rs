@@ -14,14 +14,17 @@ pub(super) struct Strain {
     pub(super) work: f64,
     /// The unit of that work.
     pub(super) unit: &'static str,
+    /// The clock, relative to the reference clock, from which on memory gives no more, so that the work levels off.
+    pub(super) levels_off: f64,
 }
 
 /// The loads that a simulated processor can run.
-pub(super) const LOADS: [(&str, Strain); 4] = [
-    ("dense", Strain { relief: 0.0, heat: 1.0, work: 13.6, unit: "GFLOP/s" }),
-    ("transform", Strain { relief: 0.008, heat: 0.93, work: 4.1, unit: "GFLOP/s" }),
-    ("integer", Strain { relief: 0.024, heat: 0.72, work: 0.19, unit: "GB/s" }),
-    ("render", Strain { relief: 0.03, heat: 0.8, work: 0.33, unit: "Mray/s" }),
+pub(super) const LOADS: [(&str, Strain); 5] = [
+    ("dense", Strain { relief: 0.0, heat: 1.0, work: 13.6, unit: "GFLOP/s", levels_off: f64::INFINITY }),
+    ("transform", Strain { relief: 0.008, heat: 0.93, work: 4.1, unit: "GFLOP/s", levels_off: f64::INFINITY }),
+    ("integer", Strain { relief: 0.024, heat: 0.72, work: 0.19, unit: "GB/s", levels_off: f64::INFINITY }),
+    ("render", Strain { relief: 0.03, heat: 0.8, work: 0.33, unit: "Mray/s", levels_off: f64::INFINITY }),
+    ("bandwidth-copy", Strain { relief: 0.034, heat: 0.55, work: 1.21, unit: "GB/s", levels_off: 1.075 }),
 ];
 
 /// How a load of this name strains the silicon.
@@ -48,7 +51,7 @@ impl Specimen {
     pub(super) fn new(spec: &Spec, seed: u64) -> Self {
         let mut random = Stream::new(seed, Purpose::Specimen);
         let silicon = &spec.silicon;
-        let shared_needs = silicon.needs + silicon.specimen_spread * random.normal();
+        let shared_needs = silicon.needs + silicon.aged + silicon.specimen_spread * random.normal();
         let shared_slope = silicon.slope * (1.0 + 0.04 * random.normal());
         let cores = (0..spec.cores).map(|_| Core {
             needs: shared_needs + silicon.core_spread * random.normal(),

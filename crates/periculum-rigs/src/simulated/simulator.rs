@@ -228,7 +228,8 @@ impl Simulator {
         for core in 0..pass.busy {
             let clock = self.driven.clocks[core] * self.reached;
             let relative = clock / reference;
-            let gain = relative / (1.0 - MEMORY_BOUND + MEMORY_BOUND * relative);
+            let useful = relative.min(pass.strain.levels_off);
+            let gain = useful / (1.0 - MEMORY_BOUND + MEMORY_BOUND * useful);
             pass.work += gain * reference / 1000.0 * pass.strain.work * TICK.seconds();
             let temperature = self.thermal.core(core, self.spec.cores);
             let margin = self.thermal.voltage - self.specimen.needs(core, clock, temperature, pass.strain.relief);
@@ -324,6 +325,7 @@ impl Simulator {
         let busy = self.pass.as_ref().map_or(0, |pass| pass.busy);
         let noise = self.noise.normal();
         Some(match source {
+            "room" => self.spec.room + 0.1 * noise,
             "hottest-core" => self.thermal.hottest(self.spec.cores) + 0.3 * noise,
             "cooler" => self.thermal.cooler + 0.2 * noise,
             "die-voltage" => self.thermal.voltage + 0.001 * noise,

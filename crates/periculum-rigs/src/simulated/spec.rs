@@ -5,7 +5,8 @@ use periculum_core::file::{Located, Section};
 use periculum_core::rig::Rig;
 
 /// The names that a sensor's `source` may have, and `core-N` for the temperature of a core.
-pub const SOURCES: [&str; 22] = [
+pub const SOURCES: [&str; 23] = [
+    "room",
     "hottest-core",
     "cooler",
     "die-voltage",
@@ -68,6 +69,8 @@ pub struct Silicon {
     pub curve: f64,
     /// Voltage needed more per degree, V/K.
     pub per_degree: f64,
+    /// Voltage needed more than when it was new, V.
+    pub aged: f64,
     /// How far specimens differ, standard deviation, V.
     pub specimen_spread: f64,
     /// How far the cores of one specimen differ, standard deviation, V.
@@ -165,6 +168,7 @@ impl Default for Silicon {
             slope: 0.72,
             curve: 2.0,
             per_degree: 0.000_4,
+            aged: 0.0,
             specimen_spread: 0.012,
             core_spread: 0.005,
             hazard: 1.0 / 600.0,
@@ -182,6 +186,7 @@ impl Silicon {
             slope: positive_or(&section, "slope", usual.slope),
             curve: positive_or(&section, "curve", usual.curve),
             per_degree: number_or(&section, "per_degree", usual.per_degree),
+            aged: number_or(&section, "aged", usual.aged),
             specimen_spread: number_or(&section, "specimen_spread", usual.specimen_spread),
             core_spread: number_or(&section, "core_spread", usual.core_spread),
             hazard: positive_or(&section, "hazard", usual.hazard),
