@@ -5,14 +5,17 @@ use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use anyhow::Result;
+use periculum_core::budget::Budget;
 use periculum_core::file::{
     Document, Located, Problem, Problems, Section, plan_file, program_file, proof_file, rig_file,
 };
+use periculum_core::forecast::forecast;
 use periculum_core::pass::Pass;
 use periculum_core::plan::Plan;
 use periculum_core::program::Program;
 use periculum_core::rig::Rig;
 use periculum_core::setting::TakesEffect;
+use periculum_core::telling::effort_words;
 use periculum_loads::catalogue::LOADS;
 use periculum_rigs::{linux, scpi, simulated};
 
@@ -53,11 +56,41 @@ impl Briefing {
     /// Reads the plan at this path, and the rig that it names.
     pub(crate) fn read(plan_path: &Path) -> Result<Self> {
         let plan = SourceFile::read(plan_path)?;
+        Self::of_text(plan_path, plan.text)
+    }
+
+    /// Reads this text as the plan at this path, and the rig that it names.
+    pub(crate) fn of_text(plan_path: &Path, text: String) -> Result<Self> {
+        let plan = SourceFile { path: plan_path.to_owned(), text };
         let Some(rig_path) = rig_path_of(&plan)? else {
             return Err(plan_without_rig(plan));
         };
         let rig_path = plan_path.parent().unwrap_or(Path::new(".")).join(&rig_path.value);
         Self::of(SourceFile::read(&rig_path)?, plan)
+    }
+
+    /// The rig that this text of a plan names, with a plan that has no stages.
+    pub(crate) fn without_plan(plan_path: &Path, text: String) -> Result<Self> {
+        let plan = SourceFile { path: plan_path.to_owned(), text };
+        let Some(rig_path) = rig_path_of(&plan)? else {
+            return Err(plan_without_rig(plan));
+        };
+        let rig_file = SourceFile::read(&plan_path.parent().unwrap_or(Path::new(".")).join(&rig_path.value))?;
+        let (rig, simulated) = match read_rig(&rig_file.text) {
+            Ok(read) => read,
+            Err(problems) => return Err(rig_file.bad(problems)),
+        };
+        let empty = Plan {
+            name: "no plan yet".into(),
+            use_name: "no".into(),
+            proofs: Vec::new(),
+            stages: Vec::new(),
+            budget: Budget::default(),
+            raised: Vec::new(),
+            unattended: false,
+        };
+        let (rig, empty) = (Arc::new(rig), Arc::new(empty));
+        Ok(Self { rig, plan: empty, simulated, rig_text: rig_file.text, plan_text: plan.text })
     }
 
     /// Checks a rig and a plan that have been read, as the ledger keeps them.
@@ -143,7 +176,8 @@ pub(crate) fn check(path: &Path) -> Result<String> {
         let briefing = Briefing::read(path)?;
         let plan = &briefing.plan;
         let stages: Vec<&str> = plan.stages.iter().map(|stage| stage.strategy.name()).collect();
-        return Ok(format!("plan `{}` for rig `{}`: {}", plan.name, briefing.rig.name, stages.join(", ")));
+        let effort = effort_words(&forecast(&briefing.rig, plan).whole);
+        return Ok(format!("plan `{}` for rig `{}`: {}; {effort}", plan.name, briefing.rig.name, stages.join(", ")));
     }
     match read_rig(&file.text) {
         Ok((rig, _)) => {

@@ -54,16 +54,20 @@ pub(crate) enum Command {
     Rig,
     /// Check rig, plan and proof files.
     Check(Check),
+    /// Write a plan: what it would do, how long that takes, and what of it can't be.
+    Plan(Plan),
     /// List climbs, or the trials and incidents of one.
     Ledger(Ledger),
     /// List saved profiles, apply one, or have one applied when the machine starts.
     Profile(Profile),
-    /// Write the ascent profile (.svg) or a report (.md) of a climb.
+    /// Write a report (.pdf, .md) or a picture (.svg, .pdf) of a climb.
     Report(Report),
     /// Look at a climb of the ledger in every view.
     Show(Show),
     /// Write the trials, scores, incidents or samples of a climb as a table, or its marks for monitoring.
     Export(Export),
+    /// Write down a result from elsewhere to be ranked with, or list those that are.
+    Enter(Enter),
     /// Tell the truth about a simulated rig: what holds, and how often.
     Reveal(Reveal),
     /// Be a multimeter in software, whose probes are on the simulated rig that is being climbed.
@@ -77,6 +81,16 @@ pub(crate) enum Command {
 pub(crate) struct Demo {
     #[command(flatten)]
     pub(crate) simulation: Simulation,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Plan {
+    /// The plan file.
+    pub(crate) plan: PathBuf,
+
+    /// The rig file that a new plan is for.
+    #[arg(long, value_name = "FILE")]
+    pub(crate) rig: Option<PathBuf>,
 }
 
 #[derive(Args, Debug)]
@@ -287,6 +301,10 @@ pub(crate) struct Check {
 pub(crate) struct Ledger {
     /// The number of a climb, to list its trials and incidents.
     pub(crate) climb: Option<i64>,
+
+    /// Check every line that was ever written, and set aside what is damaged.
+    #[arg(long)]
+    pub(crate) check: bool,
 }
 
 #[derive(Args, Debug)]
@@ -294,9 +312,67 @@ pub(crate) struct Report {
     /// The number of the climb, as `periculum ledger` lists it.
     pub(crate) climb: i64,
 
-    /// The file to write; its ending, .svg or .md, says what.
+    /// The file to write; its ending says as what: .svg or .pdf for a picture, .pdf or .md for the whole report.
     #[arg(short, long, value_name = "FILE")]
     pub(crate) output: PathBuf,
+
+    /// A picture instead of the report; .svg is the ascent where nothing is said.
+    #[arg(long, value_name = "PICTURE")]
+    pub(crate) picture: Option<Pictured>,
+
+    /// The trial whose traces are shown, instead of the whole climb.
+    #[arg(long, value_name = "N", requires = "picture")]
+    pub(crate) trial: Option<u32>,
+
+    /// The benchmark whose scores are shown, by its load.
+    #[arg(long, value_name = "LOAD", requires = "picture")]
+    pub(crate) benchmark: Option<String>,
+
+    /// The climbs to compare with.
+    #[arg(long, value_name = "CLIMB", value_delimiter = ',', requires = "picture")]
+    pub(crate) with: Vec<i64>,
+}
+
+/// What of a climb can be drawn.
+#[derive(clap::ValueEnum, Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Pictured {
+    /// The trials in their order.
+    Ascent,
+    /// Two settings against each other.
+    Map,
+    /// A benchmark over the climbed setting.
+    Scores,
+    /// What the sensors read.
+    Traces,
+    /// What went wrong core by core.
+    Cores,
+    /// Beside other climbs, what differs first.
+    Compare,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Enter {
+    /// A load, for its score, or a setting, for its mark; without any, what was entered is listed.
+    #[arg(requires_all = ["value", "unit", "source"])]
+    pub(crate) what: Option<String>,
+
+    /// The number.
+    pub(crate) value: Option<f64>,
+
+    /// Its unit, as GFLOP/s or MHz.
+    pub(crate) unit: Option<String>,
+
+    /// Where it is from.
+    #[arg(long, value_name = "TEXT")]
+    pub(crate) source: Option<String>,
+
+    /// Which specimen reached it.
+    #[arg(long, value_name = "TEXT", default_value = "")]
+    pub(crate) specimen: String,
+
+    /// Take back the result of this number.
+    #[arg(long, value_name = "N", conflicts_with = "what")]
+    pub(crate) take_back: Option<i64>,
 }
 
 #[derive(Args, Debug)]
@@ -313,7 +389,7 @@ pub(crate) struct Export {
     /// What of it to write.
     pub(crate) what: Exported,
 
-    /// The file to write; its ending, .csv or .jsonl, says how, and marks are written as OpenMetrics text, .om.
+    /// The file to write; its ending says how: .csv or .jsonl for tables, .om for OpenMetrics text of marks or samples.
     #[arg(short, long, value_name = "FILE")]
     pub(crate) output: PathBuf,
 }

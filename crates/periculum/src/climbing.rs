@@ -48,7 +48,6 @@ pub(crate) const PROVING_RIG: &str = include_str!("prove.rig.toml");
 pub(crate) struct Prepared {
     pub(crate) briefing: Briefing,
     pub(crate) number: i64,
-    pub(crate) seed: Option<u64>,
     /// What happened before.
     pub(crate) past: Vec<Line>,
     /// What its sensors read.
@@ -65,10 +64,15 @@ pub(crate) struct Prepared {
 /// Opens a ledger and tells on standard error what of it had to be dropped.
 pub(crate) fn open_ledger(path: &Path) -> Result<Ledger> {
     let ledger = Ledger::open(path)?;
+    tell_dropped(&ledger);
+    Ok(ledger)
+}
+
+/// Tells on standard error what of a ledger had to be dropped.
+pub(crate) fn tell_dropped(ledger: &Ledger) {
     for dropped in ledger.dropped() {
         eprintln!("periculum: dropped line {} of climb {}: {}", dropped.line, dropped.climb, dropped.why);
     }
-    Ok(ledger)
 }
 
 impl Prepared {
@@ -107,7 +111,6 @@ impl Prepared {
         Ok(Self {
             briefing,
             number,
-            seed,
             past: Vec::new(),
             traces: BTreeMap::new(),
             first,
@@ -143,19 +146,12 @@ impl Prepared {
                 Event::Restarted { ending, lived, in_force, unattended, last_words }
             }
         };
-        Ok(Some(Self {
-            briefing,
-            number: row.climb,
-            seed: row.seed,
-            past,
-            traces,
-            first,
-            climb,
-            bench,
-            ledger,
-            boot,
-            claim,
-        }))
+        Ok(Some(Self { briefing, number: row.climb, past, traces, first, climb, bench, ledger, boot, claim }))
+    }
+
+    /// The climb as the ledger lists it.
+    pub(crate) fn row(&self) -> Result<ClimbRow> {
+        Ok(self.ledger.climb(self.number)?)
     }
 
     /// The file that its record is kept in.

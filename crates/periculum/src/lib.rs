@@ -15,6 +15,7 @@ mod interrupt;
 mod loading;
 mod notice;
 mod permits;
+mod pictures;
 mod places;
 mod tui;
 

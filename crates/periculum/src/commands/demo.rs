@@ -21,8 +21,33 @@ const LIGHT: Files = [include_str!("../../../../demo/dome.rig.toml"), include_st
 const VAULT: Files =
     [include_str!("../../../../demo/vault.rig.toml"), include_str!("../../../../demo/vault.plan.toml")];
 
-/// What a ledger without any climb is filled with: files, specimen, and how many days ago.
-const EARLIER: [(Files, u64, i64); 4] = [(LIGHT, 3, 161), (LIGHT, 8, 160), (VAULT, 4, 93), (LIGHT, 11, 34)];
+const QUIET: Files = [include_str!("../../../../demo/dome.rig.toml"), include_str!("../../../../demo/quiet.plan.toml")];
+const PAYS: Files = [include_str!("../../../../demo/dome.rig.toml"), include_str!("../../../../demo/pays.plan.toml")];
+
+/// An earlier climb of the demo.
+struct Earlier {
+    files: Files,
+    specimen: u64,
+    days_ago: i64,
+    /// What the specimen needs more than when it was new, mV.
+    aged: u32,
+}
+
+const fn earlier(files: Files, specimen: u64, days_ago: i64, aged: u32) -> Earlier {
+    Earlier { files, specimen, days_ago, aged }
+}
+
+/// What a ledger without any climb is filled with: specimens to compare, one of them again when it had aged, a processor
+/// with less voltage at the same clock, scores that stop paying, and a rig of another kind.
+const EARLIER: [Earlier; 7] = [
+    earlier(LIGHT, 3, 402, 0),
+    earlier(LIGHT, 8, 401, 0),
+    earlier(LIGHT, 5, 401, 0),
+    earlier(VAULT, 4, 93, 0),
+    earlier(PAYS, 11, 62, 0),
+    earlier(QUIET, 11, 48, 0),
+    earlier(LIGHT, 3, 21, 14),
+];
 
 /// Milliseconds of a day.
 const DAY: i64 = 86_400_000;
@@ -42,16 +67,19 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     });
     let prepared = match unfinished {
         Some(unfinished) => unfinished,
-        None => Prepared::new(read(LIGHT)?, open_ledger(&path)?, &common.sysroot, demo.simulation.seed)?,
+        None => Prepared::new(read(LIGHT[0], LIGHT[1])?, open_ledger(&path)?, &common.sysroot, demo.simulation.seed)?,
     };
     tui::show(prepared, demo.simulation.pace, |climb| climb.trials() > BEFORE_CURTAIN)
 }
 
 /// Climbs that are over, so that there is something to look at and to compare.
 fn fill(path: &Path, common: &Common) -> Result<()> {
-    for (files, seed, days_ago) in EARLIER {
+    for Earlier { files: [rig, plan], specimen, days_ago, aged } in EARLIER {
         let began = Moment::from_millis(wall_clock().millis() - DAY * days_ago);
-        let prepared = Prepared::begun(read(files)?, open_ledger(path)?, &common.sysroot, Some(seed), began)?;
+        let aged = format!("\n[adapter.simulated.silicon]\naged = {:.3}\n", f64::from(aged) / 1000.0);
+        let rig = if rig.contains("[adapter.simulated.silicon]") { rig.to_owned() } else { format!("{rig}{aged}") };
+        let briefing = read(&rig, plan)?;
+        let prepared = Prepared::begun(briefing, open_ledger(path)?, &common.sysroot, Some(specimen), began)?;
         let (_words, operator) = Operator::new();
         let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |_| ());
         driver.drive(first, |_| false)?;
@@ -59,7 +87,7 @@ fn fill(path: &Path, common: &Common) -> Result<()> {
     Ok(())
 }
 
-fn read([rig, plan]: Files) -> Result<Briefing> {
+fn read(rig: &str, plan: &str) -> Result<Briefing> {
     let file = |name: &str, text: &str| SourceFile { path: PathBuf::from(name), text: text.to_owned() };
     Briefing::of(file("the demo's rig", rig), file("the demo's plan", plan))
 }

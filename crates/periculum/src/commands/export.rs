@@ -5,7 +5,7 @@ use std::io::{BufWriter, Write};
 use std::process::ExitCode;
 
 use anyhow::{Context, Result};
-use periculum_charts::{incidents, open_metrics, samples, scores, trials};
+use periculum_charts::{incidents, open_metrics, samples, scores, telemetry, trials};
 
 use super::LEDGER;
 use crate::cli::{Common, Export, Exported};
@@ -16,7 +16,11 @@ use crate::places;
 pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
     let Export { climb, what, output } = export;
     let ending = output.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
-    let known: &[&str] = if *what == Exported::Marks { &["om"] } else { &["csv", "jsonl"] };
+    let known: &[&str] = match what {
+        Exported::Marks => &["om"],
+        Exported::Samples => &["csv", "jsonl", "om"],
+        Exported::Trials | Exported::Scores | Exported::Incidents => &["csv", "jsonl"],
+    };
     if !known.contains(&ending) {
         let (name, known) = (output.display(), known.join(" or ."));
         return Err(BadInput(format!("can't tell what {name} is to be; end it in .{known}")).into());
@@ -26,6 +30,8 @@ pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
     let rig = recall(&ledger, &row)?.rig;
     let story = tell_past(&ledger.lines(*climb)?);
     let readings = if *what == Exported::Samples { ledger.samples(*climb)? } else { Default::default() };
+    let tell = || format!("can't write {}", output.display());
+    let mut file = BufWriter::new(File::create(output).with_context(tell)?);
     let table = match what {
         Exported::Trials => Some(trials(&story, &rig)),
         Exported::Scores => Some(scores(&story)),
@@ -33,12 +39,11 @@ pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
         Exported::Samples => Some(samples(&story, &readings, &rig)),
         Exported::Marks => None,
     };
-    let tell = || format!("can't write {}", output.display());
-    let mut file = BufWriter::new(File::create(output).with_context(tell)?);
     match (table, ending) {
+        (None, _) => file.write_all(open_metrics(&story, &rig, *climb).as_bytes()),
+        (Some(_), "om") => telemetry(&mut file, &story, &readings, &rig, *climb, row.wall),
         (Some(table), "csv") => table.write_csv(&mut file),
         (Some(table), _) => table.write_json_lines(&mut file),
-        (None, _) => file.write_all(open_metrics(&story, &rig, *climb).as_bytes()),
     }
     .and_then(|()| file.flush())
     .with_context(tell)?;

@@ -7,11 +7,16 @@ use periculum_ledger::{ClimbRow, IncidentRow};
 
 use super::{LEDGER, date};
 use crate::cli::{Common, Ledger};
-use crate::climbing::{open_ledger, recall};
+use crate::climbing::{open_ledger, recall, tell_dropped};
 use crate::places;
 
 pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
-    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    let mut ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    if arguments.check {
+        ledger.check()?;
+        tell_dropped(&ledger);
+        println!("every line was read again: {} dropped", ledger.dropped().len());
+    }
     match arguments.climb {
         Some(climb) => list_climb(&ledger, climb)?,
         None => list_climbs(&ledger.climbs()?),

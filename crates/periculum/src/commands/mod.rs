@@ -4,10 +4,12 @@ mod allow;
 mod check;
 mod climb;
 mod demo;
+mod enter;
 mod export;
 mod ledger;
 mod load;
 mod meter;
+mod plan;
 mod profile;
 mod prove;
 mod report;
@@ -43,11 +45,13 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Allow(allow)) => allow::run(&allow, common),
         Some(Command::Restore) => restore::run(common),
         Some(Command::Check(check)) => check::run(&check),
+        Some(Command::Plan(plan)) => plan::run(&plan, common),
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),
         Some(Command::Profile(profile)) => profile::run(&profile, common),
         Some(Command::Show(show)) => show::run(&show, common),
         Some(Command::Export(export)) => export::run(&export, common),
+        Some(Command::Enter(enter)) => enter::run(&enter, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
         Some(Command::Rig) => Ok(rig::run(common)),
         Some(Command::Meter(meter)) => meter::run(&meter, common),

@@ -10,7 +10,7 @@ use periculum_core::file::proof_file::written;
 use periculum_core::moment::Span;
 use periculum_core::pass::{Demand, Pass, Score as Measured, Threads};
 use periculum_core::program::Program;
-use periculum_core::quantity::{grouped, measured};
+use periculum_core::quantity::{grouped, scored};
 use periculum_core::statistics::mean_interval;
 use periculum_core::story::Story;
 use periculum_rigs::linux::Linux;
@@ -138,23 +138,14 @@ fn table(story: &Story, names: &[String]) -> String {
         let off = interval.map_or("?".into(), |interval| format!("{:.1} %", 100.0 * interval.relative()));
         format!(
             "{name:<20} {:>10} {:<10} ± {off:<7} {:>9} … {:<9} {:>2} times   {}",
-            measured(mean, decimals(mean)),
+            scored(mean, mean),
             first.unit,
-            measured(lowest, decimals(mean)),
-            measured(highest, decimals(mean)),
+            scored(lowest, mean),
+            scored(highest, mean),
             values.len(),
             what.unwrap_or_default()
         )
     });
     let head = format!("{:<20} {:>10} {:<10} {:<9} {:>9}", "benchmark", "mean", "", "95 %", "lowest … highest");
     std::iter::once(head).chain(lines).collect::<Vec<_>>().join("\n")
-}
-
-/// Three digits or so.
-fn decimals(value: f64) -> usize {
-    match value {
-        ..10.0 => 2,
-        ..1000.0 => 1,
-        _ => 0,
-    }
 }

@@ -7,10 +7,10 @@ use anyhow::Result;
 
 use super::LEDGER;
 use crate::cli::{Common, Show};
-use crate::climbing::{open_ledger, recall, tell_past};
+use crate::climbing::open_ledger;
 use crate::complaint::BadInput;
 use crate::places;
-use crate::tui::{self, Browsed};
+use crate::tui::{self, Library};
 
 pub(super) fn run(show: &Show, common: &Common) -> Result<ExitCode> {
     let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
@@ -18,18 +18,11 @@ pub(super) fn run(show: &Show, common: &Common) -> Result<ExitCode> {
     let Some(number) = show.climb.map_or_else(newest, |climb| Ok(Some(climb)))? else {
         return Err(BadInput("there is no climb in this ledger yet".into()).into());
     };
-    let row = ledger.climb(number)?;
+    ledger.climb(number)?;
     if !std::io::stdout().is_terminal() {
         let what = format!("`show` needs a terminal; `periculum report {number} -o climb.md` writes a report");
         return Err(BadInput(what).into());
     }
-    tui::browse(Browsed {
-        ledger: ledger.path().to_owned(),
-        number,
-        seed: row.seed,
-        briefing: recall(&ledger, &row)?,
-        story: tell_past(&ledger.lines(number)?),
-        traces: ledger.samples(number)?,
-    })?;
+    tui::browse(Library::at(ledger.path().to_owned()), number)?;
     Ok(ExitCode::SUCCESS)
 }

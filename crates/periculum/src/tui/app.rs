@@ -1,30 +1,26 @@
 //! What the interface shows and where the operator is in it; events go in, words for the driver come out.
 
-use std::collections::BTreeMap;
-use std::sync::Arc;
+mod selection;
 
-use periculum_core::engine::{Outlook, Said};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::plan::Plan;
-use periculum_core::rig::Rig;
-use periculum_core::series::Series;
-use periculum_core::story::{Story, TrialStory};
-use periculum_ledger::ClimbRow;
-use ratatui::crossterm::event::{Event, KeyEventKind};
+use std::cell::Cell;
+
+use periculum_core::engine::Said;
+use periculum_core::finding::Query;
+use periculum_core::stretch::Stretch;
+use ratatui::crossterm::event::{Event, KeyEvent, KeyEventKind, MouseButton, MouseEvent, MouseEventKind};
 use tui_input::Input;
 use tui_input::backend::crossterm::EventHandler;
 
+use super::climbed::Climbed;
+use super::draft::Draft;
 use super::keys::{self, Action, Step};
-use super::library::Library;
+use super::library::{Library, Read};
+use super::picked::Picks;
+use super::pointing::{Places, Target};
+use super::saving;
+use super::shelf::Shelf;
 use super::theme::Theme;
-use crate::notice::{self, Notice};
-
-/// The climb's place in the ledger.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct Heading {
-    pub(super) number: i64,
-    pub(super) seed: Option<u64>,
-}
+use crate::notice::Notice;
 
 /// What the operator is in the middle of.
 #[derive(Debug)]
@@ -35,6 +31,14 @@ pub(super) enum Mode {
     Help,
     /// Writing what the listed trials have.
     Finding(Input),
+    /// Writing the name of the file that the view is drawn into.
+    Saving(Input),
+    /// Writing another value on a line of the plan.
+    Changing(Input),
+    /// Writing what comes into the plan besides.
+    Adding(Input),
+    /// Asked whether to give up what was changed in the plan.
+    Dropping,
     /// Writing a note.
     Note(Input),
     /// Writing what was seen.
@@ -47,7 +51,20 @@ pub(super) enum Mode {
 
 impl Mode {
     pub(super) fn is_text(&self) -> bool {
-        matches!(self, Self::Note(_) | Self::Saw(_) | Self::Finding(_))
+        !matches!(self, Self::Watching | Self::Help | Self::Stopping | Self::Leaving | Self::Dropping)
+    }
+
+    /// What is being written.
+    fn input(&mut self) -> Option<&mut Input> {
+        match self {
+            Self::Note(input)
+            | Self::Saw(input)
+            | Self::Finding(input)
+            | Self::Saving(input)
+            | Self::Changing(input)
+            | Self::Adding(input) => Some(input),
+            Self::Watching | Self::Help | Self::Stopping | Self::Leaving | Self::Dropping => None,
+        }
     }
 }
 
@@ -66,34 +83,44 @@ pub(super) enum View {
     Traces,
     /// Every climb of the ledger.
     Climbs,
+    /// What the benchmarks say.
+    Scores,
+    /// What was picked, beside each other.
+    Compare,
+    /// What is climbed, or is to be.
+    Plan,
 }
 
-/// A climb with all that is shown of it.
-pub(super) struct Climbed {
-    pub(super) heading: Heading,
-    pub(super) rig: Arc<Rig>,
-    pub(super) plan: Arc<Plan>,
-    pub(super) story: Story,
-    pub(super) outlook: Option<Outlook>,
-    pub(super) traces: BTreeMap<String, Series>,
+/// How the stretch of time that traces show changes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Look {
+    Closer,
+    Farther,
+    Earlier,
+    Later,
 }
 
 /// The interface.
 pub(super) struct App {
     pub(super) view: View,
+    /// The climb that all views show.
+    pub(super) shown: Climbed,
     /// The trial that views of single trials show; none for the newest.
     pub(super) selected: Option<u32>,
-    /// Words that the listed trials have; empty for all.
+    /// What the listed trials and climbs have; empty for all.
     pub(super) filter: String,
-    /// What each sensor read, from the beginning.
-    pub(super) traces: BTreeMap<String, Series>,
+    /// The numbers of the trials that have it, in order.
+    found: Vec<u32>,
+    /// Which benchmark scores are shown of.
+    benchmark_at: usize,
     /// Whether traces are those of the selected trial only.
     pub(super) shows_trial: bool,
-    pub(super) heading: Heading,
-    pub(super) rig: Arc<Rig>,
-    pub(super) plan: Arc<Plan>,
-    pub(super) story: Story,
-    pub(super) outlook: Option<Outlook>,
+    /// The part that traces show, where it is neither the climb nor a trial.
+    looked_at: Option<Stretch>,
+    /// Which thing that went wrong was looked at last, by its place in the record.
+    incident: Option<usize>,
+    /// Whether traces show the picked trials over each other.
+    pub(super) lays_over: bool,
     pub(super) theme: Theme,
     pub(super) mode: Mode,
     /// Whether the cores of the running pass stand where the climb's profile does.
@@ -105,12 +132,21 @@ pub(super) struct App {
     /// Whether the interface closes.
     pub(super) is_done: bool,
     is_leaving: bool,
-    /// The climbs of the ledger, the newest first, as they were when they were last looked at, and the selected one.
-    pub(super) climbs: Vec<ClimbRow>,
-    pub(super) climb_at: usize,
-    /// Why the ledger could not be looked into.
-    pub(super) trouble: Option<String>,
-    pub(super) library: Library,
+    /// The climbs of the ledger.
+    pub(super) shelf: Shelf,
+    /// What is compared.
+    pub(super) picks: Picks,
+    /// What came of the last thing that was done, until the next key.
+    pub(super) told: Option<String>,
+    /// How many lines down the view is scrolled, and how many it could be when it was drawn last.
+    scrolled: usize,
+    pub(super) scroll_room: Cell<usize>,
+    /// What lies where on the screen.
+    pub(super) places: Places,
+    /// The plan that is being written.
+    pub(super) draft: Option<Draft>,
+    /// Whether the plan is to be climbed when the interface is closed.
+    pub(super) begins: bool,
     /// The climb that is driven, while another one is shown.
     parked: Option<Climbed>,
     /// What could not be put back, to be told when the interface is closed.
@@ -118,38 +154,43 @@ pub(super) struct App {
 }
 
 impl App {
-    pub(super) fn new(heading: Heading, rig: Arc<Rig>, plan: Arc<Plan>, story: Story, theme: Theme) -> Self {
-        let shows_cores = plan.climbed_setting().is_none();
-        Self {
+    pub(super) fn new(shown: Climbed, library: Library, theme: Theme) -> Self {
+        let mut app = Self {
             view: View::Climb,
+            shows_cores: shown.plan.climbed_setting().is_none(),
+            shown,
             selected: None,
             filter: String::new(),
-            traces: BTreeMap::new(),
+            found: Vec::new(),
+            benchmark_at: 0,
             shows_trial: false,
-            heading,
-            rig,
-            plan,
-            shows_cores,
-            story,
-            outlook: None,
+            looked_at: None,
+            incident: None,
+            lays_over: false,
             theme,
             mode: Mode::Watching,
             pause_wanted: false,
             is_driver_gone: false,
             is_done: false,
             is_leaving: false,
-            climbs: Vec::new(),
-            climb_at: 0,
-            trouble: None,
-            library: Library::default(),
+            shelf: Shelf::of(library),
+            picks: Picks::default(),
+            scrolled: 0,
+            scroll_room: Cell::new(0),
+            told: None,
+            places: Places::default(),
+            draft: None,
+            begins: false,
             parked: None,
             left_behind: Vec::new(),
-        }
+        };
+        app.find();
+        app
     }
 
     /// Whether the climb has ended.
     pub(super) fn is_over(&self) -> bool {
-        self.story.ended.is_some()
+        self.shown.story.ended.is_some()
     }
 
     /// Whether the climb that is driven has ended, whichever is shown.
@@ -159,7 +200,7 @@ impl App {
 
     /// Whether the next word from the operator is to go on.
     pub(super) fn waits_for_go(&self) -> bool {
-        !self.is_over() && (self.story.is_paused || self.pause_wanted)
+        !self.is_over() && (self.shown.story.is_paused || self.pause_wanted)
     }
 
     /// Whether another climb is shown than the one that the interface was opened for.
@@ -174,74 +215,71 @@ impl App {
 
     /// Takes in what the driver tells: the climb that is driven hears it, whichever is shown.
     pub(super) fn hear(&mut self, notice: Notice) {
-        let mut parked = self.parked.take();
-        if let Some(live) = &mut parked {
-            self.exchange(live);
+        let is_told = matches!(notice, Notice::Told { .. });
+        if let Notice::LeftBehind { problem } = &notice {
+            self.left_behind.push(problem.clone());
         }
-        self.take_in(notice);
-        if let Some(live) = &mut parked {
-            self.exchange(live);
+        let live = self.parked.as_mut().unwrap_or(&mut self.shown);
+        live.hear(notice);
+        if is_told {
+            self.pause_wanted &= !live.story.is_paused && live.story.ended.is_none();
+            self.find();
         }
-        self.parked = parked;
     }
 
-    /// Shows another climb, and hands back the one that was shown.
-    fn exchange(&mut self, other: &mut Climbed) {
-        std::mem::swap(&mut self.heading, &mut other.heading);
-        std::mem::swap(&mut self.rig, &mut other.rig);
-        std::mem::swap(&mut self.plan, &mut other.plan);
-        std::mem::swap(&mut self.story, &mut other.story);
-        std::mem::swap(&mut self.outlook, &mut other.outlook);
-        std::mem::swap(&mut self.traces, &mut other.traces);
+    /// Takes in what was read of the ledger.
+    pub(super) fn take_read(&mut self, read: Read) {
+        self.shelf.take(read, &self.query());
+        self.peep();
+    }
+
+    fn query(&self) -> Query {
+        Query::of(&self.filter)
+    }
+
+    /// Looks again for what is looked for.
+    fn find(&mut self) {
+        self.found = self.shown.find(&self.query());
+    }
+
+    /// Looks for something else.
+    fn look_for(&mut self, words: &str) {
+        words.clone_into(&mut self.filter);
+        self.find();
+        self.shelf.find(&self.query());
     }
 
     /// Goes back to the climb that the interface was opened for.
     fn close_other(&mut self) {
-        if let Some(mut live) = self.parked.take() {
-            self.exchange(&mut live);
-            self.selected = None;
+        if let Some(live) = self.parked.take() {
+            self.shown = live;
+            (self.selected, self.looked_at) = (None, None);
+            self.find();
         }
     }
 
     /// Opens the selected climb of the ledger.
     fn open_other(&mut self) {
-        let Some(number) = self.climbs.get(self.climb_at).map(|row| row.climb) else { return };
+        let Some(number) = self.shelf.selected() else { return };
         self.close_other();
-        if number != self.heading.number {
-            match self.library.open(number) {
-                Ok(mut other) => {
-                    self.exchange(&mut other);
-                    self.parked = Some(other);
-                    self.selected = None;
+        if number != self.shown.number {
+            match self.shelf.library.open(number) {
+                Ok(other) => {
+                    self.parked = Some(std::mem::replace(&mut self.shown, other));
+                    (self.selected, self.looked_at) = (None, None);
+                    self.find();
                 }
-                Err(why) => return self.trouble = Some(format!("climb {number} can't be opened: {why:#}")),
+                Err(why) => return self.shelf.trouble = Some(format!("climb {number} can't be opened: {why:#}")),
             }
         }
-        self.view = View::Climb;
+        // What was looked for is among its trials.
+        self.view = if self.filter.is_empty() { View::Climb } else { View::Trials };
     }
 
     /// Looks into the ledger anew.
     fn list_climbs(&mut self) {
-        match self.library.climbs() {
-            Ok(climbs) => (self.climbs, self.trouble) = (climbs, None),
-            Err(why) => self.trouble = Some(format!("the ledger can't be read: {why:#}")),
-        }
-        self.climb_at = self.climbs.iter().position(|row| row.climb == self.heading.number).unwrap_or(0);
-    }
-
-    fn take_in(&mut self, notice: Notice) {
-        notice::take(&mut self.story, &notice);
-        match notice {
-            Notice::Outlook(outlook) => self.outlook = outlook.map(|outlook| *outlook),
-            Notice::Told { .. } => self.pause_wanted &= !self.story.is_paused && !self.is_over(),
-            Notice::LeftBehind { problem } => self.left_behind.push(problem),
-            Notice::Sample { at, readings } => {
-                for (sensor, reading) in readings {
-                    self.traces.entry(sensor).or_default().push(at, reading);
-                }
-            }
-            Notice::Progress { .. } => {}
-        }
+        self.shelf.point_at(self.shown.number);
+        self.shelf.read();
     }
 
     /// The driver has told all: the climb is over and stays on the screen, or the operator has left.
@@ -258,21 +296,66 @@ impl App {
 
     /// Takes in what the terminal tells, and answers with what the operator says to the driver.
     pub(super) fn press(&mut self, event: &Event) -> Vec<Said> {
+        if let Event::Mouse(mouse) = event {
+            self.point(*mouse);
+            self.peep();
+        }
         let Event::Key(pressed) = event else { return Vec::new() };
         if pressed.kind == KeyEventKind::Release {
             return Vec::new();
         }
-        match keys::action(self, *pressed) {
+        self.told = None;
+        let said = self.press_key(event, *pressed);
+        self.peep();
+        said
+    }
+
+    /// Looks at the selected climb of the list.
+    fn peep(&mut self) {
+        if self.view == View::Climbs {
+            self.shelf.peep(self.shown.number);
+        }
+    }
+
+    fn press_key(&mut self, event: &Event, pressed: KeyEvent) -> Vec<Said> {
+        match keys::action(self, pressed) {
             Some(action) => self.act(action).into_iter().collect(),
             None => {
-                if let Mode::Note(input) | Mode::Saw(input) | Mode::Finding(input) = &mut self.mode {
+                if let Some(input) = self.mode.input() {
                     input.handle_event(event);
                 }
                 if let Mode::Finding(input) = &self.mode {
-                    self.filter = input.value().to_owned();
+                    let words = input.value().to_owned();
+                    self.look_for(&words);
                 }
                 Vec::new()
             }
+        }
+    }
+
+    /// What is clicked at is selected; the wheel moves the selection.
+    fn point(&mut self, mouse: MouseEvent) {
+        if !matches!(self.mode, Mode::Watching) {
+            return;
+        }
+        match mouse.kind {
+            MouseEventKind::ScrollUp if keys::moves(self) => self.select(Step::Back(1)),
+            MouseEventKind::ScrollDown if keys::moves(self) => self.select(Step::On(1)),
+            MouseEventKind::Down(MouseButton::Left) => match self.places.at(mouse.column, mouse.row) {
+                Some(Target::Trial(number)) => self.select_trial(number),
+                Some(Target::Climb(number)) => self.shelf.point_at(number),
+                Some(Target::Line(at)) => self.draft.iter_mut().for_each(|draft| draft.point_at(at)),
+                None => {}
+            },
+            _ => {}
+        }
+    }
+
+    /// Selects a trial; where none is shown for itself, goes to where it is.
+    fn select_trial(&mut self, number: u32) {
+        self.selected = Some(number);
+        if self.view == View::Climb {
+            self.view = View::Trials;
         }
     }
 
@@ -296,69 +379,62 @@ impl App {
             }
             Action::Back => {
                 if matches!(self.mode, Mode::Finding(_) | Mode::Watching) {
-                    self.filter.clear();
+                    self.look_for("");
                 }
                 self.mode = Mode::Watching;
             }
             Action::Show(view) => {
-                self.view = view;
-                if view == View::Climbs {
-                    self.list_climbs();
+                (self.view, self.scrolled) = (view, 0);
+                match view {
+                    View::Climbs => self.list_climbs(),
+                    View::Scores => self.shelf.read(),
+                    View::Compare => self.compare(),
+                    View::Plan => self.open_plan(),
+                    _ => {}
                 }
             }
             Action::Open => self.open_other(),
             Action::CloseOther => self.close_other(),
-            Action::Zoom => self.shows_trial = !self.shows_trial,
+            Action::Zoom => (self.shows_trial, self.looked_at) = (!self.shows_trial, None),
+            Action::Look(how) => self.look(how),
+            Action::LookAtIncident => self.look_at_incident(),
+            Action::LayOver => self.lays_over = !self.lays_over,
             Action::Find => self.mode = Mode::Finding(Input::new(self.filter.clone())),
             Action::Select(step) => self.select(step),
+            Action::Turn(step) => self.benchmark_at = step.from(self.benchmark_at, self.benchmarks().len()),
+            Action::ShowTrial => self.view = View::Trials,
+            Action::Pick => self.pick(),
+            Action::Save => self.mode = Mode::Saving(Input::new(saving::name(self))),
+            Action::DropPick => self.picks.drop_last(),
+            Action::Begin => (self.begins, self.is_done) = (true, true),
+            Action::Change | Action::Add | Action::Copy | Action::Remove => self.act_on_plan(action),
+            Action::Earlier | Action::Later | Action::Undo => self.act_on_plan(action),
         }
         None
     }
 
-    /// The trials that have every word of the filter, in order.
-    pub(super) fn found(&self) -> Vec<&TrialStory> {
-        let words: Vec<String> = self.filter.to_lowercase().split_whitespace().map(str::to_owned).collect();
-        let has_all = |trial: &&TrialStory| words.is_empty() || has_words(trial, &self.rig, &words);
-        self.story.trials.iter().filter(has_all).collect()
-    }
-
-    /// The number of the trial that is shown: the selected one while it is among those found, else the newest of them.
-    pub(super) fn selected_trial(&self) -> Option<u32> {
-        let found = self.found();
-        let selected = self.selected.filter(|number| found.iter().any(|trial| trial.number == *number));
-        selected.or(found.last().map(|trial| trial.number))
-    }
-
-    /// When the selected trial began and ended; the open one has not ended yet.
-    pub(super) fn selected_span(&self) -> Option<(Moment, Moment)> {
-        let trials = &self.story.trials;
-        let number = self.selected_trial()? as usize;
-        let end = trials.get(number).map_or(self.story.latest, |next| next.began);
-        Some((trials.get(number - 1)?.began, end))
-    }
-
-    /// The stretch of time that traces show; none before anything was read.
-    pub(super) fn stretch(&self) -> Option<(Moment, Moment)> {
-        let spans = self.traces.values().filter_map(Series::span);
-        let whole = spans.reduce(|(from, to), (begin, end)| (from.min(begin), to.max(end)))?;
-        let trial = self.selected_span().filter(|(from, to)| self.shows_trial && from < to);
-        let (from, to) = trial.unwrap_or(whole);
-        // The last reading belongs to it.
-        Some((from, to + Span::from_millis(1)))
-    }
-
-    fn select(&mut self, step: Step) {
-        if self.view == View::Climbs {
-            self.climb_at = step.from(self.climb_at, self.climbs.len());
-            return;
+    fn act_on_plan(&mut self, action: Action) {
+        let Some(draft) = &mut self.draft else { return };
+        match action {
+            Action::Change => self.mode = Mode::Changing(Input::new(draft.written().unwrap_or_default().to_owned())),
+            Action::Add => self.mode = Mode::Adding(Input::default()),
+            Action::Copy => draft.copy(),
+            Action::Remove => draft.remove(),
+            Action::Earlier => draft.shift(false),
+            Action::Later => draft.shift(true),
+            _ => draft.undo(),
         }
-        let found = self.found();
-        let selected = self.selected_trial();
-        let at = found.iter().position(|trial| Some(trial.number) == selected).unwrap_or(0);
-        let to = step.from(at, found.len());
-        // At the newest one it stays at whatever is the newest.
-        let is_newest = to + 1 >= found.len();
-        self.selected = found.get(to).filter(|_| !is_newest).map(|trial| trial.number);
+    }
+
+    /// Shows the plan of the shown climb, unless one is being written.
+    fn open_plan(&mut self) {
+        let [rig, plan] = &self.shown.texts;
+        if self.draft.as_ref().is_none_or(|draft| draft.is_of_another(self.shown.number)) {
+            match Draft::of_climb(self.shown.number, rig, plan) {
+                Ok(draft) => self.draft = Some(draft),
+                Err(why) => self.told = Some(format!("{why:#}")),
+            }
+        }
     }
 
     fn pause_or_go_on(&mut self) -> Said {
@@ -371,7 +447,9 @@ impl App {
     }
 
     fn leave(&mut self) -> Option<Said> {
-        if self.is_over() || self.is_driver_gone {
+        if self.draft.as_ref().is_some_and(Draft::is_changed) {
+            (self.view, self.mode) = (View::Plan, Mode::Dropping);
+        } else if self.is_over() || self.is_driver_gone {
             self.is_done = true;
         } else {
             self.mode = Mode::Leaving;
@@ -384,6 +462,23 @@ impl App {
             Mode::Note(input) if input.value().trim().is_empty() => None,
             Mode::Note(input) => Some(Said::Note { text: input.value().trim().to_owned() }),
             Mode::Saw(input) => Some(Said::Saw { text: input.value().trim().to_owned() }),
+            Mode::Saving(input) => {
+                let told = saving::save(self, input.value().trim());
+                self.told = Some(told.unwrap_or_else(|why| format!("{why:#}")));
+                None
+            }
+            Mode::Changing(input) => {
+                self.draft.iter_mut().for_each(|draft| draft.write(input.value()));
+                None
+            }
+            Mode::Adding(input) => {
+                self.draft.iter_mut().for_each(|draft| draft.add(input.value()));
+                None
+            }
+            Mode::Dropping => {
+                self.draft = None;
+                self.leave()
+            }
             Mode::Stopping => Some(Said::Stop),
             Mode::Leaving => {
                 self.is_leaving = true;
@@ -392,19 +487,4 @@ impl App {
             Mode::Watching | Mode::Help | Mode::Finding(_) => None,
         }
     }
-}
-
-/// Whether each of these words, in small letters, is somewhere in what is told of a trial.
-fn has_words(trial: &TrialStory, rig: &Rig, words: &[String]) -> bool {
-    let verdict = trial.verdict.map_or("open", |verdict| verdict.name());
-    let incident = trial.incident.map_or("", |kind| kind.name());
-    let told = format!(
-        "{} {} {verdict} {incident} {} {}",
-        trial.number,
-        rig.written(&trial.rung),
-        trial.put_to(),
-        trial.reason.because(rig)
-    );
-    let told = told.to_lowercase();
-    words.iter().all(|word| told.contains(word))
 }

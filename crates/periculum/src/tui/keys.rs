@@ -2,7 +2,8 @@
 
 use ratatui::crossterm::event::{KeyCode, KeyEvent, KeyModifiers};
 
-use super::app::{App, Mode, View};
+use super::app::{App, Look, Mode, View};
+use super::draft::Draft;
 
 /// Something the operator can do with a key.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -24,9 +25,33 @@ pub(super) enum Action {
     Show(View),
     Find,
     Zoom,
+    /// To another stretch of time.
+    Look(Look),
+    LookAtIncident,
+    /// Shows picked trials over each other.
+    LayOver,
     Open,
     CloseOther,
     Select(Step),
+    /// To another benchmark.
+    Turn(Step),
+    ShowTrial,
+    /// Writes what the view shows into a file.
+    Save,
+    /// Changes the selected line of the plan.
+    Change,
+    /// Adds something to the plan.
+    Add,
+    Copy,
+    Remove,
+    Earlier,
+    Later,
+    Undo,
+    /// Climbs the plan.
+    Begin,
+    /// To be compared.
+    Pick,
+    DropPick,
 }
 
 /// How the selection moves.
@@ -80,7 +105,7 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char('b'), "b", "defaults", Action::AnswerDefaults, is_asked),
     key(KeyCode::Char(' '), "space", "go on", Action::PauseOrGoOn, |app| is_climbing(app) && app.waits_for_go()),
     key(KeyCode::Char(' '), "space", "pause", Action::PauseOrGoOn, |app| {
-        is_climbing(app) && !app.waits_for_go() && app.story.question.is_none()
+        is_climbing(app) && !app.waits_for_go() && app.shown.story.question.is_none()
     }),
     key(KeyCode::Char('w'), "w", "saw it", Action::SawSomething, watches),
     key(KeyCode::Char('n'), "n", "note", Action::AddNote, watches),
@@ -89,32 +114,80 @@ const KEYS: &[Key] = &[
         is_plain(app) && app.view == View::Climb && !app.shows_cores
     }),
     key(KeyCode::Char('c'), "c", "climb", Action::ShowClimb, |app| {
-        is_plain(app) && app.view == View::Climb && app.shows_cores && app.plan.climbed_setting().is_some()
+        is_plain(app) && app.view == View::Climb && app.shows_cores && app.shown.plan.climbed_setting().is_some()
     }),
     key(KeyCode::Char('?'), "?", "help", Action::Help, is_plain),
-    key(KeyCode::Char('q'), "q", "leave", Action::Leave, |app| is_plain(app) && !app.shows_another()),
-    key(KeyCode::Char('q'), "q", "back to this climb", Action::CloseOther, |app| is_plain(app) && app.shows_another()),
-    key(KeyCode::Up, "↑↓", "another", Action::Select(Step::Back(1)), selects),
-    key(KeyCode::Down, "", "", Action::Select(Step::On(1)), selects),
-    key(KeyCode::PageUp, "", "", Action::Select(Step::Back(PAGE)), selects),
-    key(KeyCode::PageDown, "", "", Action::Select(Step::On(PAGE)), selects),
-    key(KeyCode::Home, "", "", Action::Select(Step::First), selects),
-    key(KeyCode::End, "", "", Action::Select(Step::Last), selects),
-    key(KeyCode::Char('/'), "/", "find", Action::Find, |app| is_plain(app) && app.view == View::Trials),
-    key(KeyCode::Enter, "enter", "open it", Action::Open, |app| {
-        is_plain(app) && app.view == View::Climbs && !app.climbs.is_empty()
-    }),
-    key(KeyCode::Char('z'), "z", "this trial", Action::Zoom, |app| traces(app) && !app.shows_trial),
-    key(KeyCode::Char('z'), "z", "the whole climb", Action::Zoom, |app| traces(app) && app.shows_trial),
-    key(KeyCode::Char('1'), "1–6", "views", Action::Show(View::Climb), is_plain),
+    key(KeyCode::Char('1'), "1–9", "views", Action::Show(View::Climb), is_plain),
     key(KeyCode::Char('2'), "", "", Action::Show(View::Map), is_plain),
     key(KeyCode::Char('3'), "", "", Action::Show(View::Trials), is_plain),
     key(KeyCode::Char('4'), "", "", Action::Show(View::Rig), is_plain),
     key(KeyCode::Char('5'), "", "", Action::Show(View::Traces), is_plain),
     key(KeyCode::Char('6'), "", "", Action::Show(View::Climbs), is_plain),
+    key(KeyCode::Char('7'), "", "", Action::Show(View::Scores), is_plain),
+    key(KeyCode::Char('8'), "", "", Action::Show(View::Compare), is_plain),
+    key(KeyCode::Char('9'), "", "", Action::Show(View::Plan), is_plain),
+    key(KeyCode::Char('q'), "q", "leave", Action::Leave, |app| is_plain(app) && !app.shows_another()),
+    key(KeyCode::Char('q'), "q", "back to this climb", Action::CloseOther, |app| is_plain(app) && app.shows_another()),
+    key(KeyCode::Up, "↑↓", "another", Action::Select(Step::Back(1)), selects),
+    key(KeyCode::Up, "↑↓", "scroll", Action::Select(Step::Back(1)), scrolls),
+    key(KeyCode::Down, "", "", Action::Select(Step::On(1)), moves),
+    key(KeyCode::PageUp, "", "", Action::Select(Step::Back(PAGE)), moves),
+    key(KeyCode::PageDown, "", "", Action::Select(Step::On(PAGE)), moves),
+    key(KeyCode::Home, "", "", Action::Select(Step::First), moves),
+    key(KeyCode::End, "", "", Action::Select(Step::Last), moves),
+    key(KeyCode::Backspace, "backspace", "drop the last", Action::DropPick, |app| {
+        is_plain(app) && app.view == View::Compare && app.picks.count() > 0
+    }),
+    key(KeyCode::Left, "←→", "benchmark", Action::Turn(Step::Back(1)), scores),
+    key(KeyCode::Right, "", "", Action::Turn(Step::On(1)), scores),
+    key(KeyCode::Enter, "enter", "its trial", Action::ShowTrial, scores),
+    key(KeyCode::Char('/'), "/", "find", Action::Find, |app| {
+        is_plain(app) && matches!(app.view, View::Trials | View::Climbs)
+    }),
+    key(KeyCode::Enter, "enter", "open it", Action::Open, |app| {
+        is_plain(app) && app.view == View::Climbs && app.shelf.selected().is_some()
+    }),
+    key(KeyCode::Char('z'), "z", "this trial", Action::Zoom, |app| traces(app) && !app.shows_trial),
+    key(KeyCode::Char('z'), "z", "the whole climb", Action::Zoom, |app| traces(app) && app.shows_trial),
+    key(KeyCode::Char('p'), "p", "pick", Action::Pick, picks),
+    key(KeyCode::Char('+'), "+ -", "closer, farther", Action::Look(Look::Closer), traces),
+    key(KeyCode::Char('-'), "", "", Action::Look(Look::Farther), traces),
+    key(KeyCode::Left, "←→", "move", Action::Look(Look::Earlier), traces),
+    key(KeyCode::Right, "", "", Action::Look(Look::Later), traces),
+    key(KeyCode::Char('i'), "i", "next incident", Action::LookAtIncident, |app| {
+        traces(app) && !app.shown.story.incidents.is_empty()
+    }),
+    key(KeyCode::Char('i'), "i", "its incident", Action::LookAtIncident, |app| {
+        let selected = app.selected_trial();
+        let fell = app.shown.story.incidents.iter().any(|told| told.trial == selected);
+        is_plain(app) && matches!(app.view, View::Trials | View::Map) && fell
+    }),
+    key(KeyCode::Char('o'), "o", "lay over", Action::LayOver, |app| traces(app) && !app.lays_over && can_lay_over(app)),
+    key(KeyCode::Char('o'), "o", "one by one", Action::LayOver, |app| traces(app) && app.lays_over),
+    key(KeyCode::Char('e'), "e", "export", Action::Save, |app| {
+        is_plain(app)
+            && match app.view {
+                View::Map | View::Trials | View::Scores | View::Climb => true,
+                View::Traces => !app.lays_over,
+                View::Compare => app.picks.count() > 1,
+                View::Climbs | View::Rig | View::Plan => false,
+            }
+    }),
+    key(KeyCode::Enter, "enter", "change", Action::Change, |app| plans(app, |draft| draft.written().is_some())),
+    key(KeyCode::Char('a'), "a", "add", Action::Add, |app| plans(app, |_| true)),
+    key(KeyCode::Char('u'), "u", "undo", Action::Undo, |app| plans(app, Draft::can_undo)),
+    key(KeyCode::Char('e'), "e", "write the file", Action::Save, |app| plans(app, |draft| !draft.is_ready())),
+    key(KeyCode::Char('g'), "g", "climb it", Action::Begin, |app| {
+        plans(app, Draft::is_ready) && app.shown.is_planned()
+    }),
+    key(KeyCode::Char('c'), "c", "copy", Action::Copy, |app| plans(app, |_| true)),
+    key(KeyCode::Backspace, "backspace", "remove", Action::Remove, |app| plans(app, |_| true)),
+    key(KeyCode::Char('-'), "- +", "earlier, later", Action::Earlier, |app| plans(app, |_| true)),
+    key(KeyCode::Char('+'), "", "", Action::Later, |app| plans(app, |_| true)),
     key(KeyCode::Enter, "enter", "write it down", Action::Confirm, |app| {
         app.mode.is_text() && !matches!(app.mode, Mode::Finding(_))
     }),
+    key(KeyCode::Char('y'), "y", "give the changes up", Action::Confirm, |app| matches!(app.mode, Mode::Dropping)),
     key(KeyCode::Enter, "enter", "keep it", Action::Confirm, |app| matches!(app.mode, Mode::Finding(_))),
     key(KeyCode::Char('y'), "y", "stop and go back to stock", Action::Confirm, |app| {
         matches!(app.mode, Mode::Stopping)
@@ -144,12 +217,40 @@ pub(super) fn action(app: &App, pressed: KeyEvent) -> Option<Action> {
     offered(app).find(|key| key.code == pressed.code).map(|key| key.action)
 }
 
+fn can_lay_over(app: &App) -> bool {
+    app.picks.trials_of(app.shown.number).count() > 1
+}
+
 fn traces(app: &App) -> bool {
     is_plain(app) && app.view == View::Traces
 }
 
 fn selects(app: &App) -> bool {
+    let has_list =
+        matches!(app.view, View::Map | View::Trials | View::Traces | View::Climbs | View::Scores | View::Plan);
+    is_plain(app) && has_list
+}
+
+/// Whether a plan is being written that is like this.
+fn plans(app: &App, is_so: impl Fn(&Draft) -> bool) -> bool {
+    is_plain(app) && app.view == View::Plan && app.draft.as_ref().is_some_and(is_so)
+}
+
+fn scrolls(app: &App) -> bool {
+    is_plain(app) && matches!(app.view, View::Compare | View::Rig) && app.scroll_room.get() > 0
+}
+
+/// Whether there is something that the selection moves over.
+pub(super) fn moves(app: &App) -> bool {
+    selects(app) || scrolls(app)
+}
+
+fn picks(app: &App) -> bool {
     is_plain(app) && matches!(app.view, View::Map | View::Trials | View::Traces | View::Climbs)
+}
+
+fn scores(app: &App) -> bool {
+    is_plain(app) && app.view == View::Scores
 }
 
 /// Whether the view itself is what keys go to; help only lies over it.
@@ -167,5 +268,5 @@ fn watches(app: &App) -> bool {
 }
 
 fn is_asked(app: &App) -> bool {
-    is_climbing(app) && app.story.question.is_some()
+    is_climbing(app) && app.shown.story.question.is_some()
 }

@@ -1,47 +1,112 @@
-//! The climbs of the ledger, for the interface: listed, and opened one at a time.
+//! The climbs of the ledger, for the interface: read in a thread of their own, and opened one at a time.
 
+use std::collections::BTreeMap;
 use std::path::PathBuf;
+use std::sync::Arc;
+use std::thread;
 
 use anyhow::Result;
-use periculum_ledger::{ClimbRow, Ledger};
+use crossbeam_channel::Sender;
+use periculum_core::finding::Index;
+use periculum_core::rig::Rig;
+use periculum_core::series::Series;
+use periculum_ledger::{ClimbRow, EnteredRow, Ledger, RecordRow};
 
-use super::app::{Climbed, Heading};
+use super::climbed::{Climbed, climb_facts};
 use crate::climbing::{recall, tell_past};
 
 /// The ledger that the interface looks into.
 #[derive(Clone, Debug, Default)]
-pub(super) struct Library {
+pub(crate) struct Library {
     path: PathBuf,
+}
+
+/// A climb as the list shows it.
+#[derive(Clone, Debug)]
+pub(super) struct Listed {
+    pub(super) row: ClimbRow,
+    /// The last mark that stands, in the rig's units.
+    pub(super) mark: Option<String>,
+}
+
+/// What was read of the ledger.
+pub(super) enum Read {
+    /// Its climbs, the newest first.
+    Climbs(Vec<Listed>),
+    /// The best scores of each climb, and results from elsewhere.
+    Records(Vec<RecordRow>, Vec<EnteredRow>),
+    /// Every trial, for finding some.
+    Trials(Index),
+    /// What is to be seen of one climb before it is opened.
+    Glimpse(Box<Climbed>),
+    /// It can't be read.
+    Trouble(String),
 }
 
 impl Library {
     /// The ledger of this path.
-    pub(super) fn at(path: PathBuf) -> Self {
+    pub(crate) fn at(path: PathBuf) -> Self {
         Self { path }
     }
 
-    /// Its climbs, the newest first.
-    pub(super) fn climbs(&self) -> Result<Vec<ClimbRow>> {
+    /// Reads all climbs and trials and tells them as they come; a listener that is gone hears nothing more.
+    pub(super) fn read(&self, listener: Sender<Read>) {
+        let library = self.clone();
+        thread::spawn(move || {
+            if let Err(why) = library.tell(&listener) {
+                let _ = listener.send(Read::Trouble(format!("the ledger can't be read: {why:#}")));
+            }
+        });
+    }
+
+    fn tell(&self, listener: &Sender<Read>) -> Result<()> {
         if !self.path.exists() {
-            return Ok(Vec::new());
+            listener.send(Read::Climbs(Vec::new()))?;
+            return Ok(());
         }
-        let mut climbs = Ledger::open(&self.path)?.climbs()?;
-        climbs.reverse();
-        Ok(climbs)
+        let ledger = Ledger::open(&self.path)?;
+        let mut rows = ledger.climbs()?;
+        rows.reverse();
+        listener.send(Read::Climbs(listed(&ledger, &rows)))?;
+        listener.send(Read::Records(ledger.records()?, ledger.entered()?))?;
+        listener.send(Read::Trials(ledger.index(&rows, climb_facts)?))?;
+        Ok(())
+    }
+
+    /// Reads one climb without its readings, and tells it; one that can't be read is told when it is opened.
+    pub(super) fn glimpse(&self, number: i64, listener: Sender<Read>) {
+        let library = self.clone();
+        thread::spawn(move || {
+            if let Ok(climbed) = library.read_climb(number, |_| Ok(BTreeMap::new())) {
+                let _ = listener.send(Read::Glimpse(Box::new(climbed)));
+            }
+        });
     }
 
     /// A climb with all that it left.
-    pub(super) fn open(&self, number: i64) -> Result<Climbed> {
+    pub(crate) fn open(&self, number: i64) -> Result<Climbed> {
+        self.read_climb(number, |ledger| Ok(ledger.samples(number)?))
+    }
+
+    fn read_climb(
+        &self,
+        number: i64,
+        samples: impl FnOnce(&Ledger) -> Result<BTreeMap<String, Series>>,
+    ) -> Result<Climbed> {
         let ledger = Ledger::open(&self.path)?;
         let row = ledger.climb(number)?;
         let briefing = recall(&ledger, &row)?;
-        Ok(Climbed {
-            heading: Heading { number, seed: row.seed },
-            rig: briefing.rig,
-            plan: briefing.plan,
-            story: tell_past(&ledger.lines(number)?),
-            outlook: None,
-            traces: ledger.samples(number)?,
-        })
+        Ok(Climbed::new(&row, &briefing, tell_past(&ledger.lines(number)?), samples(&ledger)?))
     }
+}
+
+/// The climbs with their marks, as the rig of that name was when it was climbed last.
+fn listed(ledger: &Ledger, rows: &[ClimbRow]) -> Vec<Listed> {
+    let mut rigs: BTreeMap<&str, Option<Arc<Rig>>> = BTreeMap::new();
+    let list = rows.iter().map(|row| {
+        let rig = rigs.entry(&row.rig).or_insert_with(|| recall(ledger, row).ok().map(|briefing| briefing.rig));
+        let mark = rig.as_ref().zip(row.mark.as_ref()).map(|(rig, rung)| rig.written(rung));
+        Listed { row: row.clone(), mark }
+    });
+    list.collect()
 }

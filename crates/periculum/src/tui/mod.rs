@@ -4,37 +4,41 @@
 //! [`view`] draws it, [`keys`] is the one table of keys.
 
 mod app;
+mod climbed;
+mod draft;
 mod keys;
 mod library;
+mod picked;
+mod pointing;
+mod saving;
+mod shelf;
+mod stage;
 mod theme;
 mod view;
 
-use std::collections::BTreeMap;
 use std::io;
-use std::path::PathBuf;
 use std::process::ExitCode;
-use std::sync::Arc;
+use std::sync::LazyLock;
 use std::thread::{self, JoinHandle};
 use std::time::{Duration, Instant};
 
 use anyhow::{Result, anyhow};
 use crossbeam_channel::{Receiver, Sender, never, select, unbounded};
 use periculum_core::engine::Climb;
-use periculum_core::series::Series;
-use periculum_core::story::Story;
-use ratatui::DefaultTerminal;
 use ratatui::crossterm::event::{self, Event};
 
 use crate::ask::Operator;
-use crate::briefing::Briefing;
 use crate::cli::Pace;
 use crate::climbing::{Prepared, tell_past};
 use crate::driver::{Pacer, Parting};
 use crate::headless::exit_code;
 use crate::interrupt;
 use crate::notice::Notice;
-use crate::tui::app::{App, Heading};
-use crate::tui::library::Library;
+use crate::tui::app::App;
+use crate::tui::climbed::Climbed;
+pub(crate) use crate::tui::draft::Draft;
+pub(crate) use crate::tui::library::Library;
+use crate::tui::stage::Stage;
 use crate::tui::theme::Theme;
 
 /// The screen is drawn at most once in this time, unless a key was pressed.
@@ -49,21 +53,13 @@ pub(crate) fn show(
     let (words, operator) = Operator::new();
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending))?;
-    let mut app = App::new(
-        Heading { number: prepared.number, seed: prepared.seed },
-        Arc::clone(&prepared.briefing.rig),
-        Arc::clone(&prepared.briefing.plan),
-        tell_past(&prepared.past),
-        Theme::of_terminal(),
-    );
-    app.traces.clone_from(&prepared.traces);
-    app.library = Library::at(prepared.ledger_path());
+    let past = tell_past(&prepared.past);
+    let climbed = Climbed::new(&prepared.row()?, &prepared.briefing, past, prepared.traces.clone());
+    let app = App::new(climbed, Library::at(prepared.ledger_path()), Theme::of_terminal());
     let (sender, notices) = unbounded();
     let driving = drive(prepared, operator, pace, curtain, sender);
-    let mut terminal = ratatui::try_init()?;
     let mut screen = Screen { app, words, notices, ended };
-    let shown = screen.run(&mut terminal);
-    ratatui::restore();
+    let shown = screen.run();
     let parting =
         driving.join().map_err(|_| anyhow!("the driver panicked; `periculum resume` goes on with the climb"))?;
     shown?;
@@ -76,35 +72,30 @@ pub(crate) fn show(
         println!("The climb waits; `periculum resume` goes on with it.");
         return Ok(ExitCode::SUCCESS);
     }
-    Ok(exit_code(parting, &screen.app.story))
+    Ok(exit_code(parting, &screen.app.shown.story))
 }
 
 /// Shows a climb as the ledger has it; nothing is driven.
-pub(crate) fn browse(climb: Browsed) -> Result<()> {
+pub(crate) fn browse(library: Library, number: i64) -> Result<()> {
+    look(App::new(library.open(number)?, library, Theme::of_terminal())).map(drop)
+}
+
+/// Shows a plan to be written; tells whether it is to be climbed then.
+pub(crate) fn write(draft: Draft, library: Library) -> Result<bool> {
+    let mut app = App::new(Climbed::not_begun(&draft.briefing()?), library, Theme::of_terminal());
+    (app.draft, app.view) = (Some(draft), app::View::Plan);
+    look(app).map(|app| app.begins)
+}
+
+/// Shows what is there; nothing is driven.
+fn look(mut app: App) -> Result<App> {
     let (words, _) = unbounded();
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending))?;
-    let Browsed { ledger, number, seed, briefing, story, traces } = climb;
-    let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
-    let mut app = App::new(Heading { number, seed }, rig, plan, story, Theme::of_terminal());
-    app.traces = traces;
-    app.library = Library::at(ledger);
     app.is_driver_gone = true;
-    let mut terminal = ratatui::try_init()?;
     let mut screen = Screen { app, words, notices: never(), ended };
-    let shown = screen.run(&mut terminal);
-    ratatui::restore();
-    Ok(shown?)
-}
-
-/// A climb from the ledger.
-pub(crate) struct Browsed {
-    pub(crate) ledger: PathBuf,
-    pub(crate) number: i64,
-    pub(crate) seed: Option<u64>,
-    pub(crate) briefing: Briefing,
-    pub(crate) story: Story,
-    pub(crate) traces: BTreeMap<String, Series>,
+    screen.run()?;
+    Ok(screen.app)
 }
 
 /// Starts the thread that drives; it ends when the climb does, or when the operator leaves.
@@ -137,14 +128,15 @@ struct Screen {
 }
 
 impl Screen {
-    fn run(&mut self, terminal: &mut DefaultTerminal) -> io::Result<()> {
+    fn run(&mut self) -> io::Result<()> {
+        let mut stage = Stage::enter()?;
         let input = listen_to_terminal();
         while !self.app.is_done {
-            terminal.draw(|frame| view::draw(frame, &self.app))?;
+            stage.draw(|frame| view::draw(frame, &self.app))?;
             let drawn = Instant::now();
-            self.wait(&input);
-            // What comes in a burst is drawn once.
-            while self.notices_left() && drawn.elapsed() < FRAME {
+            let is_pressed = self.wait(&input);
+            // What comes in a burst is drawn once, but nobody waits for what a key does.
+            while !is_pressed && self.notices_left() && drawn.elapsed() < FRAME {
                 match input.recv_timeout(FRAME.saturating_sub(drawn.elapsed())) {
                     Ok(event) => {
                         self.take_event(&event);
@@ -158,21 +150,26 @@ impl Screen {
         Ok(())
     }
 
-    /// Waits until there is something to show.
-    fn wait(&mut self, input: &Receiver<Event>) {
+    /// Waits until there is something to show, and tells whether it is what a key does.
+    fn wait(&mut self, input: &Receiver<Event>) -> bool {
         let silent = never();
         let notices = if self.app.is_driver_gone { &silent } else { &self.notices };
         select! {
-            recv(input) -> event => match event {
-                Ok(event) => self.take_event(&event),
-                Err(_) => self.app.is_done = true,
-            },
+            recv(input) -> event => {
+                match event {
+                    Ok(event) => self.take_event(&event),
+                    Err(_) => self.app.is_done = true,
+                }
+                return true;
+            }
             recv(notices) -> notice => match notice {
                 Ok(notice) => self.app.hear(notice),
                 Err(_) => self.app.driver_is_gone(),
             },
+            recv(self.app.shelf.reads()) -> read => if let Ok(read) = read { self.app.take_read(read) },
             recv(self.ended) -> _ => self.app.end(),
         }
+        false
     }
 
     fn notices_left(&self) -> bool {
@@ -193,14 +190,19 @@ impl Screen {
     }
 }
 
+/// What the terminal tells: heard by one thread as long as the program lives, since one that is left over from an
+/// earlier screen would take a key from the next.
 fn listen_to_terminal() -> Receiver<Event> {
-    let (sender, receiver) = unbounded();
-    thread::spawn(move || {
-        while let Ok(event) = event::read() {
-            if sender.send(event).is_err() {
-                return;
+    static EVENTS: LazyLock<Receiver<Event>> = LazyLock::new(|| {
+        let (sender, receiver) = unbounded();
+        thread::spawn(move || {
+            while let Ok(event) = event::read() {
+                if sender.send(event).is_err() {
+                    return;
+                }
             }
-        }
+        });
+        receiver
     });
-    receiver
+    EVENTS.clone()
 }

@@ -1,4 +1,4 @@
-//! Every climb of the ledger, the newest first; the selected one can be opened in every view.
+//! The climbs of the ledger, the newest first; the selected one can be opened in every view.
 
 use periculum_core::engine::ClimbEnd;
 use periculum_ledger::ClimbRow;
@@ -6,33 +6,81 @@ use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::text::{Line, Span, Text};
 
-use super::fit;
+use super::{fit, profile};
 use crate::commands::date;
 use crate::tui::app::App;
+use crate::tui::library::Listed;
+use crate::tui::pointing::Target;
+
+/// Lines for the profile of the selected climb, at the least and at the most, and those that the list keeps.
+const GLIMPSE: (u16, u16) = (9, 18);
+const LEAST_LIST: u16 = 16;
+
+/// A mark of many settings is cut rather than what stands behind it.
+const WIDEST_MARK: usize = 28;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
-    let [head, rows, foot] =
-        Layout::vertical([Constraint::Length(2), Constraint::Min(0), Constraint::Length(1)]).areas(area);
-    let place = if app.climbs.is_empty() { 0 } else { app.climb_at + 1 };
-    frame.render_widget(Line::styled(format!("climbs   {place} of {}", app.climbs.len()), theme.muted), head);
-    if app.climbs.is_empty() {
-        frame.render_widget(Line::styled("There is no climb in this ledger yet.", theme.text), rows);
+    let shown = app.shelf.shown();
+    let list = u16::try_from(shown.len()).unwrap_or(u16::MAX).max(1);
+    let glimpse = area.height.saturating_sub(list + 4).min(GLIMPSE.1).max(GLIMPSE.0);
+    // The list comes first: a small window has no room for more.
+    let glimpse = if area.height >= glimpse + LEAST_LIST { glimpse } else { 0 };
+    let rows = [Constraint::Length(2), Constraint::Min(0), Constraint::Length(1), Constraint::Length(glimpse)];
+    let [head, rows, foot, below] = Layout::vertical(rows).areas(area);
+    draw_glimpse(frame, app, below);
+    frame.render_widget(title(app, shown.len()), head);
+    if shown.is_empty() {
+        frame.render_widget(Line::styled(why_empty(app), theme.text), rows);
     }
-    let widest = |of: fn(&ClimbRow) -> usize| app.climbs.iter().map(of).max().unwrap_or(0);
+    let widest = |of: fn(&Listed) -> usize| shown.iter().map(|(listed, _)| of(listed)).max().unwrap_or(0);
     let widths = Widths {
-        rig: widest(|row| row.rig.chars().count()),
-        specimen: widest(|row| specimen(row).chars().count()),
-        plan: widest(|row| row.plan.chars().count()),
+        rig: widest(|listed| listed.row.rig.chars().count()),
+        specimen: widest(|listed| specimen(&listed.row).chars().count()),
+        plan: widest(|listed| listed.row.plan.chars().count()),
+        mark: widest(|listed| listed.mark.as_ref().map_or(0, |mark| mark.chars().count())).min(WIDEST_MARK),
     };
-    let height = usize::from(rows.height);
+    let (height, at) = (usize::from(rows.height), app.shelf.at());
     // The selected one is kept in the middle, as far as there is something on both sides.
-    let first = app.climb_at.saturating_sub(height / 2).min(app.climbs.len().saturating_sub(height));
-    let shown = app.climbs.iter().enumerate().skip(first).take(height);
-    let lines = shown.map(|(index, row)| fit(line(app, row, &widths, index == app.climb_at), rows.width, theme.muted));
+    let first = at.saturating_sub(height / 2).min(shown.len().saturating_sub(height));
+    app.places.put_lines(rows, shown.iter().skip(first).map(|(listed, _)| Target::Climb(listed.row.climb)));
+    let lines = shown.iter().enumerate().skip(first).take(height);
+    let lines = lines
+        .map(|(index, (listed, found))| fit(line(app, listed, *found, &widths, index == at), rows.width, theme.muted));
     frame.render_widget(Text::from_iter(lines), rows);
-    if let Some(why) = &app.trouble {
+    if let Some(why) = &app.shelf.trouble {
         frame.render_widget(fit(Line::styled(why.clone(), theme.bad), foot.width, theme.muted), foot);
+    }
+}
+
+/// The profile of the selected climb, before it is opened.
+fn draw_glimpse(frame: &mut Frame, app: &App, area: Rect) {
+    let climbed = if app.shelf.selected() == Some(app.shown.number) { Some(&app.shown) } else { app.shelf.glimpse() };
+    if let Some(climbed) = climbed.filter(|_| area.height > 0) {
+        profile::draw_of(frame, app, area, climbed);
+    }
+}
+
+fn title(app: &App, shown: usize) -> Line<'static> {
+    let theme = &app.theme;
+    let place = if shown == 0 { 0 } else { app.shelf.at() + 1 };
+    let mut title = vec![Span::styled(format!("climbs   {place} of {shown}"), theme.muted)];
+    if !app.filter.is_empty() {
+        title.push(Span::styled(" with ", theme.muted));
+        title.push(Span::styled(app.filter.clone(), theme.accent.bold()));
+        title.push(Span::styled(format!(" among {}", app.shelf.total()), theme.muted));
+    }
+    if app.shelf.is_reading {
+        title.push(Span::styled("   reading …", theme.muted));
+    }
+    Line::from(title)
+}
+
+fn why_empty(app: &App) -> &'static str {
+    match (app.shelf.is_reading, app.shelf.total()) {
+        (true, _) => "",
+        (false, 0) => "There is no climb in this ledger yet.",
+        (false, _) => "No trial of any climb has all of this. esc shows all again.",
     }
 }
 
@@ -41,6 +89,7 @@ struct Widths {
     rig: usize,
     specimen: usize,
     plan: usize,
+    mark: usize,
 }
 
 /// Which specimen it was: by the name of its part, or by the seed of a simulated one.
@@ -51,27 +100,38 @@ fn specimen(row: &ClimbRow) -> String {
     }
 }
 
-fn line(app: &App, row: &ClimbRow, widths: &Widths, is_selected: bool) -> Line<'static> {
+fn line(app: &App, listed: &Listed, found: Option<usize>, widths: &Widths, is_selected: bool) -> Line<'static> {
     let theme = &app.theme;
+    let row = &listed.row;
     let text = if is_selected { theme.accent.bold() } else { theme.text };
     let (sign, style) = match row.end.as_deref() {
         Some(end) if end == ClimbEnd::Completed.sentence() => ("✓", theme.good),
         Some(_) => ("–", theme.warning),
         None => ("○", theme.accent),
     };
-    let Widths { rig, specimen: wide, plan } = widths;
+    let Widths { rig, specimen: wide, plan, mark } = widths;
     let end = row.end.clone().unwrap_or_else(|| "not finished".into());
+    let picked = if app.picks.has(row.climb, None) { "+" } else { " " };
+    let found = found.map_or(String::new(), |found| format!("{found} of "));
+    let trials = format!("{found}{} trials", row.trials);
     Line::from(vec![
         Span::styled(if is_selected { "› " } else { "  " }, theme.accent),
-        Span::styled(format!("{:>4}  ", row.climb), theme.muted),
+        Span::styled(format!("{:>4}", row.climb), theme.muted),
+        Span::styled(format!("{picked} "), theme.accent.bold()),
         Span::styled(format!("{sign}  "), style),
         Span::styled(format!("{}  ", date(row.wall)), theme.muted),
-        Span::styled(format!("{:<rig$}  {:<wide$}  ", row.rig, specimen(row)), text),
-        Span::styled(format!("{:<plan$}  ", row.plan), text),
-        Span::styled(
-            format!("{:>3} trials  {:>3} fell  {:>12}  ", row.trials, row.falls, row.tested.to_string()),
-            theme.muted,
-        ),
+        Span::styled(format!("{:<rig$}  {:<wide$}  {:<plan$}  ", row.rig, specimen(row), row.plan), text),
+        Span::styled(format!("{:<mark$}  ", cut(listed.mark.as_deref().unwrap_or("no mark"), *mark)), text),
+        Span::styled(format!("{trials:>10}  {:>3} fell  {:>12}  ", row.falls, row.tested.to_string()), theme.muted),
         Span::styled(end, style),
     ])
+}
+
+/// The text in no more columns than this.
+fn cut(text: &str, columns: usize) -> String {
+    if text.chars().count() <= columns {
+        return text.to_owned();
+    }
+    let kept: String = text.chars().take(columns.saturating_sub(1)).collect();
+    format!("{kept}…")
 }

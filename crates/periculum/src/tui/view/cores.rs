@@ -17,7 +17,7 @@ const WIDEST_BAR: u16 = 40;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
-    let Some(progress) = app.story.progress.as_ref().filter(|progress| !progress.cores.is_empty()) else {
+    let Some(progress) = app.shown.story.progress.as_ref().filter(|progress| !progress.cores.is_empty()) else {
         let words = if app.is_over() { "no pass is running" } else { "no core has told so far how it goes" };
         frame.render_widget(Line::styled(words, theme.muted), area);
         return;

@@ -1,6 +1,5 @@
 //! The selected trial: its rung, why it was tried, what it was put to, and everything that happened in it.
 
-use periculum_core::engine::{Entry, Said};
 use periculum_core::story::{PassStory, TrialStory};
 use periculum_core::telling::gain_words;
 use ratatui::Frame;
@@ -25,7 +24,7 @@ pub(super) fn split(area: Rect, below: u16) -> [Rect; 2] {
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
-    let trial = app.selected_trial().and_then(|number| app.story.trials.get(number as usize - 1));
+    let trial = app.selected_trial().and_then(|number| app.shown.story.trials.get(number as usize - 1));
     let lines = match trial {
         Some(trial) => lines(app, trial, usize::from(area.width)),
         None => vec![Line::styled("nothing is selected", theme.muted)],
@@ -43,9 +42,9 @@ fn lines(app: &App, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     let mut say = |text: &str, style: Style| {
         lines.extend(wrapped(text, width).into_iter().map(|row| Line::styled(row, style)));
     };
-    say(&app.rig.written(&trial.rung), theme.text.bold());
-    say(&format!("because {}", trial.reason.because(&app.rig)), theme.muted);
-    for derived in &app.rig.derived {
+    say(&app.shown.rig.written(&trial.rung), theme.text.bold());
+    say(&format!("because {}", trial.reason.because(&app.shown.rig)), theme.muted);
+    for derived in &app.shown.rig.derived {
         if let Some(value) = derived.value(&trial.rung) {
             let value = periculum_core::quantity::with_unit(value.round_dp(3).normalize(), &derived.unit);
             say(&format!("{} {value}", derived.name.replace('_', " ")), theme.muted);
@@ -53,7 +52,8 @@ fn lines(app: &App, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     }
     say("", theme.muted);
     let put_to = trial.put_to();
-    let begun = app.story.began.map_or(String::new(), |began| format!(", {} into the climb", trial.began.since(began)));
+    let begun =
+        app.shown.story.began.map_or(String::new(), |began| format!(", {} into the climb", trial.began.since(began)));
     say(&format!("{put_to}{begun}"), theme.muted);
     for pass in &trial.passes {
         say(&pass_words(pass), theme.text);
@@ -61,10 +61,10 @@ fn lines(app: &App, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     if let Some(gain) = &trial.gain {
         say(&gain_words(gain), theme.text);
     }
-    for incident in app.story.incidents.iter().filter(|incident| incident.trial == Some(trial.number)) {
+    for incident in app.shown.story.incidents.iter().filter(|incident| incident.trial == Some(trial.number)) {
         say(&incident.incident.to_string(), theme.verdict(trial.verdict));
     }
-    for note in notes(app, trial) {
+    for note in app.shown.notes(trial) {
         say(&format!("note: {note}"), theme.text);
     }
     lines
@@ -74,16 +74,4 @@ fn pass_words(pass: &PassStory) -> String {
     let Some(report) = &pass.report else { return format!("{} runs", pass.order.load) };
     let score = report.score.as_ref().map(|score| format!(", {:.1} {}", score.value, score.unit)).unwrap_or_default();
     format!("{} for {}{score}", pass.order.load, report.ran)
-}
-
-/// What the operator wrote down between the beginning of this trial and that of the next one.
-fn notes(app: &App, trial: &TrialStory) -> Vec<String> {
-    let next = app.story.trials.get(trial.number as usize).map(|next| next.began);
-    let noted = app.story.log.iter().filter(|(at, _)| *at >= trial.began && next.is_none_or(|next| *at < next));
-    noted
-        .filter_map(|(_, entry)| match entry {
-            Entry::Operator { said: Said::Note { text } } => Some(text.clone()),
-            _ => None,
-        })
-        .collect()
 }

@@ -28,11 +28,11 @@ const SIGNS: [(char, [&str; 3]); 13] = [
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
-    let Some(setting) = app.plan.climbed_setting().and_then(|name| app.rig.setting(name)) else {
+    let Some(setting) = app.shown.plan.climbed_setting().and_then(|name| app.shown.rig.setting(name)) else {
         return draw_rate(frame, app, area);
     };
-    let held = app.story.trials.iter().filter(|trial| trial.held_the_proof());
-    let mark = app.story.marks.last();
+    let held = app.shown.story.trials.iter().filter(|trial| trial.held_the_proof());
+    let mark = app.shown.story.marks.last();
     // Once there is a mark, it is what counts: a rung that held once may have fallen since.
     let (title, rung, evidence) = match (mark, held.max_by_key(|trial| trial.rung.get(&setting.name))) {
         (Some(mark), _) => ("mark", &mark.rung, format!("held {} in trial {}", mark.proof, mark.trial)),
@@ -55,7 +55,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     if let Some(last) = lines.last_mut() {
         last.push_span(Span::styled(format!(" {}", setting.unit), theme.muted));
     }
-    let others = app.rig.written_but(rung, &setting.name);
+    let others = app.shown.rig.written_but(rung, &setting.name);
     let others = if others.is_empty() { others } else { format!("at {others}, ") };
     let whole = format!("{others}{evidence}");
     if whole.chars().count() <= usize::from(area.width) {
@@ -70,10 +70,11 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 /// Where nothing is climbed, the rate of the running pass takes the place of a mark.
 fn draw_rate(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
-    let Some((progress, rate)) = app.story.progress.as_ref().and_then(|told| Some((told, told.rate.as_ref()?))) else {
+    let Some((progress, rate)) = app.shown.story.progress.as_ref().and_then(|told| Some((told, told.rate.as_ref()?)))
+    else {
         return;
     };
-    let load = app.story.running_pass().map_or("", |(_, pass)| pass.order.load.as_str());
+    let load = app.shown.story.running_pass().map_or("", |(_, pass)| pass.order.load.as_str());
     let mut lines = vec![Line::styled(format!("{load}, all cores together"), theme.muted)];
     lines.extend(large(&measured(rate.value, 1), theme.text.bold()));
     if let Some(last) = lines.last_mut() {
@@ -95,7 +96,7 @@ fn large(number: &str, style: Style) -> Vec<Line<'static>> {
 
 /// The last score, and how it compares with the baseline's.
 fn gain(app: &App) -> Option<[String; 2]> {
-    let (score, gain) = app.story.gain()?;
+    let (score, gain) = app.shown.story.gain()?;
     Some([format!("last score {} {}", measured(score.value, 1), score.unit), gain_words(&gain)])
 }
 

@@ -16,19 +16,22 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let room = usize::from(area.width).saturating_sub(right.width() + 2);
     frame.render_widget(right, area);
 
-    let mut left = vec![Span::styled(app.rig.name.clone(), theme.text.bold())];
-    let plan = &app.plan;
+    let mut left = vec![Span::styled(app.shown.rig.name.clone(), theme.text.bold())];
+    let plan = &app.shown.plan;
     let what = if plan.name == plan.use_name {
         plan.name.clone()
     } else {
         format!("{}, for {} use", plan.name, plan.use_name)
     };
-    let mut facts = vec![app.rig.specimens(), what];
-    facts.push(match app.heading.seed {
-        Some(seed) => format!("climb {}, simulated specimen {seed}", app.heading.number),
-        None => format!("climb {}", app.heading.number),
+    let mut facts = vec![app.shown.rig.specimens(), what];
+    facts.push(match app.shown.seed {
+        _ if app.shown.is_planned() => "not begun".into(),
+        Some(seed) => format!("climb {}, simulated specimen {seed}", app.shown.number),
+        None => format!("climb {}", app.shown.number),
     });
-    facts.push(tally(app));
+    if !app.shown.is_planned() {
+        facts.push(tally(app));
+    }
     for fact in facts.into_iter().filter(|fact| !fact.is_empty()) {
         let fact = format!("   {fact}");
         if Line::from(left.clone()).width() + fact.chars().count() > room {
@@ -41,13 +44,13 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 
 /// How many trials there were, what became of them, and how long passes ran.
 fn tally(app: &App) -> String {
-    let story = &app.story;
+    let story = &app.shown.story;
     let fell = story.count(Verdict::Fell) + story.count(Verdict::Slipped);
     format!("{} held, {fell} did not, {} of passes", story.count(Verdict::Held), story.tested())
 }
 
 fn state(app: &App) -> (&'static str, Style) {
-    let (story, theme) = (&app.story, &app.theme);
+    let (story, theme) = (&app.shown.story, &app.theme);
     if app.is_asked_elsewhere() {
         return ("the climb that runs asks you", theme.warning);
     }
@@ -58,6 +61,9 @@ fn state(app: &App) -> (&'static str, Style) {
             periculum_core::engine::ClimbEnd::Stopped => ("stopped", theme.warning),
             _ => ("over", theme.bad),
         };
+    }
+    if app.shown.is_planned() {
+        return ("planning", theme.accent);
     }
     if app.is_driver_gone || app.shows_another() {
         return ("not finished", theme.warning);
@@ -76,6 +82,9 @@ fn state(app: &App) -> (&'static str, Style) {
 
 pub(super) fn draw_keys(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
+    if let Some(told) = &app.told {
+        return frame.render_widget(Line::styled(told.clone(), theme.accent.bold()), area);
+    }
     let mut line = Line::default();
     for key in keys::offered(app).filter(|key| !key.shown.is_empty()) {
         let width = line.width() + key.shown.chars().count() + key.does.chars().count() + 1;

@@ -15,11 +15,11 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
         return;
     }
     let theme = &app.theme;
-    let began = app.story.began.unwrap_or_default();
+    let began = app.shown.story.began.unwrap_or_default();
     let room = usize::from(area.height) - 1;
-    let told = app.story.log.iter().rev().filter_map(|(at, entry)| {
+    let told = app.shown.story.log.iter().rev().filter_map(|(at, entry)| {
         let time = Span::styled(format!("{:>8}  ", at.since(began).clock()), theme.muted);
-        let line = Line::from(vec![time, Span::styled(tell(entry, &app.rig)?, style(app, entry))]);
+        let line = Line::from(vec![time, Span::styled(tell(entry, &app.shown.rig)?, style(app, entry))]);
         Some(fit(line, area.width, theme.muted))
     });
     let mut lines: Vec<Line> = told.take(room).collect();

@@ -5,12 +5,13 @@ use periculum_core::quantity::grouped;
 use periculum_core::terrain::{Bounds, Place, Side, Terrain};
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
-use ratatui::layout::Rect;
+use ratatui::layout::{Margin, Rect};
 use ratatui::style::Style;
 use ratatui::text::Line;
 
 use super::detail;
 use crate::tui::app::App;
+use crate::tui::pointing::Target;
 use crate::tui::theme::Theme;
 
 /// Lines below the map where there is no room beside it.
@@ -23,7 +24,7 @@ const FOOT: u16 = 3;
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let [map, beside] = detail::split(area, BELOW);
     detail::draw(frame, app, beside);
-    let Some(terrain) = Terrain::of(&app.story, &app.rig, &app.plan) else {
+    let Some(terrain) = Terrain::of(&app.shown.story, &app.shown.rig, &app.shown.plan) else {
         let why = "A map needs two settings, of which the plan moves one; this rig has not so many.";
         return frame.render_widget(Line::styled(why, app.theme.text), map);
     };
@@ -37,6 +38,8 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let selected = app.selected_trial();
     for place in &terrain.places {
         plane.draw_place(buffer, &app.theme, place, Some(place.trial) == selected);
+        let at = Rect { x: plane.column(place.across), y: plane.row(place.up), width: 1, height: 1 };
+        app.places.put(at.outer(Margin::new(1, 0)), Target::Trial(place.trial));
     }
 }
 

@@ -9,6 +9,7 @@ use ratatui::text::{Line, Span, Text};
 use ratatui::widgets::{Block, BorderType, Clear, Padding, Paragraph, Wrap};
 use tui_input::Input;
 
+use super::plan;
 use crate::tui::app::{App, Mode, View};
 use crate::tui::keys;
 
@@ -16,12 +17,31 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     match &app.mode {
         Mode::Watching => {
             let is_driven = !app.is_driver_gone && !app.shows_another();
-            if let Some(question) = app.story.question.as_ref().filter(|_| is_driven) {
+            if let Some(question) = app.shown.story.question.as_ref().filter(|_| is_driven) {
                 card(frame, app, area, "by hand", ask(app, question));
             }
         }
         Mode::Help => card(frame, app, area, "what this view shows", help(app)),
-        Mode::Finding(input) => entry(frame, app, area, "trials with all of these words", input),
+        Mode::Finding(input) => {
+            entry(frame, app, area, "all of these words, or a setting's value as clock>=4700", input);
+        }
+        Mode::Saving(input) if app.view == View::Plan => entry(frame, app, area, "the plan's file", input),
+        Mode::Saving(input) if app.view == View::Trials => {
+            entry(frame, app, area, "the file to write the trials into, .csv or .jsonl", input);
+        }
+        Mode::Saving(input) => entry(frame, app, area, "the file to draw it into, .svg or .pdf", input),
+        Mode::Changing(input) => {
+            let line = app.draft.as_ref().and_then(|draft| draft.lines.get(draft.at()));
+            entry(frame, app, area, plan::kind_words(line), input);
+        }
+        Mode::Adding(input) => {
+            let what = "key = value for this section, or a section as [proof.long] or [[stage]]";
+            entry(frame, app, area, what, input);
+        }
+        Mode::Dropping => {
+            let text = "The plan was changed, and what was changed is in no file.";
+            card(frame, app, area, "give it up?", Text::styled(text, app.theme.text));
+        }
         Mode::Note(input) => entry(frame, app, area, "a note for the record", input),
         Mode::Saw(input) => entry(frame, app, area, "what did you see? the trial ends with it", input),
         Mode::Stopping => card(frame, app, area, "stop?", stop_words(app)),
@@ -32,13 +52,14 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 fn ask(app: &App, question: &Question) -> Text<'static> {
     let theme = &app.theme;
     let Question::Change { change } = question;
-    let (label, from, to) = change_words(change, &app.rig);
+    let (label, from, to) = change_words(change, &app.shown.rig);
     let from = from.unwrap_or_else(|| "whatever it is".into());
-    let why = match app.story.open_trial() {
-        Some(trial) => format!("For trial {}, because {}.", trial.number, trial.reason.because(&app.rig)),
+    let why = match app.shown.story.open_trial() {
+        Some(trial) => format!("For trial {}, because {}.", trial.number, trial.reason.because(&app.shown.rig)),
         None => "To take the rig back to stock.".into(),
     };
-    let is_written = app.rig.setting(&change.setting).is_some_and(|it| it.takes_effect == TakesEffect::AtNextStart);
+    let is_written =
+        app.shown.rig.setting(&change.setting).is_some_and(|it| it.takes_effect == TakesEffect::AtNextStart);
     let what = if is_written {
         format!("Start the machine again: {label} is written down for its next start.")
     } else {
@@ -76,7 +97,7 @@ fn stop_words(app: &App) -> Text<'static> {
 }
 
 fn leave_words(app: &App) -> Text<'static> {
-    let is_by_hand = app.rig.settings.iter().any(|setting| setting.takes_effect.needs_somebody());
+    let is_by_hand = app.shown.rig.settings.iter().any(|setting| setting.takes_effect.needs_somebody());
     let rig = if is_by_hand { "what needs a hand or a start stays as it is" } else { "the rig goes back to stock" };
     let text = format!(
         "Leave it to wait: {rig}, and `periculum resume` tries the open trial again.\n\
@@ -101,24 +122,38 @@ fn help(app: &App) -> Text<'static> {
         }
         View::Trials => {
             "Every trial of this climb, and all that is known of the selected one. What you find by is looked for in \
-             rung, proof, verdict, incident and reason."
+             values, proof, verdict, incidents and notes; clock>=4700 finds by a setting's value."
+        }
+        View::Plan => {
+            "The plan, line by line. Change a value, add a key or a section, copy, move or remove a stage; what can't be is \
+             told below its line. What it would do is played on rigs that are made up: on one nothing beyond stock holds, \
+             on one everything, on one half of it. A climb goes on with the plan that it was begun with."
         }
         View::Traces => {
             "What the sensors read, from the least to the greatest in each column; red is over a cut-off. On the axis lie \
              what went wrong and, as a line, the selected trial; `z` shows that trial alone."
         }
         View::Climbs => {
-            "Every climb of this ledger, the newest first. An opened one is shown in every view, until you go back to the \
-             climb that runs; that one goes on meanwhile."
+            "Every climb of this ledger, the newest first. Find some by what is known of a climb or one of its trials: rig, \
+             specimen, date, verdict, incident, note, or a setting's value, as clock>=4700. An opened one is shown in every \
+             view, until you go back to the climb that runs; that one goes on meanwhile."
+        }
+        View::Compare => {
+            "What was picked, beside each other: what differs by more than chance comes first, with the difference to the \
+             first one. Pick trials and climbs with p in their lists. With nothing to compare, specimens of this rig are \
+             ranked by their marks."
+        }
+        View::Scores => {
+            "What each benchmark scored. Behind ± is how far chance alone may be off, in 95 of 100 cases; a gain within that \
+             is grey. More pays as long as the score follows the setting by at \
+             least a quarter. `periculum enter` writes down a score from elsewhere to be ranked with."
         }
         View::Rig => {
             "What the rig consists of, what may be set and what is asked now, what is calculated from that, and what is \
              measured, with the limits of each."
         }
     };
-    let mut lines = vec![
-        Line::styled(what, theme.text),
-        Line::default(),
+    let signs = [
         sign("●", theme.good, "held: it survived the whole proof"),
         sign("◐", theme.warning, "slipped: it runs, but throttled, lost score, or did not take"),
         sign("✕", theme.bad, "fell: anything wrong, lost or dead"),
@@ -127,9 +162,21 @@ fn help(app: &App) -> Text<'static> {
         sign("◇", theme.muted, "next, if this one holds"),
         sign("⚑", theme.accent, "mark: the hardest rung that held, and to which proof"),
         sign("┄", theme.bad, "ceiling: never crossed"),
-        Line::default(),
     ];
-    let keys: Vec<String> = keys::of_view(app).map(|key| format!("  {:<6} {:<26}", key.shown, key.does)).collect();
+    // Of the signs only those that the view has.
+    let (from, to) = match app.view {
+        View::Climb => (0, 8),
+        View::Map | View::Trials => (0, 5),
+        View::Traces => (0, 4),
+        View::Rig => (6, 7),
+        View::Climbs | View::Scores | View::Compare | View::Plan => (0, 0),
+    };
+    let mut lines = vec![Line::styled(what, theme.text), Line::default()];
+    if from < to {
+        lines.extend_from_slice(&signs[from..to]);
+        lines.push(Line::default());
+    }
+    let keys: Vec<String> = keys::of_view(app).map(|key| format!("  {:<9} {:<23}", key.shown, key.does)).collect();
     lines.extend(keys.chunks(2).map(|pair| Line::styled(pair.concat(), theme.muted)));
     Text::from(lines)
 }

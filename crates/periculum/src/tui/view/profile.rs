@@ -10,6 +10,8 @@ use ratatui::layout::Rect;
 use ratatui::style::Style;
 
 use crate::tui::app::App;
+use crate::tui::climbed::Climbed;
+use crate::tui::pointing::Target;
 use crate::tui::theme::Theme;
 
 /// From this height up there is room for the second setting below the first.
@@ -21,10 +23,20 @@ const SECOND: u16 = 4;
 /// Columns between two trials: as many as there is room for.
 const STRIDES: [u16; 4] = [6, 4, 3, 2];
 
+/// The profile of the shown climb, of which each trial can be pointed at.
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
-    let Some(profile) = AscentProfile::of(&app.story, &app.rig, &app.plan) else { return };
+    let Some((plot, profile)) = draw_of(frame, app, area, &app.shown) else { return };
+    for (index, point) in plot.shown(&profile).enumerate() {
+        let strip = Rect { x: plot.column(index).saturating_sub(plot.stride / 2), width: plot.stride, ..area };
+        app.places.put(strip, Target::Trial(point.trial));
+    }
+}
+
+/// The profile of any climb; none where it moves no setting.
+pub(super) fn draw_of(frame: &mut Frame, app: &App, area: Rect, climbed: &Climbed) -> Option<(Plot, AscentProfile)> {
+    let profile = AscentProfile::of(&climbed.story, &climbed.rig, &climbed.plan)?;
     let theme = &app.theme;
-    let predicted = predicted(app);
+    let predicted = predicted(climbed);
     let second = profile.second.as_ref().filter(|_| area.height >= ROOM_FOR_SECOND);
     let height = if second.is_some() { area.height - SECOND - 1 } else { area.height };
     let upper = Rect { height, ..area };
@@ -52,12 +64,13 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
         let lower = Rect { y: upper.bottom() + 1, height: SECOND, ..area };
         draw_second(buffer, theme, lower, axis, &plot, &profile);
     }
+    Some((plot, profile))
 }
 
 /// The value of the climbed setting that is tried next if the open trial holds.
-fn predicted(app: &App) -> Option<Decimal> {
-    match &app.outlook.as_ref()?.if_held {
-        Prospect::Try(rung, _) if app.story.ended.is_none() => rung.get(app.plan.climbed_setting()?),
+fn predicted(climbed: &Climbed) -> Option<Decimal> {
+    match &climbed.outlook.as_ref()?.if_held {
+        Prospect::Try(rung, _) if climbed.story.ended.is_none() => rung.get(climbed.plan.climbed_setting()?),
         _ => None,
     }
 }
@@ -105,7 +118,7 @@ impl Range {
 
 /// Where trials and values lie on the screen.
 #[derive(Clone, Copy)]
-struct Plot {
+pub(super) struct Plot {
     area: Rect,
     /// Columns between two trials.
     stride: u16,

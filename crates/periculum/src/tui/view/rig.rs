@@ -5,12 +5,13 @@ use periculum_core::rig::{Derived, Sensor};
 use periculum_core::setting::{Setting, TakesEffect};
 use periculum_core::telling::mark_sentence;
 use ratatui::Frame;
+use ratatui::buffer::Buffer;
 use ratatui::layout::{Constraint, Rect};
 use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
-use ratatui::widgets::{Row, Table};
+use ratatui::widgets::{Row, Table, Widget};
 
-use super::fit;
+use super::{draw_scrolled, fit};
 use crate::tui::app::App;
 
 /// A row of a table, a line a cell.
@@ -20,14 +21,19 @@ type Cells = Vec<Line<'static>>;
 const ROOMY: u16 = 110;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
-    let mut area = area;
-    draw_parts(frame, app, take(&mut area, app.rig.parts.len() + 1));
-    draw_settings(frame, app, take(&mut area, app.rig.settings.len() + 1));
-    if !app.rig.derived.is_empty() {
-        draw_derived(frame, app, take(&mut area, app.rig.derived.len() + 1));
-    }
-    draw_sensors(frame, app, take(&mut area, app.rig.sensors.len() + 1));
-    draw_found(frame, app, area);
+    let found = found(app, area.width);
+    let rig = &app.shown.rig;
+    let tables = [rig.parts.len(), rig.settings.len(), rig.derived.len(), rig.sensors.len()];
+    let lines = tables.iter().map(|rows| rows + 2).sum::<usize>() + found.len();
+    draw_scrolled(frame, app, area, lines, |buffer, mut area| {
+        draw_parts(buffer, app, take(&mut area, rig.parts.len() + 1));
+        draw_settings(buffer, app, take(&mut area, rig.settings.len() + 1));
+        if !rig.derived.is_empty() {
+            draw_derived(buffer, app, take(&mut area, rig.derived.len() + 1));
+        }
+        draw_sensors(buffer, app, take(&mut area, rig.sensors.len() + 1));
+        Text::from(found).render(area, buffer);
+    });
 }
 
 /// So many lines from the top, and a blank one below them.
@@ -39,7 +45,7 @@ fn take(area: &mut Rect, lines: usize) -> Rect {
     taken
 }
 
-fn draw_parts(frame: &mut Frame, app: &App, area: Rect) {
+fn draw_parts(buffer: &mut Buffer, app: &App, area: Rect) {
     let theme = &app.theme;
     let part = |part: &periculum_core::rig::Part| {
         let specimen = if part.specimen.is_empty() { String::new() } else { format!("   specimen {}", part.specimen) };
@@ -49,19 +55,19 @@ fn draw_parts(frame: &mut Frame, app: &App, area: Rect) {
             Span::styled(specimen, theme.muted),
         ])
     };
-    let summary = Line::styled(app.rig.summary.clone(), theme.text);
-    frame.render_widget(Text::from_iter([summary].into_iter().chain(app.rig.parts.iter().map(part))), area);
+    let summary = Line::styled(app.shown.rig.summary.clone(), theme.text);
+    Text::from_iter([summary].into_iter().chain(app.shown.rig.parts.iter().map(part))).render(area, buffer);
 }
 
-fn draw_settings(frame: &mut Frame, app: &App, area: Rect) {
-    let head = ["setting", "asked now", "stock", "floor", "ceiling", "jump", "is changed"];
-    let rows = app.rig.settings.iter().map(|setting| setting_row(app, setting));
-    draw_table(frame, app, area, &head, rows.collect());
+fn draw_settings(buffer: &mut Buffer, app: &App, area: Rect) {
+    let head = ["setting", "asked now", "measured", "stock", "floor", "ceiling", "jump", "is changed"];
+    let rows = app.shown.rig.settings.iter().map(|setting| setting_row(app, setting));
+    draw_table(buffer, app, area, &head, rows.collect());
 }
 
 fn setting_row(app: &App, setting: &Setting) -> Cells {
     let theme = &app.theme;
-    let asked = app.story.open_trial().and_then(|trial| trial.rung.get(&setting.name));
+    let asked = app.shown.story.open_trial().and_then(|trial| trial.rung.get(&setting.name));
     let is_moved = asked.is_some_and(|asked| asked != setting.stock);
     let number = |value| grouped(setting.ladder.rescaled(value));
     let value = |value| if setting.words.is_empty() { number(value) } else { setting.written(value) };
@@ -73,16 +79,24 @@ fn setting_row(app: &App, setting: &Setting) -> Cells {
     vec![
         named(app, &setting.label, &setting.unit),
         right(asked.map_or("–".into(), value), if is_moved { theme.accent.bold() } else { theme.text }),
+        right(measured_words(app, setting), theme.text),
         right(value(setting.stock), theme.text),
         right(value(setting.floor), theme.muted),
-        right(value(setting.ceiling(&app.plan.use_name)), theme.bad),
+        right(value(setting.ceiling(&app.shown.plan.use_name)), theme.bad),
         right(setting.largest_jump.map_or("any".into(), number), theme.muted),
         Line::styled(changed, theme.muted),
     ]
 }
 
-fn draw_derived(frame: &mut Frame, app: &App, area: Rect) {
-    let rung = app.story.open_trial().map_or_else(|| app.rig.stock(), |trial| trial.rung.clone());
+/// What the sensor reads that follows this setting.
+fn measured_words(app: &App, setting: &Setting) -> String {
+    let sensor = app.shown.rig.sensors.iter().find(|sensor| sensor.follows.as_ref() == Some(&setting.name));
+    let reading = sensor.and_then(|sensor| Some((app.shown.story.readings.get(&sensor.name)?, sensor.decimals)));
+    reading.map_or("–".into(), |(reading, decimals)| measured(*reading, decimals))
+}
+
+fn draw_derived(buffer: &mut Buffer, app: &App, area: Rect) {
+    let rung = app.shown.story.open_trial().map_or_else(|| app.shown.rig.stock(), |trial| trial.rung.clone());
     let row = |derived: &Derived| {
         let value = derived.value(&rung).map_or("–".into(), |value| grouped(value.round_dp(3).normalize()));
         let end = |end: Option<periculum_core::Decimal>| end.map_or("open".into(), grouped);
@@ -94,17 +108,17 @@ fn draw_derived(frame: &mut Frame, app: &App, area: Rect) {
             Line::styled("calculated", app.theme.muted),
         ]
     };
-    let rows = app.rig.derived.iter().map(row).collect();
-    draw_table(frame, app, area, &["derived", "now", "at least", "at most", ""], rows);
+    let rows = app.shown.rig.derived.iter().map(row).collect();
+    draw_table(buffer, app, area, &["derived", "now", "at least", "at most", ""], rows);
 }
 
-fn draw_sensors(frame: &mut Frame, app: &App, area: Rect) {
+fn draw_sensors(buffer: &mut Buffer, app: &App, area: Rect) {
     let theme = &app.theme;
     let row = |sensor: &Sensor| {
-        let reading = app.story.readings.get(&sensor.name);
+        let reading = app.shown.story.readings.get(&sensor.name);
         let limit = |limit: Option<periculum_core::Decimal>| limit.map_or(String::new(), grouped);
         let role = match (&sensor.follows, sensor.core) {
-            (Some(setting), _) => format!("reaches {} where nothing is throttled", setting.replace('_', " ")),
+            (Some(setting), _) => format!("follows {}", setting.replace('_', " ")),
             (None, Some(core)) => format!("is core {core}'s"),
             (None, None) => String::new(),
         };
@@ -116,34 +130,33 @@ fn draw_sensors(frame: &mut Frame, app: &App, area: Rect) {
             Line::styled(role, theme.muted),
         ]
     };
-    let rows = app.rig.sensors.iter().map(row).collect();
-    draw_table(frame, app, area, &["sensor", "now", "its limit", "cut-off", ""], rows);
+    let rows = app.shown.rig.sensors.iter().map(row).collect();
+    draw_table(buffer, app, area, &["sensor", "now", "its limit", "cut-off", ""], rows);
 }
 
 /// What the climb has found for this rig.
-fn draw_found(frame: &mut Frame, app: &App, area: Rect) {
+fn found(app: &App, width: u16) -> Vec<Line<'static>> {
     let theme = &app.theme;
     let mut lines = Vec::new();
-    if !app.story.marks.is_empty() {
+    if !app.shown.story.marks.is_empty() {
         lines.push(Line::styled("marks of this climb", theme.muted));
     }
-    lines.extend(app.story.marks.iter().map(|mark| {
-        let words = mark_sentence(mark, &app.rig);
+    lines.extend(app.shown.story.marks.iter().map(|mark| {
+        let words = mark_sentence(mark, &app.shown.rig);
         Line::from(vec![Span::styled("⚑ ", theme.accent.bold()), Span::styled(words, theme.text)])
     }));
-    if !app.story.profiles.is_empty() {
+    if !app.shown.story.profiles.is_empty() {
         lines.extend([Line::default(), Line::styled("profiles of this climb", theme.muted)]);
     }
-    lines.extend(app.story.profiles.iter().map(|profile| {
+    lines.extend(app.shown.story.profiles.iter().map(|profile| {
         let soaked = if profile.soaked { "soaked, may be armed for each start" } else { "not soaked" };
         Line::from(vec![
             Span::styled(format!("{}  ", profile.name), theme.text.bold()),
-            Span::styled(format!("{}  ", app.rig.written(&profile.rung)), theme.text),
+            Span::styled(format!("{}  ", app.shown.rig.written(&profile.rung)), theme.text),
             Span::styled(soaked, theme.muted),
         ])
     }));
-    let lines = lines.into_iter().map(|line| fit(line, area.width, theme.muted));
-    frame.render_widget(Text::from_iter(lines), area);
+    lines.into_iter().map(|line| fit(line, width, theme.muted)).collect()
 }
 
 fn named(app: &App, label: &str, unit: &str) -> Line<'static> {
@@ -156,7 +169,7 @@ fn right(text: String, style: Style) -> Line<'static> {
 }
 
 /// A table whose first and last columns have words, and whose others have numbers under their heads.
-fn draw_table(frame: &mut Frame, app: &App, area: Rect, head: &[&'static str], rows: Vec<Cells>) {
+fn draw_table(buffer: &mut Buffer, app: &App, area: Rect, head: &[&'static str], rows: Vec<Cells>) {
     let last = head.len() - 1;
     let headed = |(index, text): (usize, &&'static str)| {
         let line = Line::styled(*text, app.theme.muted);
@@ -171,7 +184,10 @@ fn draw_table(frame: &mut Frame, app: &App, area: Rect, head: &[&'static str], r
         _ => 12,
     };
     let width = |column: usize| u16::try_from(widest(column)).unwrap_or(u16::MAX).max(least(column));
-    let widths: Vec<Constraint> = (0..head.len()).map(|column| Constraint::Length(width(column))).collect();
+    // The words at the end give way to the numbers.
+    let constraint =
+        |column: usize| if column == last { Constraint::Fill(1) } else { Constraint::Length(width(column)) };
+    let widths: Vec<Constraint> = (0..head.len()).map(constraint).collect();
     let table = Table::new(rows.into_iter().map(Row::new), widths).header(Row::new(heads)).column_spacing(2);
-    frame.render_widget(table, area);
+    Widget::render(table, area, buffer);
 }

@@ -23,11 +23,12 @@ struct Reading<'a> {
 
 fn readings(app: &App) -> Vec<Reading<'_>> {
     let theme = &app.theme;
-    app.rig
+    app.shown
+        .rig
         .sensors
         .iter()
         .map(|sensor| {
-            let value = app.story.readings.get(&sensor.name).copied();
+            let value = app.shown.story.readings.get(&sensor.name).copied();
             let cut_off = sensor.cut_off.and_then(|cut_off| f64::try_from(cut_off).ok());
             let style = match value.zip(cut_off) {
                 Some((value, cut_off)) if value > cut_off => theme.bad,

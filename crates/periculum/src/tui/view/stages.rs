@@ -14,7 +14,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let width = usize::from(area.width);
     let all = lines(app, width, |_| true);
     // Where there is no room for all of it, only what the last stage came to is told.
-    let last = app.story.stages.iter().rposition(|stage| stage.end.is_some());
+    let last = app.shown.story.stages.iter().rposition(|stage| stage.end.is_some());
     let fits = all.len() <= usize::from(area.height);
     let shown = if fits { all } else { lines(app, width, |index| Some(index) == last) };
     frame.render_widget(Text::from(shown), area);
@@ -24,21 +24,21 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 fn lines(app: &App, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Line<'static>> {
     let theme = &app.theme;
     let mut lines = vec![Line::styled("plan", theme.muted)];
-    for (index, stage) in app.plan.stages.iter().enumerate() {
-        let begun = app.story.stages.get(index);
+    for (index, stage) in app.shown.plan.stages.iter().enumerate() {
+        let begun = app.shown.story.stages.get(index);
         let end = begun.and_then(|stage| stage.end.as_ref());
         let (sign, style) = match (begun, end) {
             (_, Some(_)) => ("✓", theme.good),
             (Some(_), None) => ("›", theme.accent),
             (None, _) => (" ", theme.muted),
         };
-        let words = wrapped(&stage_words(stage, &app.plan, &app.rig), width.saturating_sub(INDENT));
+        let words = wrapped(&stage_words(stage, &app.shown.plan, &app.shown.rig), width.saturating_sub(INDENT));
         let text = if begun.is_none() { theme.muted } else { theme.text };
         for (row, words) in words.into_iter().enumerate() {
             let sign = if row == 0 { sign } else { " " };
             lines.push(Line::from(vec![Span::styled(format!("{sign} "), style), Span::styled(words, text)]));
         }
-        let end = end.filter(|_| tells_end(index)).map(|end| wrapped(&end.sentence(&app.rig), width - INDENT));
+        let end = end.filter(|_| tells_end(index)).map(|end| wrapped(&end.sentence(&app.shown.rig), width - INDENT));
         lines.extend(end.into_iter().flatten().map(|row| Line::styled(format!("  {row}"), theme.muted)));
     }
     lines

@@ -1,17 +1,19 @@
 //! The view as pictures of characters, in the states that matter.
 
+use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
-use std::sync::Arc;
 
+use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Said};
+use periculum_core::finding::Index;
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{CoreProgress, Progress, Score, Workload};
 use periculum_core::story::Story;
 use periculum_core::verdict::Verdict;
-use periculum_ledger::ClimbRow;
+use periculum_ledger::{ClimbRow, Entered, EnteredRow, RecordRow};
 use ratatui::Terminal;
 use ratatui::backend::TestBackend;
-use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyModifiers};
+use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyModifiers, MouseButton, MouseEvent, MouseEventKind};
 use ratatui::style::Color;
 
 use super::draw;
@@ -19,12 +21,14 @@ use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Pace;
 use crate::climbing::{Prepared, open_ledger};
-use crate::tui::app::{App, Heading};
-use crate::tui::library::Library;
+use crate::tui::app::App;
+use crate::tui::climbed::Climbed;
+use crate::tui::keys;
+use crate::tui::library::{Library, Listed, Read};
 use crate::tui::theme::{Depth, Theme};
 
 /// The interface after a climb of this demo plan was driven up to here.
-fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
+pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
     let folder = tempfile::tempdir().expect("a folder");
     let plan = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(plan);
     let briefing = Briefing::read(&plan).expect("a plan");
@@ -39,18 +43,44 @@ fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
 }
 
 fn app(briefing: &Briefing) -> App {
-    let heading = Heading { number: 1, seed: briefing.simulated.as_ref().map(|_| 11) };
-    let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
-    App::new(heading, rig, plan, Story::default(), Theme::new(Depth::True))
+    let row = ClimbRow { seed: briefing.simulated.as_ref().map(|_| 11), ..climb_row(1, None) };
+    let climbed = Climbed::new(&row, briefing, Story::default(), BTreeMap::new());
+    let nowhere = Library::at(PathBuf::from("/nowhere/test.ledger"));
+    App::new(climbed, nowhere, Theme::new(Depth::True))
 }
 
-fn picture(app: &App, columns: u16, rows: u16) -> String {
+fn climb_row(climb: i64, end: Option<&str>) -> ClimbRow {
+    ClimbRow {
+        climb,
+        plan: "first light".into(),
+        rig: "dome".into(),
+        specimen: "processor A-0417".into(),
+        use_name: "daily".into(),
+        seed: Some(11),
+        wall: Moment::from_millis(1_781_989_200_000),
+        end: end.map(str::to_owned),
+        trials: 24,
+        falls: 2,
+        tested: Span::from_seconds(2414),
+        mark: None,
+    }
+}
+
+/// Waits until the ledger has been read.
+fn read_shelf(app: &mut App) {
+    while app.shelf.is_reading {
+        let read = app.shelf.reads().recv().expect("a reader");
+        app.take_read(read);
+    }
+}
+
+pub(super) fn picture(app: &App, columns: u16, rows: u16) -> String {
     let mut terminal = Terminal::new(TestBackend::new(columns, rows)).expect("a terminal");
     terminal.draw(|frame| draw(frame, app)).expect("drawn");
     terminal.backend().to_string()
 }
 
-fn press(app: &mut App, code: KeyCode) -> Vec<Said> {
+pub(super) fn press(app: &mut App, code: KeyCode) -> Vec<Said> {
     app.press(&Event::Key(KeyEvent::new(code, KeyModifiers::NONE)))
 }
 
@@ -82,7 +112,7 @@ fn the_cores_of_a_pass() {
         bytes: 131 << 20,
         round: Some(Span::from_millis(180)),
     };
-    app.story.progress = Some(Progress {
+    app.shown.story.progress = Some(Progress {
         done: Span::from_seconds(60),
         warms_up: true,
         rate: Some(Score::of(238.4, "GFLOP/s")),
@@ -132,9 +162,10 @@ fn a_question_is_heard_of_while_another_climb_is_shown() {
     let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |_| ());
     driver.drive(first, Climb::is_ended).expect("driven");
     let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
-    app.library = Library::at(path);
-    app.heading.number = 2;
+    app.shelf.library = Library::at(path);
+    app.shown.number = 2;
     press(&mut app, KeyCode::Char('6'));
+    read_shelf(&mut app);
     press(&mut app, KeyCode::Enter);
     let other = picture(&app, 160, 40);
     assert!(other.contains("the climb that runs asks you") && other.contains("every stage is done"), "{other}");
@@ -150,6 +181,14 @@ fn help_fits_the_smallest_screen() {
     insta::assert_snapshot!("help-narrow", picture(&app, 80, 24));
     press(&mut app, KeyCode::Esc);
     assert!(!picture(&app, 80, 24).contains("what this view shows"));
+    for view in '1'..='9' {
+        press(&mut app, KeyCode::Char(view));
+        press(&mut app, KeyCode::Char('?'));
+        let last = keys::of_view(&app).last().map(|key| key.does).expect("a key");
+        let help = picture(&app, 80, 24);
+        assert!(help.contains(last) && help.contains("views"), "{last} is missing in view {view}:\n{help}");
+        press(&mut app, KeyCode::Esc);
+    }
 }
 
 #[test]
@@ -177,10 +216,10 @@ fn trials_are_listed_found_and_opened() {
     press(&mut app, KeyCode::Enter);
     insta::assert_snapshot!("trials-found", picture(&app, 80, 24));
     press(&mut app, KeyCode::Esc);
-    assert_eq!(app.found().len(), app.story.trials.len(), "all are there again");
+    assert_eq!(app.found().len(), app.shown.story.trials.len(), "all are there again");
     press(&mut app, KeyCode::Char('/'));
     "nothing like it".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
-    assert!(picture(&app, 80, 24).contains("No trial has all of these words"));
+    assert!(picture(&app, 80, 24).contains("No trial has all of this"));
     assert_eq!(app.selected_trial(), None);
 }
 
@@ -203,7 +242,7 @@ fn traces_show_the_climb_and_one_trial() {
     press(&mut app, KeyCode::PageUp);
     press(&mut app, KeyCode::Char('z'));
     let trial = app.stretch().expect("readings");
-    assert!(trial.0 > whole.0 && trial.1 < whole.1);
+    assert!(trial.from > whole.from && trial.to < whole.to);
     insta::assert_snapshot!("traces-narrow", picture(&app, 80, 24));
 }
 
@@ -211,35 +250,117 @@ fn traces_show_the_climb_and_one_trial() {
 fn climbs_of_the_ledger_are_listed() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
     press(&mut app, KeyCode::Char('6'));
+    assert!(picture(&app, 80, 24).contains("reading …"));
+    read_shelf(&mut app);
     assert!(picture(&app, 80, 24).contains("There is no climb in this ledger yet"));
-    let row = |climb, end: Option<&str>| ClimbRow {
-        climb,
-        plan: "first light".into(),
-        rig: "dome".into(),
-        specimen: "processor A-0417".into(),
-        use_name: "daily".into(),
-        seed: Some(11),
-        wall: Moment::from_millis(1_781_989_200_000),
-        end: end.map(str::to_owned),
-        trials: 24,
-        falls: 2,
-        tested: Span::from_seconds(2414),
-    };
-    app.climbs = vec![row(3, None), row(2, Some("every stage is done")), row(1, Some("stopped"))];
-    press(&mut app, KeyCode::Down);
+    let rows = [(3, None), (2, Some("every stage is done")), (1, Some("stopped"))];
+    let listed = |(climb, end)| Listed { row: climb_row(climb, end), mark: (climb == 2).then(|| "4 700 MHz".into()) };
+    app.take_read(Read::Climbs(rows.map(listed).to_vec()));
+    let mut index = Index::default();
+    index.add_climb(3, "climb 3");
+    index.add_climb(2, "climb 2");
+    index.add_trial(1, "trial 1 held core_clock=4200");
+    index.add_trial(2, "trial 2 fell core_clock=4700");
+    app.take_read(Read::Trials(index));
+    press(&mut app, KeyCode::Up);
     let picture = picture(&app, 160, 40);
     assert!(picture.contains("climbs   2 of 3") && picture.contains("›    2  ✓  2026-06-20"), "{picture}");
     assert!(picture.contains("not finished") && picture.contains("stopped"), "{picture}");
+    press(&mut app, KeyCode::Char('/'));
+    "clock>4500".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
     press(&mut app, KeyCode::Enter);
-    assert!(app.trouble.as_ref().is_some_and(|why| why.starts_with("climb 2 can't be opened")), "there is no ledger");
+    insta::assert_snapshot!("climbs-found", self::picture(&app, 160, 40));
+    press(&mut app, KeyCode::Enter);
+    assert!(
+        app.shelf.trouble.as_ref().is_some_and(|why| why.starts_with("climb 2 can't be opened")),
+        "there is no ledger"
+    );
+}
+
+#[test]
+fn scores_show_what_pays_and_how_it_ranks() {
+    let mut app = app_at("pays.plan.toml", Climb::is_ended);
+    press(&mut app, KeyCode::Char('7'));
+    read_shelf(&mut app);
+    let score = |climb, value| RecordRow {
+        climb,
+        trial: 3,
+        load: "bandwidth-copy".into(),
+        threads: "all".into(),
+        value,
+        unit: "GB/s".into(),
+        merit: value,
+    };
+    let listed = |climb| Listed { row: climb_row(climb, Some("stopped")), mark: None };
+    app.take_read(Read::Climbs(vec![listed(3), listed(2), listed(1)]));
+    let result = Entered {
+        what: "bandwidth-copy".into(),
+        value: 44.1,
+        unit: "GB/s".into(),
+        specimen: String::new(),
+        source: "the club's last meeting".into(),
+    };
+    let entered = EnteredRow { entered: 1, result, wall: Moment::from_millis(0) };
+    // Its own record is not ranked twice.
+    app.take_read(Read::Records(vec![score(1, 99.0), score(2, 40.25), score(3, 43.75)], vec![entered]));
+    app.shelf.is_reading = false;
+    press(&mut app, KeyCode::Right);
+    press(&mut app, KeyCode::Right);
+    insta::assert_snapshot!("scores-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("scores-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Home);
+    press(&mut app, KeyCode::Down);
+    press(&mut app, KeyCode::Enter);
+    let trial = picture(&app, 160, 40);
+    assert!(trial.contains("4 275 MHz") && trial.contains("trial 11 "), "the last trial of the second value: {trial}");
+}
+
+#[test]
+fn what_is_picked_is_compared_and_specimens_are_ranked_without_it() {
+    let mut app = app_at("quiet.plan.toml", Climb::is_ended);
+    let mark = |clock: i64| {
+        let rung = [("core_clock", clock.into()), ("core_voltage", Decimal::new(1210, 3))];
+        Some(rung.map(|(name, value)| (name.to_owned(), value)).into_iter().collect())
+    };
+    let listed = |climb, clock: i64| Listed {
+        row: ClimbRow { mark: mark(clock), ..climb_row(climb, Some("stopped")) },
+        mark: Some(format!("{clock} MHz at 1.210 V")),
+    };
+    app.take_read(Read::Climbs(vec![listed(3, 4650), listed(2, 4725), listed(1, 4700)]));
+    press(&mut app, KeyCode::Char('8'));
+    insta::assert_snapshot!("compare-nothing", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Char('3'));
+    for code in [KeyCode::Home, KeyCode::Char('p'), KeyCode::End, KeyCode::Char('p'), KeyCode::Up, KeyCode::Char('p')] {
+        press(&mut app, code);
+    }
+    assert!(picture(&app, 160, 40).contains("  1+ "), "it is told in the list that it is picked");
+    press(&mut app, KeyCode::Char('8'));
+    insta::assert_snapshot!("compare-wide", picture(&app, 160, 40));
+    press(&mut app, KeyCode::Backspace);
+    press(&mut app, KeyCode::PageDown);
+    insta::assert_snapshot!("compare-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Backspace);
+    assert!(picture(&app, 80, 24).contains("trial 1 of climb 1 is picked"));
 }
 
 #[test]
 fn no_size_breaks_the_view() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
-    for mode in
-        [None, Some('?'), Some('n'), Some('q'), Some('2'), Some('3'), Some('/'), Some('4'), Some('5'), Some('6')]
-    {
+    for mode in [
+        None,
+        Some('?'),
+        Some('n'),
+        Some('q'),
+        Some('2'),
+        Some('3'),
+        Some('/'),
+        Some('4'),
+        Some('5'),
+        Some('6'),
+        Some('7'),
+        Some('8'),
+        Some('9'),
+    ] {
         if let Some(key) = mode {
             press(&mut app, KeyCode::Esc);
             press(&mut app, KeyCode::Char(key));
@@ -280,4 +401,84 @@ fn keys_do_what_the_key_line_offers() {
     assert_eq!(press(&mut app, KeyCode::Char('y')), [Said::Stop]);
     press(&mut app, KeyCode::Char('q'));
     assert_eq!(press(&mut app, KeyCode::Char('l')), [Said::Leave]);
+}
+
+#[test]
+fn traces_are_looked_at_closer_and_over_each_other() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    // From a trial that fell to where it fell, and on to the next one.
+    press(&mut app, KeyCode::Char('3'));
+    press(&mut app, KeyCode::End);
+    while app.selected_trial() != Some(15) {
+        press(&mut app, KeyCode::Up);
+    }
+    press(&mut app, KeyCode::Char('i'));
+    insta::assert_snapshot!("traces-incident", picture(&app, 120, 36));
+    press(&mut app, KeyCode::Char('i'));
+    assert_eq!(app.selected_trial(), Some(16));
+    let closer = app.stretch();
+    press(&mut app, KeyCode::Char('i'));
+    press(&mut app, KeyCode::Char('i'));
+    press(&mut app, KeyCode::Char('i'));
+    assert_eq!((app.selected_trial(), app.stretch()), (Some(16), closer), "once around all three");
+    press(&mut app, KeyCode::Char('+'));
+    press(&mut app, KeyCode::Char('-'));
+    assert_eq!(app.stretch(), closer);
+    press(&mut app, KeyCode::Left);
+    assert_ne!(app.stretch(), closer);
+    // A trial that holds and the one that falls, over each other.
+    press(&mut app, KeyCode::Char('p'));
+    press(&mut app, KeyCode::Up);
+    press(&mut app, KeyCode::Up);
+    press(&mut app, KeyCode::Char('p'));
+    press(&mut app, KeyCode::Char('o'));
+    insta::assert_snapshot!("traces-over", picture(&app, 120, 36));
+    press(&mut app, KeyCode::Char('o'));
+    assert!(picture(&app, 120, 36).contains("✕"), "the climb again");
+}
+
+#[test]
+fn the_mouse_selects_what_it_is_over() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    let click = |app: &mut App, sign: &str, kind: MouseEventKind| {
+        let shown = picture(app, 160, 40);
+        let (row, line) = shown.lines().enumerate().find(|(_, line)| line.contains(sign)).expect(sign);
+        // The picture has its lines in quotes.
+        let column = line.split(sign).next().unwrap_or_default().chars().count() - 1;
+        let mouse = MouseEvent { kind, column: column as u16, row: row as u16, modifiers: KeyModifiers::NONE };
+        app.press(&Event::Mouse(mouse));
+    };
+    let left = MouseEventKind::Down(MouseButton::Left);
+    click(&mut app, "✕", left);
+    assert!(picture(&app, 160, 40).contains("trial 15   ✕ fell"), "from the profile to the list");
+    click(&mut app, "4 600 MHz at", left);
+    assert_eq!(app.selected_trial(), Some(10));
+    click(&mut app, "trials", MouseEventKind::ScrollDown);
+    assert_eq!(app.selected_trial(), Some(11));
+    press(&mut app, KeyCode::Char('2'));
+    click(&mut app, "✕", left);
+    assert_eq!(app.selected_trial(), Some(16), "the first from the left");
+    press(&mut app, KeyCode::Char('7'));
+    click(&mut app, "4 500 MHz  ", left);
+    assert_eq!(app.selected_trial(), Some(8));
+    press(&mut app, KeyCode::Char('9'));
+    click(&mut app, "core_voltage", left);
+    assert!(picture(&app, 160, 40).contains("›   setting     core_voltage"));
+    press(&mut app, KeyCode::Char('s'));
+    click(&mut app, "core_clock", left);
+    assert!(picture(&app, 160, 40).contains("›   setting     core_voltage"), "not beneath a question");
+}
+
+#[test]
+fn a_rig_of_many_sensors_is_scrolled() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    press(&mut app, KeyCode::Char('4'));
+    assert!(!picture(&app, 80, 40).contains("lines 1 to"), "there is room for all");
+    let small = picture(&app, 80, 20);
+    assert!(small.contains("lines 1 to 14 of ") && !small.contains("usage, %"), "{small}");
+    (0..50).for_each(|_| drop(press(&mut app, KeyCode::Down)));
+    let end = picture(&app, 80, 20);
+    assert!(end.contains("usage, %") && !end.contains("lines 1 to"), "{end}");
+    press(&mut app, KeyCode::Up);
+    assert_ne!(picture(&app, 80, 20), end, "not as often up as it was pressed at the end");
 }

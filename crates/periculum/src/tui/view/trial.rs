@@ -20,7 +20,7 @@ pub(super) const HEIGHT: u16 = 5;
 const LEAD: usize = 13;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
-    let lines = match (&app.story.ended, app.story.open_trial()) {
+    let lines = match (&app.shown.story.ended, app.shown.story.open_trial()) {
         (Some(_), _) => over(app),
         (None, Some(trial)) => {
             vec![on_trial(app, trial), pass(app, trial, area.width), next_if(app, true), next_if(app, false)]
@@ -33,10 +33,10 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 
 fn on_trial(app: &App, trial: &TrialStory) -> Line<'static> {
     let theme = &app.theme;
-    let because = format!("   because {}", trial.reason.because(&app.rig));
+    let because = format!("   because {}", trial.reason.because(&app.shown.rig));
     Line::from(vec![
         lead(app, "on trial"),
-        Span::styled(app.rig.written(&trial.rung), theme.accent.bold()),
+        Span::styled(app.shown.rig.written(&trial.rung), theme.accent.bold()),
         Span::styled(because, theme.muted),
     ])
 }
@@ -45,27 +45,27 @@ fn on_trial(app: &App, trial: &TrialStory) -> Line<'static> {
 fn pass(app: &App, trial: &TrialStory, width: u16) -> Line<'static> {
     let theme = &app.theme;
     let mut line = Line::from(lead(app, &trial.proof));
-    let Some((index, running)) = app.story.running_pass() else {
-        let what = match &app.story.under_way {
+    let Some((index, running)) = app.shown.story.running_pass() else {
+        let what = match &app.shown.story.under_way {
             Some(change) => {
-                let (label, _, to) = change_words(change, &app.rig);
+                let (label, _, to) = change_words(change, &app.shown.rig);
                 format!("setting {label} to {to}")
             }
-            None if app.story.is_paused => "waiting for you to go on".into(),
-            None if let Some(until) = app.story.rests_until => {
-                format!("resting, {} left", until.since(app.story.latest).clock())
+            None if app.shown.story.is_paused => "waiting for you to go on".into(),
+            None if let Some(until) = app.shown.story.rests_until => {
+                format!("resting, {} left", until.since(app.shown.story.latest).clock())
             }
             None => "about to begin".into(),
         };
         line.push_span(Span::styled(what, theme.text));
         return line;
     };
-    let passes = &app.plan.proof_of(trial.stage).passes;
+    let passes = &app.shown.plan.proof_of(trial.stage).passes;
     line.push_span(Span::styled(format!("{} ", running.order.load), theme.text));
     if passes.len() > 1 {
         line.push_span(Span::styled(format!("pass {} of {}  ", index + 1, passes.len()), theme.muted));
     }
-    let progress = app.story.progress.clone().unwrap_or_default();
+    let progress = app.shown.story.progress.clone().unwrap_or_default();
     let length = running.order.length;
     let bar = if width >= 120 { 30 } else { 12 };
     let full = (progress.done.seconds() / length.seconds() * f64::from(bar)).min(f64::from(bar)) as usize;
@@ -88,21 +88,21 @@ fn pass(app: &App, trial: &TrialStory, width: u16) -> Line<'static> {
 /// What comes next if the trial holds, or if it falls.
 fn next_if(app: &App, holds: bool) -> Line<'static> {
     let theme = &app.theme;
-    let prospect = app.outlook.as_ref().map(|outlook| if holds { &outlook.if_held } else { &outlook.if_fell });
+    let prospect = app.shown.outlook.as_ref().map(|outlook| if holds { &outlook.if_held } else { &outlook.if_fell });
     let text = match prospect {
         None => "not known so far".into(),
         Some(Prospect::Try(rung, reason)) => match reason {
-            periculum_core::reason::Reason::StepBack { .. } => format!("back to {}", app.rig.written(rung)),
-            _ => app.rig.written(rung),
+            periculum_core::reason::Reason::StepBack { .. } => format!("back to {}", app.shown.rig.written(rung)),
+            _ => app.shown.rig.written(rung),
         },
-        Some(Prospect::StageDone(..)) if app.rig.settings.is_empty() => {
+        Some(Prospect::StageDone(..)) if app.shown.rig.settings.is_empty() => {
             "nothing was wrong, and that is on record".into()
         }
-        Some(Prospect::NothingLeft) if app.rig.settings.is_empty() => "what was wrong is on record".into(),
-        Some(Prospect::StageDone(rung, _)) if app.story.stages.len() < app.plan.stages.len() => {
-            format!("this stage is done at {}, and {} follows", app.rig.written(rung), following(app))
+        Some(Prospect::NothingLeft) if app.shown.rig.settings.is_empty() => "what was wrong is on record".into(),
+        Some(Prospect::StageDone(rung, _)) if app.shown.story.stages.len() < app.shown.plan.stages.len() => {
+            format!("this stage is done at {}, and {} follows", app.shown.rig.written(rung), following(app))
         }
-        Some(Prospect::StageDone(rung, _)) => format!("the climb is done at {}", app.rig.written(rung)),
+        Some(Prospect::StageDone(rung, _)) => format!("the climb is done at {}", app.shown.rig.written(rung)),
         Some(Prospect::NothingLeft) => "the climb is over: nothing easier is left to try".into(),
     };
     let words = if holds { "if it holds" } else { "if it falls" };
@@ -110,16 +110,16 @@ fn next_if(app: &App, holds: bool) -> Line<'static> {
 }
 
 fn following(app: &App) -> &'static str {
-    app.plan.stages.get(app.story.stages.len()).map_or("nothing", |stage| stage.strategy.name())
+    app.shown.plan.stages.get(app.shown.story.stages.len()).map_or("nothing", |stage| stage.strategy.name())
 }
 
 fn between(app: &App) -> Line<'static> {
-    let what = match &app.story.under_way {
+    let what = match &app.shown.story.under_way {
         Some(change) => {
-            let (label, _, to) = change_words(change, &app.rig);
+            let (label, _, to) = change_words(change, &app.shown.rig);
             format!("on the way back to stock: {label} to {to}")
         }
-        None if app.story.is_paused => "paused between two trials; the rig stays as it is until you go on".into(),
+        None if app.shown.story.is_paused => "paused between two trials; the rig stays as it is until you go on".into(),
         None => "about to begin".into(),
     };
     Line::from(vec![lead(app, "now"), Span::styled(what, app.theme.text)])
@@ -129,35 +129,36 @@ fn between(app: &App) -> Line<'static> {
 fn over(app: &App) -> Vec<Line<'static>> {
     let theme = &app.theme;
     let how = app
+        .shown
         .story
         .ended
         .as_ref()
-        .map(|ended| format!("{}; {}", ended.end.sentence(), whereabouts(&ended.not_at_stock, &app.rig)));
+        .map(|ended| format!("{}; {}", ended.end.sentence(), whereabouts(&ended.not_at_stock, &app.shown.rig)));
     let mut lines = vec![Line::from(vec![lead(app, "over"), Span::styled(how.unwrap_or_default(), theme.text)])];
-    if app.story.marks.is_empty() {
+    if app.shown.story.marks.is_empty() {
         lines.push(Line::from(vec![
             lead(app, "no mark"),
             Span::styled("nothing harder than stock was proved", theme.text),
         ]));
     }
-    for mark in app.story.marks.iter().rev().take(usize::from(HEIGHT) - 2) {
+    for mark in app.shown.story.marks.iter().rev().take(usize::from(HEIGHT) - 2) {
         let flag = Span::styled(format!("{:<LEAD$}", "⚑ mark"), theme.accent);
-        lines.push(Line::from(vec![flag, Span::styled(mark_sentence(mark, &app.rig), theme.text.bold())]));
+        lines.push(Line::from(vec![flag, Span::styled(mark_sentence(mark, &app.shown.rig), theme.text.bold())]));
     }
     lines
 }
 
 fn trouble(app: &App) -> Line<'static> {
     let theme = &app.theme;
-    let Some(last) = app.story.incidents.last() else {
+    let Some(last) = app.shown.story.incidents.last() else {
         return Line::from(vec![lead(app, "last trouble"), Span::styled("none so far", theme.text)]);
     };
-    let trial = last.trial.and_then(|number| app.story.trials.get(number as usize - 1));
+    let trial = last.trial.and_then(|number| app.shown.story.trials.get(number as usize - 1));
     let verdict = trial.and_then(|trial| trial.verdict);
     let style: Style = theme.verdict(verdict);
     let sign = verdict.map_or("✕".to_owned(), |verdict| verdict.sign().to_string());
     let place = trial.map_or("outside any trial".to_owned(), |trial| {
-        format!("trial {}, {}", trial.number, app.rig.written(&trial.rung))
+        format!("trial {}, {}", trial.number, app.shown.rig.written(&trial.rung))
     });
     Line::from(vec![
         lead(app, "last trouble"),

@@ -7,6 +7,7 @@ use ratatui::text::{Line, Span, Text};
 
 use super::{detail, fit};
 use crate::tui::app::App;
+use crate::tui::pointing::Target;
 
 /// Lines below the list where there is no room beside it.
 const BELOW: u16 = 9;
@@ -23,17 +24,17 @@ fn draw_list(frame: &mut Frame, app: &App, area: Rect) {
     let [head, rows] = Layout::vertical([Constraint::Length(2), Constraint::Min(0)]).areas(area);
     let selected = app.selected_trial();
     let selected = found.iter().position(|trial| Some(trial.number) == selected);
-    let total = app.story.trials.len();
+    let total = app.shown.story.trials.len();
     let place = selected.map_or(String::new(), |at| format!("{} of ", at + 1));
     let mut title = vec![Span::styled(format!("trials   {place}{}", found.len()), theme.muted)];
     if !app.filter.is_empty() {
-        title.push(Span::styled(format!(" of {total} with "), theme.muted));
+        title.push(Span::styled(" with ", theme.muted));
         title.push(Span::styled(app.filter.clone(), theme.accent.bold()));
+        title.push(Span::styled(format!(" among {total}"), theme.muted));
     }
     frame.render_widget(Line::from(title), head);
     if found.is_empty() {
-        let why =
-            if total == 0 { "No trial has begun." } else { "No trial has all of these words. esc shows all again." };
+        let why = if total == 0 { "No trial has begun." } else { "No trial has all of this. esc shows all again." };
         return frame.render_widget(Line::styled(why, theme.text), rows);
     }
     let height = usize::from(rows.height);
@@ -42,9 +43,10 @@ fn draw_list(frame: &mut Frame, app: &App, area: Rect) {
     let first = last.saturating_sub(height / 2).min(found.len().saturating_sub(height));
     let widest = |of: &dyn Fn(&TrialStory) -> usize| found.iter().map(|trial| of(trial)).max().unwrap_or(0);
     let widths = Widths {
-        rung: widest(&|trial| app.rig.written(&trial.rung).chars().count()),
+        rung: widest(&|trial| app.shown.rig.written(&trial.rung).chars().count()),
         proof: widest(&|trial| trial.put_to().chars().count()),
     };
+    app.places.put_lines(rows, found.iter().skip(first).map(|trial| Target::Trial(trial.number)));
     let lines = found.iter().enumerate().skip(first).take(height);
     let lines =
         lines.map(|(index, trial)| fit(row(app, trial, &widths, Some(index) == selected), rows.width, theme.muted));
@@ -66,14 +68,16 @@ fn row(app: &App, trial: &TrialStory, widths: &Widths, is_selected: bool) -> Lin
         None => trial.score().map(|score| format!("{:.1} {}", score.value, score.unit)).unwrap_or_default(),
     };
     let tested = if trial.verdict.is_some() { trial.tested.to_string() } else { String::new() };
+    let picked = if app.picks.has(app.shown.number, Some(trial.number)) { "+" } else { " " };
     Line::from(vec![
         Span::styled(if is_selected { "› " } else { "  " }, theme.accent),
-        Span::styled(format!("{:>4}  ", trial.number), theme.muted),
+        Span::styled(format!("{:>4}", trial.number), theme.muted),
+        Span::styled(format!("{picked} "), theme.accent.bold()),
         Span::styled(format!("{sign}  "), theme.verdict(trial.verdict)),
-        Span::styled(format!("{:<width$}  ", app.rig.written(&trial.rung), width = widths.rung), text),
+        Span::styled(format!("{:<width$}  ", app.shown.rig.written(&trial.rung), width = widths.rung), text),
         Span::styled(format!("{:<width$}  ", trial.put_to(), width = widths.proof), theme.muted),
         Span::styled(format!("{tested:>10}  "), theme.muted),
         Span::styled(format!("{what:<16}  "), theme.verdict(trial.verdict)),
-        Span::styled(trial.reason.because(&app.rig), theme.muted),
+        Span::styled(trial.reason.because(&app.shown.rig), theme.muted),
     ])
 }

@@ -1,0 +1,102 @@
+//! Pictures of a climb: for the command that writes them, and for the views that show the same.
+
+use std::collections::BTreeMap;
+use std::fs;
+use std::path::Path;
+
+use anyhow::{Context, Result};
+use periculum_charts::{Figure, ascent, map, places, score_curve, sheet, traces};
+use periculum_core::moment::{Moment, Span};
+use periculum_core::plan::Plan;
+use periculum_core::profile::{AscentProfile, Axis};
+use periculum_core::rig::Rig;
+use periculum_core::scores::benchmarks;
+use periculum_core::series::Series;
+use periculum_core::story::Story;
+use periculum_core::terrain::Terrain;
+
+use crate::complaint::BadInput;
+
+/// A climb that pictures are drawn of.
+#[derive(Clone, Copy)]
+pub(crate) struct Drawn<'a> {
+    pub(crate) story: &'a Story,
+    pub(crate) rig: &'a Rig,
+    pub(crate) plan: &'a Plan,
+    pub(crate) traces: &'a BTreeMap<String, Series>,
+}
+
+impl Drawn<'_> {
+    pub(crate) fn ascent(&self) -> Result<Figure> {
+        let profile = AscentProfile::of(self.story, self.rig, self.plan);
+        Ok(ascent(&profile.ok_or_else(|| nothing("this climb moves no setting, so it has no profile"))?)?)
+    }
+
+    pub(crate) fn map(&self) -> Result<Figure> {
+        let terrain = Terrain::of(self.story, self.rig, self.plan);
+        Ok(map(&terrain.ok_or_else(|| nothing("a map needs two settings, of which the plan moves one"))?)?)
+    }
+
+    /// The curve of a benchmark, by its load; of the last one where none is named.
+    pub(crate) fn scores(&self, load: Option<&str>) -> Result<Figure> {
+        let all = benchmarks(self.story, self.rig, self.plan, self.traces);
+        let known = || all.iter().map(|benchmark| benchmark.what.load.as_str()).collect::<Vec<_>>().join(", ");
+        let wanted = |load: &str| all.iter().find(|benchmark| benchmark.what.load == load);
+        let benchmark = match load {
+            Some(load) => wanted(load)
+                .ok_or_else(|| nothing(format!("this climb has no scores of {load}; it has those of: {}", known())))?,
+            None => all.last().ok_or_else(|| nothing("no benchmark of this climb has run to its end"))?,
+        };
+        let setting = self.plan.climbed_setting().and_then(|name| self.rig.setting(name));
+        let setting = setting.ok_or_else(|| nothing("this climb moves no setting, so there is no curve"))?;
+        Ok(score_curve(benchmark, &Axis { label: setting.label.clone(), unit: setting.unit.clone() })?)
+    }
+
+    /// What sensors read from one moment to another one.
+    pub(crate) fn traces(&self, from: Moment, to: Moment) -> Result<Figure> {
+        Ok(traces(self.traces, self.rig, self.story, from, to)?)
+    }
+
+    /// The stretch of time of a trial, or of everything that was read.
+    pub(crate) fn stretch(&self, trial: Option<u32>) -> Result<(Moment, Moment)> {
+        let trials = &self.story.trials;
+        if let Some(number) = trial {
+            let index = (number as usize).checked_sub(1);
+            let trial = index.and_then(|index| trials.get(index));
+            let trial =
+                trial.ok_or_else(|| nothing(format!("there is no trial {number}; there are {}", trials.len())))?;
+            let end = trials.get(number as usize).map_or(self.story.latest, |next| next.began);
+            return Ok((trial.began, end));
+        }
+        let spans = self.traces.values().filter_map(Series::span);
+        let whole = spans.reduce(|(from, to), (begin, end)| (from.min(begin), to.max(end)));
+        let (from, to) = whole.ok_or_else(|| nothing("no sensor was read in this climb"))?;
+        Ok((from, to + Span::from_millis(1)))
+    }
+
+    pub(crate) fn cores(&self) -> Result<Figure> {
+        Ok(sheet(&places(self.story, self.rig))?)
+    }
+}
+
+/// Writes a picture as what the file's ending says.
+pub(crate) fn write(figure: &Figure, path: &Path) -> Result<()> {
+    let bytes = match ending(path) {
+        "svg" => figure.svg().into_bytes(),
+        "pdf" => figure.pdf()?,
+        _ => {
+            let name = path.display();
+            return Err(nothing(format!("can't tell what {name} is to be; end it in .svg or .pdf")).into());
+        }
+    };
+    fs::write(path, bytes).with_context(|| format!("can't write {}", path.display()))
+}
+
+/// What the file's name ends in.
+pub(crate) fn ending(path: &Path) -> &str {
+    path.extension().and_then(|ending| ending.to_str()).unwrap_or_default()
+}
+
+fn nothing(why: impl Into<String>) -> BadInput {
+    BadInput(why.into())
+}

@@ -1,0 +1,125 @@
+//! A climb with all that is shown of it.
+
+use std::collections::BTreeMap;
+use std::sync::Arc;
+
+use periculum_core::engine::{Entry, Outlook, Said};
+use periculum_core::finding::trial_facts;
+use periculum_core::plan::Plan;
+use periculum_core::rig::Rig;
+use periculum_core::series::Series;
+use periculum_core::story::{Story, TrialStory};
+use periculum_ledger::ClimbRow;
+
+use crate::briefing::Briefing;
+use crate::commands::date;
+use crate::notice::{self, Notice};
+
+/// The number of a climb that has none yet; the ledger counts from 1.
+const NOT_BEGUN: i64 = 0;
+
+/// A climb, as its record tells it or as its driver goes on telling it.
+pub(crate) struct Climbed {
+    /// Its number in the ledger.
+    pub(super) number: i64,
+    /// The seed of a simulated rig.
+    pub(super) seed: Option<u64>,
+    pub(super) rig: Arc<Rig>,
+    pub(super) plan: Arc<Plan>,
+    pub(super) story: Story,
+    pub(super) outlook: Option<Outlook>,
+    /// What each sensor read, from the beginning.
+    pub(super) traces: BTreeMap<String, Series>,
+    /// The files of its rig and its plan.
+    pub(super) texts: [String; 2],
+    /// What all of its trials are found by.
+    facts: String,
+}
+
+impl Climbed {
+    /// A climb of the ledger, with what was recorded of it.
+    pub(crate) fn new(row: &ClimbRow, briefing: &Briefing, story: Story, traces: BTreeMap<String, Series>) -> Self {
+        let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
+        let facts = climb_facts(row).to_lowercase();
+        let texts = [briefing.rig_text.clone(), briefing.plan_text.clone()];
+        Self { number: row.climb, seed: row.seed, rig, plan, story, outlook: None, traces, texts, facts }
+    }
+
+    /// What there is to see before a climb has begun.
+    pub(super) fn not_begun(briefing: &Briefing) -> Self {
+        Self {
+            number: NOT_BEGUN,
+            seed: None,
+            rig: Arc::clone(&briefing.rig),
+            plan: Arc::clone(&briefing.plan),
+            story: Story::default(),
+            outlook: None,
+            traces: BTreeMap::new(),
+            texts: [briefing.rig_text.clone(), briefing.plan_text.clone()],
+            facts: String::new(),
+        }
+    }
+
+    /// Whether it is only planned.
+    pub(super) fn is_planned(&self) -> bool {
+        self.number == NOT_BEGUN
+    }
+
+    /// Takes in what the driver tells.
+    pub(super) fn hear(&mut self, notice: Notice) {
+        notice::take(&mut self.story, &notice);
+        match notice {
+            Notice::Outlook(outlook) => self.outlook = outlook.map(|outlook| *outlook),
+            Notice::Sample { at, readings } => {
+                for (sensor, reading) in readings {
+                    self.traces.entry(sensor).or_default().push(at, reading);
+                }
+            }
+            Notice::Told { .. } | Notice::LeftBehind { .. } | Notice::Progress { .. } => {}
+        }
+    }
+
+    /// The numbers of the trials that have what is looked for, in order.
+    pub(super) fn find(&self, query: &periculum_core::finding::Query) -> Vec<u32> {
+        if query.is_empty() {
+            return self.story.trials.iter().map(|trial| trial.number).collect();
+        }
+        let has = |trial: &&TrialStory| query.has(&self.facts, &self.facts_of(trial));
+        self.story.trials.iter().filter(has).map(|trial| trial.number).collect()
+    }
+
+    fn facts_of(&self, trial: &TrialStory) -> String {
+        let of_trial = |number: Option<u32>| number == Some(trial.number);
+        let incidents = self.story.incidents.iter().filter(|told| of_trial(told.trial));
+        let incidents = incidents.map(|told| told.incident.kind.name());
+        let told = incidents.chain(self.notes(trial));
+        trial_facts(trial.number, &trial.rung, &trial.proof, trial.verdict, told)
+    }
+
+    /// What the operator wrote down between the beginning of this trial and that of the next one.
+    pub(super) fn notes(&self, trial: &TrialStory) -> impl Iterator<Item = &str> {
+        let next = self.story.trials.get(trial.number as usize).map(|next| next.began);
+        let began = trial.began;
+        let from = self.story.log.partition_point(|(at, _)| *at < began);
+        let noted = self.story.log[from..].iter().take_while(move |(at, _)| next.is_none_or(|next| *at < next));
+        noted.filter_map(|(_, entry)| match entry {
+            Entry::Operator { said: Said::Note { text } } => Some(text.as_str()),
+            _ => None,
+        })
+    }
+}
+
+/// What the trials of a climb are found by, whatever they are themselves.
+pub(super) fn climb_facts(row: &ClimbRow) -> String {
+    let seed = row.seed.map_or(String::new(), |seed| format!(" #{seed}"));
+    let end = row.end.as_deref().unwrap_or("not finished");
+    format!(
+        "climb {} {} {}{seed} {} {} {} {end}",
+        row.climb,
+        row.rig,
+        row.specimen,
+        row.plan,
+        row.use_name,
+        date(row.wall)
+    )
+}

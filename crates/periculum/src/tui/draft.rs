@@ -1,0 +1,276 @@
+//! A plan that is being written: its text, what of it can't be, and what it would do.
+
+use std::fs::{self, File};
+use std::io::{self, Write};
+use std::path::{Path, PathBuf};
+
+use anyhow::{Context, Result, anyhow, bail};
+use periculum_core::file::Problem;
+use periculum_core::file::outline::{self, CantChange, Line, LineKind};
+use periculum_core::forecast::{Forecast, forecast};
+
+use super::keys::Step;
+use crate::briefing::{Briefing, SourceFile};
+use crate::complaint::BadFile;
+
+/// Where a plan is from, which says on which rig it is to be climbed.
+#[derive(Clone, Debug)]
+enum Source {
+    /// A file of the user's, beside which its rig is.
+    File(PathBuf),
+    /// A climb of the ledger, with its rig; what is written of it is another plan.
+    Climb { number: i64, rig: SourceFile, written: Option<PathBuf> },
+}
+
+/// What a text means.
+#[derive(Clone, Debug)]
+pub(super) enum Meaning {
+    /// A plan, and what it would do.
+    Plan(Box<Briefing>, Box<Forecast>),
+    /// Nothing yet: what is wrong, each with the line it belongs to.
+    Wrong(Vec<(Option<usize>, Problem)>),
+}
+
+/// A plan that is being written.
+pub(crate) struct Draft {
+    source: Source,
+    text: String,
+    /// As it is in its file, or in the record.
+    saved: String,
+    /// What was changed, the newest last, each with the line that was selected.
+    before: Vec<(String, usize)>,
+    pub(super) lines: Vec<Line>,
+    at: usize,
+    pub(super) meaning: Meaning,
+    /// Why the last change was not made.
+    pub(super) refusal: Option<String>,
+}
+
+impl Draft {
+    /// The plan of this file; of this text where the file is still to be written.
+    pub(crate) fn of_file(path: &Path, fresh: Option<String>) -> Result<Self> {
+        let (text, saved) = match fresh {
+            Some(text) => (text, String::new()),
+            None => SourceFile::read(path).map(|file| (file.text.clone(), file.text))?,
+        };
+        Self::of(Source::File(path.to_owned()), text, saved)
+    }
+
+    /// The plan of a climb of the ledger, as it was recorded.
+    pub(super) fn of_climb(number: i64, rig_text: &str, plan_text: &str) -> Result<Self> {
+        let rig = SourceFile { path: format!("rig of climb {number}").into(), text: rig_text.to_owned() };
+        Self::of(Source::Climb { number, rig, written: None }, plan_text.to_owned(), plan_text.to_owned())
+    }
+
+    fn of(source: Source, text: String, saved: String) -> Result<Self> {
+        let lines = outline::lines(&text)?;
+        let meaning = mean(&source, &text, &lines)?;
+        Ok(Self { source, text, saved, before: Vec::new(), lines, at: 0, meaning, refusal: None })
+    }
+
+    /// The rig with the plan as far as there is one: where it can't be read yet, one without stages.
+    pub(super) fn briefing(&self) -> Result<Briefing> {
+        match (&self.meaning, &self.source) {
+            (Meaning::Plan(briefing, _), _) => Ok((**briefing).clone()),
+            (Meaning::Wrong(_), Source::File(path)) => Briefing::without_plan(path, self.text.clone()),
+            (Meaning::Wrong(_), Source::Climb { .. }) => bail!("the plan of a climb can always be read"),
+        }
+    }
+
+    /// The file that it belongs to.
+    pub(super) fn file(&self) -> Option<&Path> {
+        match &self.source {
+            Source::File(path) | Source::Climb { written: Some(path), .. } => Some(path),
+            Source::Climb { written: None, .. } => None,
+        }
+    }
+
+    /// Whose plan it is, in words.
+    pub(super) fn whose(&self) -> String {
+        match &self.source {
+            Source::File(path) | Source::Climb { written: Some(path), .. } => path.display().to_string(),
+            Source::Climb { number, .. } if self.is_changed() => format!("from climb {number}"),
+            Source::Climb { number, .. } => format!("as climb {number} was begun with"),
+        }
+    }
+
+    /// Whether it is the untouched plan of a climb, another than this one.
+    pub(super) fn is_of_another(&self, climb: i64) -> bool {
+        matches!(self.source, Source::Climb { number, .. } if number != climb) && !self.is_changed()
+    }
+
+    /// Whether there is something that is in no file.
+    pub(super) fn is_changed(&self) -> bool {
+        self.text != self.saved
+    }
+
+    /// Whether it could be climbed as it is in its file.
+    pub(super) fn is_ready(&self) -> bool {
+        !self.is_changed() && self.file().is_some() && matches!(self.meaning, Meaning::Plan(..))
+    }
+
+    /// Which line is selected.
+    pub(super) fn at(&self) -> usize {
+        self.at.min(self.lines.len().saturating_sub(1))
+    }
+
+    pub(super) fn select(&mut self, step: Step) {
+        self.refusal = None;
+        self.at = step.from(self.at(), self.lines.len());
+    }
+
+    /// Selects a line by its place.
+    pub(super) fn point_at(&mut self, at: usize) {
+        self.select(Step::First);
+        self.at = at;
+    }
+
+    /// What is written on the selected line, where that can be changed.
+    pub(super) fn written(&self) -> Option<&str> {
+        match &self.lines.get(self.at())?.kind {
+            LineKind::Value(text) | LineKind::Element(text) if !text.is_empty() => Some(text),
+            _ => None,
+        }
+    }
+
+    /// Writes something else on the selected line.
+    pub(super) fn write(&mut self, written: &str) {
+        self.change(|text, line| outline::set(text, line.ok_or_else(CantChange::nothing_there)?, written));
+    }
+
+    /// Adds a key to the selected section, or a section at the end.
+    pub(super) fn add(&mut self, written: &str) {
+        let lines = self.lines.len();
+        self.change(|text, line| outline::add(text, line, written));
+        if written.trim_start().starts_with('[') && self.lines.len() > lines {
+            self.at = self.lines.len() - 1;
+        }
+    }
+
+    pub(super) fn copy(&mut self) {
+        self.change(|text, line| outline::copy(text, line.ok_or_else(CantChange::nothing_there)?));
+    }
+
+    pub(super) fn remove(&mut self) {
+        self.change(|text, line| outline::remove(text, line.ok_or_else(CantChange::nothing_there)?));
+    }
+
+    /// Moves the selected stage or element of a list, and goes with it.
+    pub(super) fn shift(&mut self, later: bool) {
+        let Some(mut path) = self.lines.get(self.at()).map(|line| line.path.clone()) else { return };
+        self.change(|text, line| outline::shift(text, line.ok_or_else(CantChange::nothing_there)?, later));
+        if self.refusal.is_none() {
+            if let Some(outline::Step::Nth(nth)) = path.last_mut() {
+                *nth = if later { *nth + 1 } else { nth.saturating_sub(1) };
+            }
+            self.at = self.lines.iter().position(|line| line.path == path).unwrap_or(self.at);
+        }
+    }
+
+    /// Takes the last change back.
+    pub(super) fn undo(&mut self) {
+        let Some((text, at)) = self.before.pop() else { return };
+        if self.become_text(text.clone()) {
+            self.at = at;
+        } else {
+            self.before.push((text, at));
+        }
+    }
+
+    pub(super) fn can_undo(&self) -> bool {
+        !self.before.is_empty()
+    }
+
+    /// Writes it into a file; into another one than its own only where there is none yet.
+    pub(super) fn save(&mut self, path: &Path) -> Result<()> {
+        if let Meaning::Wrong(problems) = &self.meaning {
+            bail!("it is not written while {} of its lines can't be; they are marked", problems.len());
+        }
+        let there = fs::read_to_string(path).ok();
+        if self.file() != Some(path) && path.exists() {
+            bail!("{} is there already, so nothing was written; give another name", path.display());
+        }
+        if there.is_some_and(|there| there != self.saved) {
+            bail!("{} was changed meanwhile, so nothing was written; give another name", path.display());
+        }
+        replace(path, &self.text).with_context(|| format!("can't write {}", path.display()))?;
+        self.saved = self.text.clone();
+        if let Source::Climb { written, .. } = &mut self.source {
+            *written = Some(path.to_owned());
+        }
+        Ok(())
+    }
+
+    /// The name that is proposed for its file.
+    pub(super) fn name(&self) -> String {
+        match (&self.source, &self.meaning) {
+            (Source::File(_) | Source::Climb { written: Some(_), .. }, _) => self.whose(),
+            (Source::Climb { .. }, Meaning::Plan(briefing, _)) => {
+                format!("{}.plan.toml", briefing.plan.name.replace([' ', '/'], "-"))
+            }
+            (Source::Climb { number, .. }, Meaning::Wrong(_)) => format!("climb-{number}.plan.toml"),
+        }
+    }
+
+    fn change(&mut self, act: impl FnOnce(&str, Option<&Line>) -> Result<String, CantChange>) {
+        match act(&self.text, self.lines.get(self.at())) {
+            Ok(text) if text == self.text => self.refusal = None,
+            Ok(text) => {
+                let before = (self.text.clone(), self.at());
+                if self.become_text(text) {
+                    self.before.push(before);
+                }
+            }
+            Err(why) => self.refusal = Some(why.to_string()),
+        }
+    }
+
+    /// Takes another text, unless it can't even be read; tells whether it did.
+    fn become_text(&mut self, text: String) -> bool {
+        let read = outline::lines(&text).map_err(anyhow::Error::from);
+        let read = read.and_then(|lines| mean(&self.source, &text, &lines).map(|meaning| (lines, meaning)));
+        match read {
+            Ok((lines, meaning)) => {
+                (self.text, self.lines, self.meaning, self.refusal) = (text, lines, meaning, None);
+                true
+            }
+            Err(why) => {
+                self.refusal = Some(format!("{why:#}"));
+                false
+            }
+        }
+    }
+}
+
+/// Puts a text in the place of a file's, whole or not at all: a plan that is cut short by a crash is no plan.
+fn replace(path: &Path, text: &str) -> io::Result<()> {
+    let beside = path.with_extension("writing");
+    let mut file = File::create(&beside)?;
+    file.write_all(text.as_bytes())?;
+    file.sync_all()?;
+    fs::rename(&beside, path)
+}
+
+/// What a text means on its rig.
+fn mean(source: &Source, text: &str, lines: &[Line]) -> Result<Meaning> {
+    let read = match source {
+        Source::File(path) => Briefing::of_text(path, text.to_owned()),
+        Source::Climb { rig, .. } => {
+            Briefing::of(rig.clone(), SourceFile { path: "the plan".into(), text: text.to_owned() })
+        }
+    };
+    match read {
+        Ok(briefing) => {
+            let foreseen = forecast(&briefing.rig, &briefing.plan);
+            Ok(Meaning::Plan(Box::new(briefing), Box::new(foreseen)))
+        }
+        Err(error) => match error.downcast::<BadFile>() {
+            Ok(bad) if bad.source_text == text => {
+                let placed = bad.problems.into_iter().map(|problem| (outline::line_of(lines, &problem), problem));
+                Ok(Meaning::Wrong(placed.collect()))
+            }
+            Ok(bad) => Err(anyhow!(bad)),
+            Err(error) => Err(error),
+        },
+    }
+}

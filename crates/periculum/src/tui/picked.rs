@@ -1,0 +1,86 @@
+//! Trials and climbs that were picked to be compared.
+
+use periculum_core::contrast::{Fact, facts_of_climb, facts_of_trial};
+
+use super::climbed::Climbed;
+use super::library::Library;
+
+/// Something that was picked.
+pub(super) struct Picked {
+    pub(super) climb: i64,
+    /// The trial; none for the climb as a whole.
+    pub(super) trial: Option<u32>,
+    /// What it is, and which specimen of which rig.
+    pub(super) title: [String; 2],
+    pub(super) facts: Vec<Fact>,
+}
+
+impl Picked {
+    /// A climb, or one of its trials; none where it has no such trial.
+    fn of(climbed: &Climbed, trial: Option<u32>) -> Option<Self> {
+        let Climbed { number, story, rig, plan, traces, .. } = climbed;
+        let facts = match trial {
+            None => facts_of_climb(story, rig, plan, traces),
+            Some(trial) => facts_of_trial(story.trials.get(trial as usize - 1)?, story, rig, plan, traces),
+        };
+        let what = trial.map_or(format!("climb {number}"), |trial| format!("trial {trial} of climb {number}"));
+        let seed = climbed.seed.map_or(String::new(), |seed| format!(" #{seed}"));
+        Some(Self { climb: *number, trial, title: [what, format!("{}{seed}, {}", rig.name, plan.name)], facts })
+    }
+}
+
+/// What was picked, in the order in which it was.
+#[derive(Default)]
+pub(super) struct Picks(Vec<Picked>);
+
+impl Picks {
+    pub(super) fn iter(&self) -> impl Iterator<Item = &Picked> {
+        self.0.iter()
+    }
+
+    pub(super) fn count(&self) -> usize {
+        self.0.len()
+    }
+
+    pub(super) fn has(&self, climb: i64, trial: Option<u32>) -> bool {
+        self.0.iter().any(|picked| (picked.climb, picked.trial) == (climb, trial))
+    }
+
+    /// The trials of this climb that were picked.
+    pub(super) fn trials_of(&self, climb: i64) -> impl Iterator<Item = u32> {
+        self.0.iter().filter(move |picked| picked.climb == climb).filter_map(|picked| picked.trial)
+    }
+
+    /// Picks it, or puts it back where it was picked.
+    pub(super) fn toggle(&mut self, climbed: &Climbed, trial: Option<u32>) {
+        if self.has(climbed.number, trial) {
+            self.0.retain(|picked| (picked.climb, picked.trial) != (climbed.number, trial));
+        } else {
+            self.0.extend(Picked::of(climbed, trial));
+        }
+    }
+
+    /// Puts the last one back.
+    pub(super) fn drop_last(&mut self) {
+        self.0.pop();
+    }
+
+    /// Looks again at what was picked of this climb, which may have gone on.
+    pub(super) fn look_again(&mut self, climbed: &Climbed) {
+        for picked in self.0.iter_mut().filter(|picked| picked.climb == climbed.number) {
+            if let Some(now) = Picked::of(climbed, picked.trial) {
+                *picked = now;
+            }
+        }
+    }
+}
+
+/// A climb of the ledger that is picked without being shown.
+pub(super) fn toggle_unseen(picks: &mut Picks, library: &Library, climb: i64) -> anyhow::Result<()> {
+    if picks.has(climb, None) {
+        picks.0.retain(|picked| (picked.climb, picked.trial) != (climb, None));
+        return Ok(());
+    }
+    picks.0.extend(Picked::of(&library.open(climb)?, None));
+    Ok(())
+}

@@ -1,0 +1,85 @@
+//! Writes what a view shows into a file.
+
+use std::fs::File;
+use std::path::Path;
+
+use anyhow::{Context, Result, bail};
+use periculum_charts::{Table, comparison, sheet, trials};
+use periculum_core::contrast::Fact;
+use periculum_core::stretch::Stretch;
+
+use super::app::{App, View};
+use super::climbed::Climbed;
+use crate::pictures::{self, Drawn};
+
+/// The name that is proposed for the file of the shown view.
+pub(super) fn name(app: &App) -> String {
+    if let Some(draft) = app.draft.as_ref().filter(|_| app.view == View::Plan) {
+        return draft.name();
+    }
+    if app.view == View::Trials {
+        return format!("climb-{}-trials.csv", app.shown.number);
+    }
+    let what = match app.view {
+        View::Map => "map",
+        View::Scores => "scores",
+        View::Traces => "traces",
+        View::Compare => "comparison",
+        View::Climb if app.shows_cores => "cores",
+        _ => "ascent",
+    };
+    format!("climb-{}-{what}.svg", app.shown.number)
+}
+
+/// Writes what the view shows into a file, and tells where.
+pub(super) fn save(app: &mut App, name: &str) -> Result<String> {
+    let path = Path::new(name);
+    if let Some(draft) = app.draft.as_mut().filter(|_| app.view == View::Plan) {
+        draft.save(path)?;
+        if app.shown.is_planned() {
+            app.shown = Climbed::not_begun(&draft.briefing()?);
+        }
+        return Ok(format!("written: {name}"));
+    }
+    if path.exists() {
+        bail!("{name} is there already, so nothing was written; give another name");
+    }
+    let Climbed { story, rig, plan, traces, .. } = &app.shown;
+    if app.view == View::Trials {
+        write_table(trials(story, rig), path)?;
+        return Ok(format!("written: {name}"));
+    }
+    let drawn = Drawn { story, rig, plan, traces };
+    let figure = match app.view {
+        View::Map => drawn.map()?,
+        View::Scores => {
+            let benchmarks = app.benchmarks();
+            let shown = benchmarks.get(app.benchmark_at(&benchmarks));
+            drawn.scores(shown.map(|benchmark| benchmark.what.load.as_str()))?
+        }
+        View::Traces => match app.stretch() {
+            Some(Stretch { from, to }) => drawn.traces(from, to)?,
+            None => bail!("no sensor was read yet"),
+        },
+        View::Compare => {
+            let titles: Vec<String> = app.picks.iter().map(|picked| picked.title[0].clone()).collect();
+            let sides: Vec<&[Fact]> = app.picks.iter().map(|picked| picked.facts.as_slice()).collect();
+            sheet(&comparison(&titles, &sides))?
+        }
+        View::Climb if app.shows_cores => drawn.cores()?,
+        _ => drawn.ascent()?,
+    };
+    pictures::write(&figure, path)?;
+    Ok(format!("written: {name}"))
+}
+
+/// Writes a table as what the file's ending says.
+fn write_table(table: Table, path: &Path) -> Result<()> {
+    let ending = pictures::ending(path);
+    if !["csv", "jsonl"].contains(&ending) {
+        bail!("can't tell what {} is to be; end it in .csv or .jsonl", path.display());
+    }
+    let tell = || format!("can't write {}", path.display());
+    let file = File::create_new(path).with_context(tell)?;
+    if ending == "csv" { table.write_csv(file) } else { table.write_json_lines(file) }.with_context(tell)
+}

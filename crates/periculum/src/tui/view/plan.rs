@@ -1,0 +1,225 @@
+//! The plan as lines that can be changed, each problem in its place, and what it would do before it begins.
+
+use periculum_core::file::Problem;
+use periculum_core::file::outline::{self, LineKind, Step};
+use periculum_core::forecast::Forecast;
+use periculum_core::telling::{effort_words, stage_words};
+use ratatui::Frame;
+use ratatui::layout::{Constraint, Layout, Rect};
+use ratatui::text::{Line, Span, Text};
+
+use super::fit;
+use super::stages::wrapped;
+use crate::briefing::Briefing;
+use crate::tui::app::App;
+use crate::tui::draft::{Draft, Meaning};
+use crate::tui::pointing::Target;
+
+/// From this width on there is room for what the plan would do beside its lines.
+const WIDE: u16 = 120;
+
+/// How wide that is.
+const BESIDE: u16 = 52;
+
+/// Lines for it below, where there is no room beside.
+const BELOW: u16 = 3;
+
+/// Columns for the names of keys.
+const KEYS: usize = 11;
+
+pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
+    let Some(draft) = &app.draft else {
+        return frame.render_widget(Line::styled("There is no plan to show.", app.theme.text), area);
+    };
+    let [head, body] = Layout::vertical([Constraint::Length(2), Constraint::Min(0)]).areas(area);
+    frame.render_widget(fit(title(app, draft), head.width, app.theme.muted), head);
+    if area.width >= WIDE {
+        let columns = Layout::horizontal([Constraint::Min(0), Constraint::Length(BESIDE)]).spacing(3);
+        let [lines, beside] = columns.areas(body);
+        draw_lines(frame, app, draft, lines);
+        frame.render_widget(Text::from(foreseen(app, draft, usize::from(BESIDE))), beside);
+    } else {
+        let rows = Layout::vertical([Constraint::Min(0), Constraint::Length(BELOW)]).spacing(1);
+        let [lines, below] = rows.areas(body);
+        draw_lines(frame, app, draft, lines);
+        let mut told = foreseen(app, draft, usize::from(below.width));
+        told.truncate(usize::from(BELOW));
+        frame.render_widget(Text::from(told), below);
+    }
+}
+
+fn title(app: &App, draft: &Draft) -> Line<'static> {
+    let theme = &app.theme;
+    let place = format!("plan   {} of {}", draft.at() + 1, draft.lines.len());
+    let (state, style) = match (draft.is_changed(), draft.file()) {
+        (false, Some(_)) => ("", theme.muted),
+        (false, None) => ("what you change becomes another plan", theme.muted),
+        (true, _) => ("changed, and in no file yet", theme.warning),
+    };
+    Line::from(vec![
+        Span::styled(place, theme.muted),
+        Span::styled(format!("   {}   ", draft.whose()), theme.text),
+        Span::styled(state, style),
+    ])
+}
+
+/// As many lines as there is room for around the selected one, with what is wrong below each.
+fn draw_lines(frame: &mut Frame, app: &App, draft: &Draft, area: Rect) {
+    let mut rows: Vec<Line> = Vec::new();
+    let mut selected = 0..1;
+    // Which line of the plan each row belongs to.
+    let mut owners = Vec::new();
+    rows.extend(problems(app, draft, None, area.width));
+    for (index, line) in draft.lines.iter().enumerate() {
+        let begin = rows.len();
+        if matches!(line.kind, LineKind::Section(_)) && begin > 0 {
+            rows.push(Line::default());
+        }
+        rows.push(fit(row(app, draft, index, area.width), area.width, app.theme.muted));
+        rows.extend(problems(app, draft, Some(index), area.width));
+        if index == draft.at() {
+            if let Some(why) = &draft.refusal {
+                rows.extend(complaint(app, why, area.width));
+            }
+            selected = begin..rows.len();
+        }
+        owners.resize(rows.len(), Target::Line(index));
+    }
+    let height = usize::from(area.height);
+    let middle = (selected.start + selected.end) / 2;
+    let first = middle.saturating_sub(height / 2).min(rows.len().saturating_sub(height));
+    app.places.put_lines(area, owners.into_iter().skip(first));
+    frame.render_widget(Text::from_iter(rows.into_iter().skip(first).take(height)), area);
+}
+
+fn row(app: &App, draft: &Draft, index: usize, width: u16) -> Line<'static> {
+    let theme = &app.theme;
+    let line = &draft.lines[index];
+    let is_selected = index == draft.at();
+    let text = if is_selected { theme.accent.bold() } else { theme.text };
+    let mut row = Line::from(Span::styled(if is_selected { "› " } else { "  " }, theme.accent));
+    let key = match line.path.last() {
+        Some(Step::Key(key)) => key.as_str(),
+        _ => "",
+    };
+    match &line.kind {
+        LineKind::Section(comment) => {
+            row.push_span(Span::styled(section_name(&line.path), text.bold()));
+            section_words(app, draft, &line.path, comment, width, &mut row);
+        }
+        LineKind::Value(value) => {
+            row.push_span(Span::styled(format!("  {key:<KEYS$} "), theme.muted));
+            row.push_span(Span::styled(value.clone(), text));
+        }
+        LineKind::Element(value) => {
+            row.push_span(Span::styled("    · ", theme.muted));
+            row.push_span(Span::styled(value.clone(), text));
+        }
+    }
+    row
+}
+
+/// What a section is called: `stage 2`, `proof quick`.
+fn section_name(path: &[Step]) -> String {
+    let word = |step: &Step| match step {
+        Step::Key(key) => key.clone(),
+        Step::Nth(nth) => (nth + 1).to_string(),
+    };
+    path.iter().map(word).collect::<Vec<_>>().join(" ")
+}
+
+/// What a stage does and takes, and what its author wrote above it.
+fn section_words(app: &App, draft: &Draft, path: &[Step], comment: &str, width: u16, row: &mut Line<'static>) {
+    let theme = &app.theme;
+    let stage = match (path, &draft.meaning) {
+        ([Step::Key(key), Step::Nth(nth)], Meaning::Plan(briefing, forecast)) if key == "stage" => {
+            Some((&briefing.plan.stages[*nth], briefing, &forecast.stages[*nth]))
+        }
+        _ => None,
+    };
+    let Some((stage, briefing, effort)) = stage else {
+        return row.push_span(Span::styled(format!("   {comment}"), theme.muted));
+    };
+    row.push_span(Span::styled(format!("   {}", stage_words(stage, &briefing.plan, &briefing.rig)), theme.text));
+    let effort = effort_words(effort);
+    let room = usize::from(width).saturating_sub(row.width() + effort.chars().count());
+    if room >= 2 {
+        row.push_span(Span::styled(format!("{:room$}{effort}", ""), theme.muted));
+    }
+}
+
+/// What is wrong with a line.
+fn problems(app: &App, draft: &Draft, index: Option<usize>, width: u16) -> Vec<Line<'static>> {
+    let Meaning::Wrong(problems) = &draft.meaning else { return Vec::new() };
+    let here = problems.iter().filter(|(line, _)| *line == index);
+    here.flat_map(|(_, problem)| complaint(app, &problem_words(problem), width)).collect()
+}
+
+fn problem_words(Problem { what, help, .. }: &Problem) -> String {
+    help.as_ref().map_or_else(|| what.clone(), |help| format!("{what}; {help}"))
+}
+
+fn complaint(app: &App, words: &str, width: u16) -> Vec<Line<'static>> {
+    let lines = wrapped(words, usize::from(width).saturating_sub(6));
+    let sign = |nth: usize| if nth == 0 { "    ! " } else { "      " };
+    let line = |(nth, words): (usize, String)| Line::styled(format!("{}{words}", sign(nth)), app.theme.bad);
+    lines.into_iter().enumerate().map(line).collect()
+}
+
+/// What it would do, or why that is not known.
+fn foreseen(app: &App, draft: &Draft, width: usize) -> Vec<Line<'static>> {
+    let theme = &app.theme;
+    match &draft.meaning {
+        Meaning::Wrong(problems) => {
+            let (it, count) = (if problems.len() == 1 { "It is" } else { "They are" }, problems.len());
+            let lines = if count == 1 { "one line is wrong".to_owned() } else { format!("{count} things are wrong") };
+            let words = format!("{lines}. {it} marked with !; nothing is foreseen before that is mended.");
+            wrapped(&words, width).into_iter().map(|line| Line::styled(line, theme.warning)).collect()
+        }
+        Meaning::Plan(briefing, forecast) => effort(app, briefing, forecast, width),
+    }
+}
+
+fn effort(app: &App, briefing: &Briefing, forecast: &Forecast, width: usize) -> Vec<Line<'static>> {
+    let theme = &app.theme;
+    let mut words = effort_words(&forecast.whole);
+    if forecast.goes_on {
+        words += ", and perhaps more";
+    }
+    let told = |words: &str, style| wrapped(words, width).into_iter().map(move |line| Line::styled(line, style));
+    let mut lines: Vec<Line> = vec![Line::styled("before it begins", theme.muted)];
+    lines.extend(told(&words, theme.text.bold()));
+    lines.extend(told("least: nothing beyond stock holds; most: all up to the limits holds", theme.muted));
+    lines.extend([Line::default(), Line::styled("what it tries first, while all holds", theme.muted)]);
+    for (nth, (rung, reason)) in forecast.first.iter().enumerate() {
+        let rung = format!("{}  {}", nth + 1, briefing.rig.written(rung));
+        lines.extend(told(&rung, theme.text));
+        lines.extend(told(&reason.because(&briefing.rig), theme.muted).map(|line| indented(line, 3)));
+    }
+    lines.extend([Line::default(), Line::styled("what it never goes beyond", theme.muted)]);
+    let moved = briefing.plan.stages.iter().flat_map(|stage| stage.strategy.settings());
+    let mut moved: Vec<&str> = moved.collect();
+    moved.sort_unstable();
+    moved.dedup();
+    for setting in moved.into_iter().filter_map(|name| briefing.rig.setting(name)) {
+        let ceiling = setting.written(setting.ceiling(&briefing.plan.use_name));
+        lines.push(Line::from(vec![
+            Span::styled(format!("{:<16} ", setting.label), theme.muted),
+            Span::styled(format!("{} to {ceiling}", setting.written(setting.floor)), theme.text),
+        ]));
+    }
+    lines
+}
+
+fn indented(mut line: Line<'static>, by: usize) -> Line<'static> {
+    line.spans.insert(0, Span::raw(" ".repeat(by)));
+    line
+}
+
+/// What a line is, for those who never saw a plan.
+pub(super) fn kind_words(line: Option<&outline::Line>) -> &'static str {
+    match line.map(|line| &line.kind) {
+        Some(LineKind::Element(_)) => "one of a list, as TOML has it",
+        _ => "its new value",
+    }
+}

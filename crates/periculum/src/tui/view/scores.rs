@@ -1,0 +1,195 @@
+//! What the benchmarks of the climb say: each in a line, and of the selected one the curve over the climbed setting, what
+//! each value gains, and how it ranks.
+
+use periculum_core::comparison::Says;
+use periculum_core::quantity::scored;
+use periculum_core::scores::{Benchmark, Level};
+use periculum_core::setting::Setting;
+use periculum_core::telling::percent_words;
+use ratatui::Frame;
+use ratatui::layout::{Constraint, Layout, Rect};
+use ratatui::style::Style;
+use ratatui::text::{Line, Span, Text};
+
+use super::{WIDE, fit, ranks, score_curve};
+use crate::tui::app::App;
+use crate::tui::pointing::Target;
+
+/// How wide the facts and ranks are beside the curve.
+const FACTS: u16 = 48;
+
+/// Lines of the curve, at least and at most.
+const CURVE: (u16, u16) = (5, 18);
+
+pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
+    let benchmarks = app.benchmarks();
+    let at = app.benchmark_at(&benchmarks);
+    let Some(benchmark) = benchmarks.get(at) else {
+        let why = "No benchmark has run to its end yet; a pass has a score when it has.";
+        return frame.render_widget(Line::styled(why, app.theme.text), area);
+    };
+    let listed = (benchmarks.len() as u16 + 1).min(area.height / 3);
+    let [list, rest] = Layout::vertical([Constraint::Length(listed), Constraint::Min(0)]).spacing(1).areas(area);
+    draw_list(frame, app, list, &benchmarks, at);
+    let setting = app.shown.plan.climbed_setting().and_then(|name| app.shown.rig.setting(name));
+    if area.width + 2 < WIDE.0 {
+        return draw_levels_and_curve(frame, app, rest, benchmark, setting);
+    }
+    let columns = Layout::horizontal([Constraint::Min(0), Constraint::Length(FACTS)]).spacing(3);
+    let [left, right] = columns.areas(rest);
+    draw_levels_and_curve(frame, app, left, benchmark, setting);
+    let facts = facts(app, benchmark, setting);
+    let [upper, lower] =
+        Layout::vertical([Constraint::Length(facts.len() as u16), Constraint::Min(0)]).spacing(1).areas(right);
+    frame.render_widget(Text::from(facts), upper);
+    ranks::draw(frame, app, lower, benchmark);
+}
+
+/// Every benchmark in a line, as many as there is room for around the selected one.
+fn draw_list(frame: &mut Frame, app: &App, area: Rect, benchmarks: &[Benchmark], at: usize) {
+    let theme = &app.theme;
+    let wide = benchmarks.iter().map(|benchmark| name(benchmark).chars().count()).max().unwrap_or(0).max(12);
+    let head =
+        format!("  {:<wide$} {:>8} {:<8} {:>13}  {}", "benchmark", "best", "", "over stock, %", "more pays up to");
+    let mut lines = vec![fit(Line::styled(head, theme.muted), area.width, theme.muted)];
+    let room = usize::from(area.height).saturating_sub(1);
+    let first = at.saturating_sub(room / 2).min(benchmarks.len().saturating_sub(room));
+    for (index, benchmark) in benchmarks.iter().enumerate().skip(first).take(room) {
+        let style = if index == at { theme.accent.bold() } else { theme.text };
+        let best = &benchmark.levels[benchmark.best];
+        let gain = best.over_baseline.as_ref().map(percent_words).unwrap_or_default();
+        let line = format!(
+            "{} {:<wide$} {:>8} {:<8} {gain:>13}  {}",
+            if index == at { "›" } else { " " },
+            name(benchmark),
+            scored(best.mean(), best.mean()),
+            benchmark.what.unit,
+            pays_words(app, benchmark)
+        );
+        lines.push(fit(Line::styled(line, style), area.width, theme.muted));
+    }
+    frame.render_widget(Text::from(lines), area);
+}
+
+/// The load, and on how many threads where that is not all.
+fn name(benchmark: &Benchmark) -> String {
+    match benchmark.what.threads.to_string().as_str() {
+        "all" => benchmark.what.load.clone(),
+        "1" => format!("{}, one thread", benchmark.what.load),
+        "each" => format!("{}, one core at a time", benchmark.what.load),
+        some => format!("{}, {some} threads", benchmark.what.load),
+    }
+}
+
+fn written(level: &Level, setting: Option<&Setting>) -> String {
+    level.value.zip(setting).map_or_else(|| "as it is".into(), |(value, setting)| setting.written(value))
+}
+
+/// Up to which value more of the setting pays, in a few words.
+fn pays_words(app: &App, benchmark: &Benchmark) -> String {
+    let setting = app.shown.plan.climbed_setting().and_then(|name| app.shown.rig.setting(name));
+    match (benchmark.levels.len(), benchmark.noise, benchmark.pays_until) {
+        (1, ..) => "one value only".into(),
+        (_, None, _) => "not known: no value was measured twice".into(),
+        (_, _, None) => "the last value tried".into(),
+        (_, _, Some(0)) => "nothing: the score hardly follows".into(),
+        (_, _, Some(index)) => written(&benchmark.levels[index], setting),
+    }
+}
+
+fn facts(app: &App, benchmark: &Benchmark, setting: Option<&Setting>) -> Vec<Line<'static>> {
+    let theme = &app.theme;
+    let fact = |label: &str, told: String| {
+        Line::from(vec![Span::styled(format!("{label:<12}"), theme.muted), Span::styled(told, theme.text)])
+    };
+    let unit = &benchmark.what.unit;
+    let best = &benchmark.levels[benchmark.best];
+    let mut lines =
+        vec![fact("best", format!("{} {unit} at {}", scored(best.mean(), best.mean()), written(best, setting)))];
+    if let Some((stock, times)) = benchmark.baseline {
+        lines.push(fact("at stock", format!("{} {unit}, measured {times} times", scored(stock, stock))));
+    }
+    match &benchmark.noise {
+        Some(noise) => {
+            let noise = 100.0 * noise.deviation;
+            let left_out: usize = benchmark.levels.iter().map(|level| level.disturbed).sum();
+            let left_out = if left_out == 0 { String::new() } else { format!(", {left_out} disturbed left out") };
+            lines.push(fact("noise", format!("{noise:.2} % of one{left_out}")));
+        }
+        None => lines.push(fact("noise", "not known: no value was measured twice".into())),
+    }
+    let selected = &benchmark.levels[app.level_at(benchmark)];
+    if let Some(per_watt) = selected.per_watt() {
+        lines
+            .push(fact("per watt", format!("{} {unit} at {}", scored(per_watt, per_watt), written(selected, setting))));
+    }
+    lines
+}
+
+fn draw_levels_and_curve(frame: &mut Frame, app: &App, area: Rect, benchmark: &Benchmark, setting: Option<&Setting>) {
+    let levels = benchmark.levels.len() as u16 + 1;
+    // One value has no curve, and a small window has no room for one.
+    let curve = area.height.saturating_sub(levels + 1).max(area.height / 2).min(CURVE.1);
+    let has_curve = benchmark.levels.len() > 1 && curve >= CURVE.0;
+    let [upper, lower] = Layout::vertical([Constraint::Length(if has_curve { curve } else { 0 }), Constraint::Min(0)])
+        .spacing(u16::from(has_curve))
+        .areas(area);
+    if let (true, Some(setting)) = (has_curve, setting) {
+        score_curve::draw(frame, app, upper, benchmark, setting);
+    }
+    draw_levels(frame, app, lower, benchmark, setting);
+}
+
+/// A line for each value: its score, how often it was measured, and what it gains.
+fn draw_levels(frame: &mut Frame, app: &App, area: Rect, benchmark: &Benchmark, setting: Option<&Setting>) {
+    let theme = &app.theme;
+    let head = format!(
+        "  {:<11} {:>8} {:>6}  {:>13}  {:>13}  {:>6}  {:>6}",
+        setting.map_or("", |setting| &setting.label),
+        benchmark.what.unit,
+        "times",
+        "over stock, %",
+        "over last, %",
+        "W",
+        "°C"
+    );
+    let mut lines = vec![fit(Line::styled(head, theme.muted), area.width, theme.muted)];
+    let (at, room) = (app.level_at(benchmark), usize::from(area.height).saturating_sub(1));
+    let first = at.saturating_sub(room / 2).min(benchmark.levels.len().saturating_sub(room));
+    for (index, level) in benchmark.levels.iter().enumerate().skip(first).take(room) {
+        let trial = level.trials.last().map(|trial| Target::Trial(*trial));
+        app.places.put_lines(Rect { y: area.y + lines.len() as u16, height: 1, ..area }, trial.into_iter());
+        lines.push(fit(level_line(app, level, setting, index == at), area.width, theme.muted));
+    }
+    frame.render_widget(Text::from(lines), area);
+}
+
+fn level_line(app: &App, level: &Level, setting: Option<&Setting>, is_selected: bool) -> Line<'static> {
+    let theme = &app.theme;
+    let text = if is_selected { theme.accent.bold() } else { theme.text };
+    let says = |comparison: &Option<periculum_core::comparison::Comparison>| match comparison.as_ref() {
+        None => (String::new(), theme.muted),
+        Some(compared) => (percent_words(compared), style(app, compared.says())),
+    };
+    let (over_stock, stock_style) = says(&level.over_baseline);
+    let (over_last, last_style) = says(&level.over_before);
+    let reading = |value: Option<f64>| value.map_or(String::new(), |value| format!("{value:.1}"));
+    let mean = level.mean();
+    Line::from(vec![
+        Span::styled(if is_selected { "› " } else { "  " }, theme.accent),
+        Span::styled(format!("{:<11} {:>8} ", written(level, setting), scored(mean, mean)), text),
+        Span::styled(format!("{:>6}  ", level.scores.len()), theme.muted),
+        Span::styled(format!("{over_stock:>13}  "), stock_style),
+        Span::styled(format!("{over_last:>13}  "), last_style),
+        Span::styled(format!("{:>6}  {:>6}", reading(level.watts), reading(level.degrees)), theme.muted),
+    ])
+}
+
+/// More is good, less is bad, and what noise could be is neither.
+fn style(app: &App, says: Says) -> Style {
+    match says {
+        Says::More => app.theme.good,
+        Says::Same => app.theme.muted,
+        Says::Less => app.theme.bad,
+    }
+}

@@ -1,0 +1,77 @@
+//! Specimens of the shown rig, ranked by their marks, and marks of others that were entered by hand.
+
+use periculum_core::Decimal;
+use periculum_core::ladder::Direction;
+use periculum_core::setting::Setting;
+use ratatui::Frame;
+use ratatui::layout::{Constraint, Layout, Rect};
+use ratatui::text::{Line, Span, Text};
+use ratatui::widgets::Widget;
+
+use super::{draw_scrolled, fit};
+use crate::commands::date;
+use crate::tui::app::App;
+
+/// A mark that is ranked.
+struct Ranked {
+    value: Decimal,
+    mark: String,
+    whose: String,
+    is_own: bool,
+}
+
+pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
+    let theme = &app.theme;
+    let [upper, lower] = Layout::vertical([Constraint::Length(4), Constraint::Min(0)]).areas(area);
+    let picked = match app.picks.iter().next() {
+        None => "nothing is picked".to_owned(),
+        Some(one) => format!("{} is picked", one.title[0]),
+    };
+    let how = "Pick two or more with p among trials (3) or climbs (6) to compare them.";
+    let told = vec![Line::styled(picked, theme.muted), Line::styled(how, theme.text)];
+    frame.render_widget(Text::from_iter(told.into_iter().map(|line| fit(line, upper.width, theme.muted))), upper);
+    let rig = &app.shown.rig;
+    let Some(setting) = app.shown.plan.climbed_setting().and_then(|name| rig.setting(name)) else { return };
+    let ranked = ranked(app, setting);
+    let head = format!("specimens of {} by their marks of {}", rig.name, setting.label);
+    let mut lines = vec![Line::styled(head, theme.muted)];
+    if ranked.is_empty() {
+        lines.push(Line::styled("No climb of this rig has set a mark yet.", theme.text));
+    }
+    let wide = ranked.iter().map(|one| one.mark.chars().count()).max().unwrap_or_default();
+    for (rank, one) in ranked.iter().enumerate() {
+        let text = if one.is_own { theme.accent.bold() } else { theme.text };
+        let line = Line::from(vec![
+            Span::styled(format!("{:>4}  ", rank + 1), theme.muted),
+            Span::styled(format!("{:<wide$}  ", one.mark), text),
+            Span::styled(one.whose.clone(), if one.is_own { text } else { theme.muted }),
+        ]);
+        lines.push(fit(line, lower.width, theme.muted));
+    }
+    draw_scrolled(frame, app, lower, lines.len(), |buffer, area| Text::from(lines).render(area, buffer));
+}
+
+/// The last standing mark of each climb of the rig, and those from elsewhere, the hardest first.
+fn ranked(app: &App, setting: &Setting) -> Vec<Ranked> {
+    let climbs = app.shelf.all().filter(|listed| listed.row.rig == app.shown.rig.name);
+    let own = climbs.filter_map(|listed| {
+        let row = &listed.row;
+        let seed = row.seed.map_or(String::new(), |seed| format!(" #{seed}"));
+        let whose = format!("{}{seed}, {}, climb {}, {}", row.specimen, row.plan, row.climb, &date(row.wall)[..10]);
+        let (value, mark) = (row.mark.as_ref()?.get(&setting.name)?, listed.mark.clone()?);
+        Some(Ranked { value, mark, whose, is_own: row.climb == app.shown.number })
+    });
+    let entered = app.shelf.entered(&setting.name).filter(|result| result.unit == setting.unit);
+    let entered = entered.filter_map(|result| {
+        let value = Decimal::try_from(result.value).ok()?;
+        let named = [result.specimen.as_str(), result.source.as_str()];
+        let whose = named.into_iter().filter(|name| !name.is_empty()).collect::<Vec<_>>().join(", ");
+        Some(Ranked { value, mark: setting.written(value), whose, is_own: false })
+    });
+    let mut ranked: Vec<Ranked> = own.chain(entered).collect();
+    ranked.sort_by(|a, b| match setting.harder {
+        Direction::Up => b.value.cmp(&a.value),
+        Direction::Down => a.value.cmp(&b.value),
+    });
+    ranked
+}
