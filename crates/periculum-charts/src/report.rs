@@ -6,6 +6,7 @@ use periculum_core::moment::{Moment, Span};
 use periculum_core::plan::Plan;
 use periculum_core::profile::{AscentProfile, Axis};
 use periculum_core::quantity::{measured, scored, with_unit};
+use periculum_core::readback::{self, Readback};
 use periculum_core::reason::{Alone, Border, StageEnd};
 use periculum_core::rig::Rig;
 use periculum_core::scores::{Benchmark, benchmarks};
@@ -234,8 +235,28 @@ impl Reported<'_> {
                 told += &format!("; this rung held in {held} of {others} other trials");
             }
             blocks.push(Block::Item(told));
+            blocks.extend(self.taken(trial));
         }
         blocks
+    }
+
+    /// What was asked, reported and measured of each setting in a trial; none where nothing was read back or measured.
+    fn taken(&self, trial: &TrialStory) -> Option<Block> {
+        let taken = readback::of_trial(trial, self.rig, self.traces);
+        let known = taken.iter().filter(|taken| taken.reported.is_some() || taken.measured.is_some());
+        let row = |taken: &Readback| {
+            vec![
+                taken.setting.label.clone(),
+                taken.setting.written(taken.asked),
+                taken.reported.map(|reported| taken.setting.written(reported)).unwrap_or_default(),
+                taken
+                    .measured
+                    .map(|(sensor, reading)| format!("{} {}", measured(reading, sensor.decimals), sensor.unit))
+                    .unwrap_or_default(),
+            ]
+        };
+        let rows: Vec<Vec<String>> = known.map(row).collect();
+        (!rows.is_empty()).then(|| table(&["setting", "asked", "reported", "measured, mean"], rows))
     }
 
     fn scores(&self) -> Result<Vec<Block>, ChartError> {

@@ -2,16 +2,22 @@
 
 use std::collections::BTreeMap;
 
+use periculum_core::Decimal;
+use periculum_core::readback;
 use periculum_core::rig::Rig;
 use periculum_core::series::Series;
+use periculum_core::setting::Setting;
 use periculum_core::story::{Story, TrialStory};
 
 use crate::table::{Cell, Table};
 
-/// A row for each trial: its rung under the settings' names in their units, how it ended, and why it was tried.
-pub fn trials<'a>(story: &'a Story, rig: &'a Rig) -> Table<'a> {
+/// A row for each trial: how it ended, its rung under the settings' names in their units, what the rig reported of each
+/// and what was measured, and why it was tried.
+pub fn trials<'a>(story: &'a Story, rig: &'a Rig, readings: &'a BTreeMap<String, Series>) -> Table<'a> {
     let mut columns = named(&["trial", "stage", "proof", "verdict", "incident", "tested_s", "score", "score_unit"]);
     columns.extend(rig.settings.iter().map(|setting| setting.name.clone()));
+    columns.extend(rig.settings.iter().map(|setting| format!("{}_reported", setting.name)));
+    columns.extend(rig.settings.iter().map(|setting| format!("{}_measured", setting.name)));
     columns.push("because".into());
     let row = |trial: &TrialStory| {
         let score = trial.score();
@@ -25,8 +31,14 @@ pub fn trials<'a>(story: &'a Story, rig: &'a Rig) -> Table<'a> {
             score.map_or(Cell::Nothing, |score| Cell::float(score.value)),
             Cell::text(score.map_or("", |score| &score.unit)),
         ];
-        let value = |name: &str| trial.rung.get(name).map_or(Cell::Nothing, |value| Cell::Number(value.to_string()));
-        row.extend(rig.settings.iter().map(|setting| value(&setting.name)));
+        let value = |value: Option<Decimal>| value.map_or(Cell::Nothing, |value| Cell::Number(value.to_string()));
+        row.extend(rig.settings.iter().map(|setting| value(trial.rung.get(&setting.name))));
+        let reported = |setting: &Setting| value(trial.reported.get(&setting.name).copied());
+        row.extend(rig.settings.iter().map(reported));
+        let taken = readback::of_trial(trial, rig, readings);
+        let measured = |setting: &Setting| taken.iter().find(|taken| taken.setting == setting)?.measured;
+        let reading = |setting| measured(setting).map_or(Cell::Nothing, |(_, reading)| Cell::float(reading));
+        row.extend(rig.settings.iter().map(reading));
         row.push(Cell::text(trial.reason.because(rig)));
         row
     };

@@ -5,12 +5,12 @@ use std::fmt;
 
 use crate::engine::Mark;
 use crate::moment::Span;
-use crate::pass::PassReport;
 use crate::plan::{Plan, Strategy};
 use crate::quantity::measured;
+use crate::readback;
 use crate::rig::Rig;
 use crate::scores::{Benchmark, benchmarks};
-use crate::series::Series;
+use crate::series::{Series, Spread};
 use crate::setting::Setting;
 use crate::story::{Story, TrialStory};
 use crate::verdict::Verdict;
@@ -213,6 +213,9 @@ pub fn facts_of_trial(
     let mut facts = vec![words("rig", &rig.name), words("specimens", &rig.specimens())];
     let tried = rig.settings.iter().filter_map(|setting| Some((setting, trial.rung.get(&setting.name)?)));
     facts.extend(tried.map(|(setting, value)| of_setting(&setting.label, setting, value)));
+    facts.extend(readback::of_trial(trial, rig, traces).iter().filter(|taken| !taken.was_taken()).filter_map(
+        |taken| Some(of_setting(&format!("{}, reported", taken.setting.label), taken.setting, taken.reported?)),
+    ));
     facts.push(words("proof", &trial.put_to()));
     facts.push(words("verdict", trial.verdict.map_or("open", |verdict| verdict.name())));
     facts.push(words("incident", trial.incident.map_or("none", |incident| incident.name())));
@@ -249,17 +252,7 @@ fn of_benchmark(benchmark: &Benchmark) -> Vec<Fact> {
 
 /// The mean of what each sensor read while the passes of these trials ran.
 fn of_sensors(when: &str, trials: &[&TrialStory], rig: &Rig, traces: &BTreeMap<String, Series>) -> Vec<Fact> {
-    let mean = |series: &Series| {
-        let passes = trials.iter().flat_map(|trial| &trial.passes);
-        let ran = |report: &PassReport| report.ran;
-        let spreads = passes.filter_map(|pass| {
-            let until = pass.began + pass.report.as_ref().map(ran)?;
-            series.between(pass.began, until)
-        });
-        let (sum, count) = spreads
-            .fold((0.0, 0), |(sum, count), spread| (sum + spread.mean * spread.count as f64, count + spread.count));
-        (count > 0).then(|| sum / count as f64)
-    };
+    let mean = |series: &Series| Some(Spread::all(trials.iter().filter_map(|trial| trial.spread(series)))?.mean);
     let read = rig.sensors.iter().filter_map(|sensor| Some((sensor, mean(traces.get(&sensor.name)?)?)));
     let fact = |(sensor, value): (&crate::rig::Sensor, f64)| {
         let off = if sensor.unit == "°C" { SENSED_DEGREES } else { SENSED_SHARE * value.abs() };

@@ -25,6 +25,7 @@ pub mod plan;
 pub mod profile;
 pub mod program;
 pub mod quantity;
+pub mod readback;
 pub mod reason;
 pub mod rig;
 pub mod route;

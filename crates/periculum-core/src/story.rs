@@ -3,13 +3,14 @@
 use std::collections::BTreeMap;
 
 use crate::comparison::{Comparison, compare};
-use crate::engine::{ClimbEnd, Entry, Mark, Profile, Question};
+use crate::engine::{ClimbEnd, Entry, Event, Mark, Profile, Question};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
 use crate::pass::{Pass, PassReport, Progress, Score};
 use crate::plan::Strategy;
 use crate::reason::{Reason, StageEnd};
-use crate::rung::{Change, Rung};
+use crate::rung::{Change, InForce, Rung};
+use crate::series::{Series, Spread};
 use crate::verdict::Verdict;
 
 /// A climb so far.
@@ -43,6 +44,8 @@ pub struct Story {
     pub progress: Option<Progress>,
     /// The last readings by sensor name.
     pub readings: BTreeMap<String, f64>,
+    /// What the rig reported of its settings when they were read back last.
+    pub reported: InForce,
     /// How it ended, where it has.
     pub ended: Option<EndStory>,
 }
@@ -65,6 +68,8 @@ pub struct TrialStory {
     pub stage: usize,
     /// What was on trial.
     pub rung: Rung,
+    /// What the rig reported of it, once all of it was applied; settings that can't be read back are missing.
+    pub reported: InForce,
     /// The proof's name.
     pub proof: String,
     /// Why this rung.
@@ -99,6 +104,15 @@ impl TrialStory {
     /// Whether it held the whole proof, and not just a shorter trial on the way.
     pub fn held_the_proof(&self) -> bool {
         self.verdict == Some(Verdict::Held) && self.length.is_none()
+    }
+
+    /// A sensor's readings while the passes of this trial ran, of those that came to an end.
+    pub fn spread(&self, series: &Series) -> Option<Spread> {
+        let ran = self.passes.iter().filter_map(|pass| {
+            let until = pass.began + pass.report.as_ref()?.ran;
+            series.between(pass.began, until)
+        });
+        Spread::all(ran)
     }
 
     /// What it is put to in words: the proof, or a part of it.
@@ -154,6 +168,20 @@ impl Story {
         self.latest = self.latest.max(at);
         self.take(at, entry);
         self.log.push((at, entry.clone()));
+    }
+
+    /// Takes in what an event says that is in none of the entries made of it; to be called before those are told.
+    pub fn hear(&mut self, event: &Event) {
+        match event {
+            Event::Started { in_force, .. } | Event::Restarted { in_force, .. } => self.reported.clone_from(in_force),
+            Event::Applied { reported } => {
+                self.reported.clone_from(reported);
+                if let Some(trial) = self.trials.last_mut().filter(|trial| trial.verdict.is_none()) {
+                    trial.reported.clone_from(reported);
+                }
+            }
+            _ => {}
+        }
     }
 
     /// Takes in telemetry of the running pass.
@@ -230,6 +258,7 @@ impl Story {
                 number: *trial,
                 stage: *stage,
                 rung: rung.clone(),
+                reported: InForce::new(),
                 proof: proof.clone(),
                 reason: reason.clone(),
                 began: at,
@@ -239,7 +268,7 @@ impl Story {
                 tested: Span::ZERO,
                 gain: None,
             }),
-            Entry::AboutToApply { change, .. } => self.under_way = Some(change.clone()),
+            Entry::AboutToApply { trial, change } => self.begin_change(*trial, change),
             Entry::Asked { question, .. } => self.question = Some(question.clone()),
             Entry::PassBegan { order, .. } => self.begin_pass(at, order),
             Entry::PassEnded { report, .. } => self.end_pass(report),
@@ -273,12 +302,24 @@ impl Story {
         }
     }
 
+    fn begin_change(&mut self, trial: Option<u32>, change: &Change) {
+        self.under_way = Some(change.clone());
+        // What was reported before says nothing of a rung that is on its way.
+        if let Some(trial) = trial.and_then(|number| self.trials.get_mut(number as usize - 1)) {
+            trial.reported.clear();
+        }
+    }
+
     fn begin_pass(&mut self, at: Moment, order: &Pass) {
         self.under_way = None;
         self.question = None;
         self.rests_until = None;
         self.progress = None;
         if let Some(trial) = self.trials.last_mut() {
+            // A rung that was in force already needed no change, and was read back before.
+            if trial.reported.is_empty() {
+                trial.reported.clone_from(&self.reported);
+            }
             trial.passes.push(PassStory { order: order.clone(), began: at, report: None });
         }
     }

@@ -7,7 +7,9 @@ use crate::engine::{Entry, Mark, Question, Said};
 use crate::forecast::Effort;
 use crate::moment::Span;
 use crate::plan::{Margin, Plan, Stage, Steps, Strategy};
-use crate::rig::Rig;
+use crate::quantity::{grouped, measured};
+use crate::readback::Readback;
+use crate::rig::{Rig, Sensor};
 use crate::rung::Change;
 use crate::setting::TakesEffect;
 
@@ -68,6 +70,26 @@ pub fn whereabouts(not_at_stock: &[String], rig: &Rig) -> String {
 /// A mark as a sentence: `4 700 MHz at 1.250 V, held quick`.
 pub fn mark_sentence(mark: &Mark, rig: &Rig) -> String {
     format!("{}, held {}", rig.written(&mark.rung), mark.proof)
+}
+
+/// What came of a setting in words, `core clock: reported 4 700, measured 4 698 MHz`; none where it was neither read back
+/// nor measured.
+pub fn readback_words(taken: &Readback) -> Option<String> {
+    let setting = taken.setting;
+    let read = |sensor: &Sensor, reading| format!("measured {} {}", measured(reading, sensor.decimals), sensor.unit);
+    let told = match (taken.reported, taken.measured) {
+        (None, None) => return None,
+        (Some(reported), None) => format!("reported {}", setting.written(reported)),
+        (None, Some((sensor, reading))) => read(sensor, reading),
+        // The unit is told once.
+        (Some(reported), Some((sensor, reading))) if sensor.unit == setting.unit && setting.words.is_empty() => {
+            format!("reported {}, {}", grouped(setting.ladder.rescaled(reported)), read(sensor, reading))
+        }
+        (Some(reported), Some((sensor, reading))) => {
+            format!("reported {}, {}", setting.written(reported), read(sensor, reading))
+        }
+    };
+    Some(format!("{}: {told}", setting.label))
 }
 
 /// A stage in a few words: `ascend core clock by 50 MHz, quick`.

@@ -12,6 +12,7 @@ use periculum_core::engine::{Climb, Command, Entry, Event, Prospect, Question, S
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{PassReport, Progress, Score};
+use periculum_core::readback::of_trial;
 use periculum_core::rung::InForce;
 use periculum_core::setting::TakesEffect;
 use periculum_core::story::Story;
@@ -45,6 +46,7 @@ impl Play {
         loop {
             self.now += 1000;
             let step = self.climb.next(Moment::from_millis(self.now), &event);
+            self.story.hear(&event);
             for entry in &step.entries {
                 self.story.tell(step.at, entry);
             }
@@ -283,7 +285,39 @@ fn a_value_that_does_not_take_is_told_and_stepped_back_from() {
     play.in_force.insert("volts".into(), Decimal::from(130));
     play.event(&Event::Applied { reported });
     assert_eq!(play.in_force["volts"], Decimal::from(125), "it is put back for the next trial");
+    let (asked, put_back) = (&play.story.trials[1], &play.story.trials[2]);
+    let taken = |trial| of_trial(trial, &play.course.rig, &BTreeMap::new());
+    let told = |trial| taken(trial).iter().map(|taken| (taken.reported, taken.was_taken())).collect::<Vec<_>>();
+    assert_eq!(told(asked), [(Some(Decimal::from(43)), true), (Some(Decimal::from(130)), false)]);
+    assert_eq!(told(put_back), [(Some(Decimal::from(42)), true), (Some(Decimal::from(125)), true)]);
     insta::assert_snapshot!(play.log(4));
+}
+
+/// What is read back belongs to the trial that it was applied for, and to none before or behind.
+#[test]
+fn what_is_read_back_is_told_of_its_own_trial() {
+    let mut play = Play::begun();
+    let stock: InForce = [("clock".to_owned(), Decimal::from(42)), ("volts".to_owned(), Decimal::from(125))].into();
+    assert_eq!(play.story.trials[0].reported, stock, "nothing had to be applied");
+    play.pass_ends(&[]);
+    assert_eq!(play.story.trials[1].reported["clock"], Decimal::from(43));
+    play.restarted(Ending::MachineRestarted, None);
+    assert_eq!(
+        play.story.trials[1].reported["clock"],
+        Decimal::from(43),
+        "the restart says nothing of what was on trial"
+    );
+
+    // The next change is not survived: nothing is known of its rung.
+    let mut play = Play::begun();
+    play.now += 1000;
+    let ended = Event::PassEnded { report: PassReport { ran: Span::from_seconds(60), ..PassReport::default() } };
+    for event in [ended, Event::ApplyFailed { incident: Incident::new(IncidentKind::Freeze, "as played") }] {
+        let step = play.climb.next(Moment::from_millis(play.now), &event);
+        play.story.hear(&event);
+        step.entries.iter().for_each(|entry| play.story.tell(step.at, entry));
+    }
+    assert!(play.story.trials[1].reported.is_empty());
 }
 
 #[test]

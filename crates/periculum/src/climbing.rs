@@ -198,6 +198,7 @@ pub(crate) fn recall(ledger: &Ledger, row: &ClimbRow) -> Result<Briefing> {
 pub(crate) fn tell_past(past: &[Line]) -> Story {
     let mut story = Story::default();
     for line in past {
+        story.hear(&line.event);
         for entry in &line.entries {
             story.tell(line.at, entry);
         }

@@ -189,6 +189,7 @@ impl<L: FnMut(Notice)> Driver<L> {
         match event {
             Event::PassProgress { progress } => (self.listener)(Notice::Progress { at, progress }),
             Event::Sample { readings, .. } => (self.listener)(Notice::Sample { at, readings }),
+            event if event.reads_back() => (self.listener)(Notice::ReadBack(event)),
             _ => {}
         }
         if step.entries.is_empty() {

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::engine::{Entry, Outlook};
+use periculum_core::engine::{Entry, Event, Outlook};
 use periculum_core::moment::Moment;
 use periculum_core::pass::Progress;
 use periculum_core::story::Story;
@@ -12,6 +12,8 @@ use periculum_core::story::Story;
 pub(crate) enum Notice {
     /// The engine stated something, and it is on the disk.
     Told { at: Moment, entry: Entry },
+    /// The rig's settings were read back.
+    ReadBack(Event),
     /// The running pass came further.
     Progress { at: Moment, progress: Progress },
     /// Sensors were read.
@@ -26,6 +28,7 @@ pub(crate) enum Notice {
 pub(crate) fn take(story: &mut Story, notice: &Notice) {
     match notice {
         Notice::Told { at, entry } => story.tell(*at, entry),
+        Notice::ReadBack(event) => story.hear(event),
         Notice::Progress { at, progress } => story.progress(*at, progress.clone()),
         Notice::Sample { at, readings } => story.sample(*at, readings.clone()),
         Notice::Outlook(_) | Notice::LeftBehind { .. } => {}

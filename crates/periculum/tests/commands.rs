@@ -303,6 +303,8 @@ fn a_climb_is_exported_for_other_programs() {
     let trials = json_lines(&read("trials.jsonl"));
     assert_eq!(read("trials.csv").lines().count(), trials.len() + 1);
     assert_eq!((&trials[0]["core_clock"], &trials[0]["verdict"]), (&4200.into(), &"held".into()));
+    assert_eq!(trials[0]["core_clock_reported"], trials[0]["core_clock"]);
+    assert!(trials[0]["core_clock_measured"].as_f64() > Some(4100.0) && trials[0]["core_voltage_measured"].is_null());
     assert!(trials.iter().all(|trial| trial["because"].as_str().is_some_and(|why| !why.is_empty())));
     let scores = json_lines(&read("scores.jsonl"));
     assert!(scores.len() > trials.len() && scores.iter().all(|score| score["score"].as_f64() > Some(0.0)));

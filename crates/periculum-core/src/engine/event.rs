@@ -93,6 +93,11 @@ impl Event {
     pub fn is_telemetry(&self) -> bool {
         matches!(self, Self::PassProgress { .. } | Self::Sample { .. } | Self::TimePassed)
     }
+
+    /// Whether it says what the rig reports of its settings.
+    pub fn reads_back(&self) -> bool {
+        matches!(self, Self::Started { .. } | Self::Applied { .. } | Self::Restarted { .. })
+    }
 }
 
 /// A program that is none of ours and uses the processor.

@@ -29,11 +29,12 @@ pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
     let row = ledger.climb(*climb)?;
     let rig = recall(&ledger, &row)?.rig;
     let story = tell_past(&ledger.lines(*climb)?);
-    let readings = if *what == Exported::Samples { ledger.samples(*climb)? } else { Default::default() };
+    let has_readings = matches!(what, Exported::Samples | Exported::Trials);
+    let readings = if has_readings { ledger.samples(*climb)? } else { Default::default() };
     let tell = || format!("can't write {}", output.display());
     let mut file = BufWriter::new(File::create(output).with_context(tell)?);
     let table = match what {
-        Exported::Trials => Some(trials(&story, &rig)),
+        Exported::Trials => Some(trials(&story, &rig, &readings)),
         Exported::Scores => Some(scores(&story)),
         Exported::Incidents => Some(incidents(&story)),
         Exported::Samples => Some(samples(&story, &readings, &rig)),

@@ -75,7 +75,7 @@ impl Climbed {
                     self.traces.entry(sensor).or_default().push(at, reading);
                 }
             }
-            Notice::Told { .. } | Notice::LeftBehind { .. } | Notice::Progress { .. } => {}
+            Notice::Told { .. } | Notice::ReadBack(_) | Notice::LeftBehind { .. } | Notice::Progress { .. } => {}
         }
     }
 

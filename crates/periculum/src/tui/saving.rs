@@ -46,7 +46,7 @@ pub(super) fn save(app: &mut App, name: &str) -> Result<String> {
     }
     let Climbed { story, rig, plan, traces, .. } = &app.shown;
     if app.view == View::Trials {
-        write_table(trials(story, rig), path)?;
+        write_table(trials(story, rig, traces), path)?;
         return Ok(format!("written: {name}"));
     }
     let drawn = Drawn { story, rig, plan, traces };

@@ -1,7 +1,8 @@
 //! The selected trial: its rung, why it was tried, what it was put to, and everything that happened in it.
 
+use periculum_core::readback;
 use periculum_core::story::{PassStory, TrialStory};
-use periculum_core::telling::gain_words;
+use periculum_core::telling::{gain_words, readback_words};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::style::Style;
@@ -66,6 +67,12 @@ fn lines(app: &App, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     }
     for note in app.shown.notes(trial) {
         say(&format!("note: {note}"), theme.text);
+    }
+    for taken in readback::of_trial(trial, &app.shown.rig, &app.shown.traces) {
+        let style = if taken.was_taken() { theme.muted } else { theme.bad };
+        if let Some(told) = readback_words(&taken) {
+            say(&told, style);
+        }
     }
     lines
 }

@@ -149,8 +149,8 @@ fn help(app: &App) -> Text<'static> {
              least a quarter. `periculum enter` writes down a score from elsewhere to be ranked with."
         }
         View::Rig => {
-            "What the rig consists of, what may be set and what is asked now, what is calculated from that, and what is \
-             measured, with the limits of each."
+            "What the rig consists of, and of each setting what is asked, what the rig reports (≠ where that is something \
+             else) and what is measured; what is calculated from that, and what the sensors read, with the limits of each."
         }
     };
     let signs = [

@@ -1,5 +1,6 @@
 //! The rig: what it consists of, every setting with what is asked and what may be, derived values, and sensors.
 
+use periculum_core::Decimal;
 use periculum_core::quantity::{grouped, measured};
 use periculum_core::rig::{Derived, Sensor};
 use periculum_core::setting::{Setting, TakesEffect};
@@ -60,9 +61,16 @@ fn draw_parts(buffer: &mut Buffer, app: &App, area: Rect) {
 }
 
 fn draw_settings(buffer: &mut Buffer, app: &App, area: Rect) {
-    let head = ["setting", "asked now", "measured", "stock", "floor", "ceiling", "jump", "is changed"];
+    let head = ["setting", "asked", "reported", "measured", "stock", "floor", "ceiling", "jump", "is changed"];
     let rows = app.shown.rig.settings.iter().map(|setting| setting_row(app, setting));
-    draw_table(buffer, app, area, &head, rows.collect());
+    let (mut head, mut rows) = (head.to_vec(), rows.collect::<Vec<Cells>>());
+    if area.width < ROOMY {
+        // A change that goes too far is refused with its reason, so this is missed least.
+        let jump = head.len() - 2;
+        head.remove(jump);
+        rows.iter_mut().for_each(|row| drop(row.remove(jump)));
+    }
+    draw_table(buffer, app, area, &head, rows);
 }
 
 fn setting_row(app: &App, setting: &Setting) -> Cells {
@@ -70,7 +78,7 @@ fn setting_row(app: &App, setting: &Setting) -> Cells {
     let asked = app.shown.story.open_trial().and_then(|trial| trial.rung.get(&setting.name));
     let is_moved = asked.is_some_and(|asked| asked != setting.stock);
     let number = |value| grouped(setting.ladder.rescaled(value));
-    let value = |value| if setting.words.is_empty() { number(value) } else { setting.written(value) };
+    let value = |value| short(setting, value);
     let changed = match setting.takes_effect {
         TakesEffect::AtOnce => "at once",
         TakesEffect::AtNextStart => "at the next start",
@@ -79,6 +87,7 @@ fn setting_row(app: &App, setting: &Setting) -> Cells {
     vec![
         named(app, &setting.label, &setting.unit),
         right(asked.map_or("–".into(), value), if is_moved { theme.accent.bold() } else { theme.text }),
+        reported(app, setting, asked),
         right(measured_words(app, setting), theme.text),
         right(value(setting.stock), theme.text),
         right(value(setting.floor), theme.muted),
@@ -86,6 +95,22 @@ fn setting_row(app: &App, setting: &Setting) -> Cells {
         right(setting.largest_jump.map_or("any".into(), number), theme.muted),
         Line::styled(changed, theme.muted),
     ]
+}
+
+/// A value of a setting without its unit, which its name has beside it.
+fn short(setting: &Setting, value: Decimal) -> String {
+    if setting.words.is_empty() { grouped(setting.ladder.rescaled(value)) } else { setting.written(value) }
+}
+
+/// What the rig said it has when it was read back last, which is not always what was asked.
+fn reported(app: &App, setting: &Setting, asked: Option<Decimal>) -> Line<'static> {
+    let story = &app.shown.story;
+    let Some(reported) = story.reported.get(&setting.name).copied() else { return right("–".into(), app.theme.text) };
+    let is_on_its_way = story.under_way.is_some();
+    match asked.filter(|asked| (reported - asked).abs() > setting.tolerance) {
+        Some(_) if !is_on_its_way => right(format!("≠ {}", short(setting, reported)), app.theme.bad.bold()),
+        _ => right(short(setting, reported), app.theme.text),
+    }
 }
 
 /// What the sensor reads that follows this setting.
@@ -99,7 +124,7 @@ fn draw_derived(buffer: &mut Buffer, app: &App, area: Rect) {
     let rung = app.shown.story.open_trial().map_or_else(|| app.shown.rig.stock(), |trial| trial.rung.clone());
     let row = |derived: &Derived| {
         let value = derived.value(&rung).map_or("–".into(), |value| grouped(value.round_dp(3).normalize()));
-        let end = |end: Option<periculum_core::Decimal>| end.map_or("open".into(), grouped);
+        let end = |end: Option<Decimal>| end.map_or("open".into(), grouped);
         vec![
             named(app, &derived.name.replace('_', " "), &derived.unit),
             right(value, app.theme.text),
@@ -116,7 +141,7 @@ fn draw_sensors(buffer: &mut Buffer, app: &App, area: Rect) {
     let theme = &app.theme;
     let row = |sensor: &Sensor| {
         let reading = app.shown.story.readings.get(&sensor.name);
-        let limit = |limit: Option<periculum_core::Decimal>| limit.map_or(String::new(), grouped);
+        let limit = |limit: Option<Decimal>| limit.map_or(String::new(), grouped);
         let role = match (&sensor.follows, sensor.core) {
             (Some(setting), _) => format!("follows {}", setting.replace('_', " ")),
             (None, Some(core)) => format!("is core {core}'s"),

@@ -223,6 +223,20 @@ fn trials_are_listed_found_and_opened() {
     assert_eq!(app.selected_trial(), None);
 }
 
+/// What the firmware made of a setting stands beside what was asked, where it is not the same.
+#[test]
+fn a_value_that_was_not_taken_is_told_beside_what_was_asked() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('4'));
+    assert!(!picture(&app, 80, 24).contains('≠'));
+    let clock = app.shown.story.reported.get_mut("core_clock").expect("read back");
+    *clock -= Decimal::from(100);
+    assert!(picture(&app, 80, 24).contains("core clock, MHz  4 700   ≠ 4 600     4 750"));
+    app.shown.story.trials.last_mut().expect("a trial").reported.insert("core_clock".into(), Decimal::from(4600));
+    press(&mut app, KeyCode::Char('3'));
+    assert!(picture(&app, 160, 40).contains("core clock: reported 4 600 MHz"));
+}
+
 #[test]
 fn the_rig_is_shown_with_its_limits() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);

@@ -1,0 +1,54 @@
+//! What came of a setting: asked, reported and measured beside each other.
+
+use std::collections::BTreeMap;
+
+use rust_decimal::Decimal;
+
+use crate::rig::{Rig, Sensor};
+use crate::rung::InForce;
+use crate::series::Series;
+use crate::setting::Setting;
+use crate::story::TrialStory;
+
+/// A setting with what was asked, what the rig said it has, and what a sensor measured of it.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Readback<'a> {
+    /// The setting.
+    pub setting: &'a Setting,
+    /// The value that was asked for.
+    pub asked: Decimal,
+    /// The value that the rig reported; none where it was not read back.
+    pub reported: Option<Decimal>,
+    /// The sensor that follows the setting, and its mean reading in the sensor's unit.
+    pub measured: Option<(&'a Sensor, f64)>,
+}
+
+impl Readback<'_> {
+    /// Whether the rig reported what was asked, as far as it can tell; nothing reported is no contradiction.
+    pub fn was_taken(&self) -> bool {
+        self.reported.is_none_or(|reported| (reported - self.asked).abs() <= self.setting.tolerance)
+    }
+}
+
+/// What came of each setting of a trial, in the rig's order; measured is the mean over its passes.
+pub fn of_trial<'a>(trial: &TrialStory, rig: &'a Rig, traces: &BTreeMap<String, Series>) -> Vec<Readback<'a>> {
+    let mean = |sensor: &Sensor| Some(trial.spread(traces.get(&sensor.name)?)?.mean);
+    let of = |setting: &'a Setting| {
+        let asked = trial.rung.get(&setting.name)?;
+        Some(of_setting(setting, asked, &trial.reported, rig, mean))
+    };
+    rig.settings.iter().filter_map(of).collect()
+}
+
+/// What came of one setting, with a reading for the sensor that follows it.
+pub fn of_setting<'a>(
+    setting: &'a Setting,
+    asked: Decimal,
+    reported: &InForce,
+    rig: &'a Rig,
+    reading: impl Fn(&Sensor) -> Option<f64>,
+) -> Readback<'a> {
+    let sensor = rig.sensors.iter().find(|sensor| sensor.follows.as_ref() == Some(&setting.name));
+    let measured = sensor.and_then(|sensor| Some((sensor, reading(sensor)?)));
+    Readback { setting, asked, reported: reported.get(&setting.name).copied(), measured }
+}
