@@ -189,6 +189,12 @@ pub(crate) fn check(path: &Path) -> Result<String> {
     }
 }
 
+/// The rig that the text of a plan names, as it names it.
+pub(crate) fn rig_named(plan_text: &str) -> Option<PathBuf> {
+    let plan = SourceFile { path: PathBuf::new(), text: plan_text.to_owned() };
+    rig_path_of(&plan).ok()?.map(|located| PathBuf::from(located.value))
+}
+
 fn rig_path_of(plan: &SourceFile) -> Result<Option<Located<String>>> {
     let document = match Document::parse(&plan.text) {
         Ok(document) => document,

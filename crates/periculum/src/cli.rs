@@ -96,7 +96,12 @@ pub(crate) struct Plan {
 #[derive(Args, Debug)]
 pub(crate) struct Climb {
     /// The plan file.
-    pub(crate) plan: PathBuf,
+    #[arg(required_unless_present = "again")]
+    pub(crate) plan: Option<PathBuf>,
+
+    /// Climb this climb of the ledger again: its plan on its rig, both as they were recorded.
+    #[arg(long, value_name = "CLIMB", conflicts_with = "plan")]
+    pub(crate) again: Option<i64>,
 
     #[command(flatten)]
     pub(crate) simulation: Simulation,

@@ -61,6 +61,15 @@ pub(crate) struct Prepared {
     claim: Claim,
 }
 
+/// What is to be climbed.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(crate) enum Wanted {
+    /// The plan of a file.
+    Plan(PathBuf),
+    /// The plan of a climb of the ledger, on its rig, both as they were recorded.
+    Again(i64),
+}
+
 /// Opens a ledger and tells on standard error what of it had to be dropped.
 pub(crate) fn open_ledger(path: &Path) -> Result<Ledger> {
     let ledger = Ledger::open(path)?;
@@ -76,6 +85,26 @@ pub(crate) fn tell_dropped(ledger: &Ledger) {
 }
 
 impl Prepared {
+    /// A new climb of what is wanted, in the ledger of this path; without a seed, again is on the same simulated specimen.
+    pub(crate) fn of(wanted: &Wanted, ledger: &Path, sysroot: &Path, seed: Option<u64>) -> Result<Self> {
+        let (briefing, ledger, seed) = match wanted {
+            // A plan that can't be climbed leaves no ledger behind.
+            Wanted::Plan(path) => (Briefing::read(path)?, open_ledger(ledger)?, seed),
+            Wanted::Again(number) => {
+                let ledger = open_ledger(ledger)?;
+                let row = ledger.climb(*number)?;
+                (recall(&ledger, &row)?, ledger, seed.or(row.seed))
+            }
+        };
+        if let Some(waiting) = ledger.unfinished()? {
+            eprintln!(
+                "periculum: climb {} of {} is not finished; `periculum resume` goes on with it",
+                waiting.climb, waiting.rig
+            );
+        }
+        Self::new(briefing, ledger, sysroot, seed)
+    }
+
     /// A new climb; the seed chooses the specimen of a simulated rig.
     pub(crate) fn new(briefing: Briefing, ledger: Ledger, sysroot: &Path, seed: Option<u64>) -> Result<Self> {
         Self::begun(briefing, ledger, sysroot, seed, wall_clock())

@@ -318,6 +318,25 @@ fn a_climb_is_exported_for_other_programs() {
     assert!(String::from_utf8_lossy(&refused.stderr).contains("end it in .csv or .jsonl"));
 }
 
+/// The same climb on the same simulated specimen comes to the same mark, without any of its files.
+#[test]
+fn a_climb_of_the_ledger_is_climbed_again() {
+    let home = Home::new();
+    output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).args(["--headless", "--seed", "3"]));
+    output(home.periculum().args(["climb", "--again", "1", "--headless"]));
+    let marks = |climb: &str| {
+        output(home.periculum().args(["export", climb, "marks", "-o", &format!("{climb}.om")]));
+        let text = std::fs::read_to_string(home.path(&format!("{climb}.om"))).expect("written");
+        text.replace(&format!("climb=\"{climb}\""), "climb")
+    };
+    assert_eq!(marks("1"), marks("2"));
+    let refused = home.periculum().args(["climb", "--again", "7", "--headless"]).output().expect("started");
+    assert!(!refused.status.success());
+    assert!(String::from_utf8_lossy(&refused.stderr).contains("no climb 7"), "{refused:?}");
+    let neither = home.periculum().arg("climb").output().expect("started");
+    assert_eq!(neither.status.code(), Some(2));
+}
+
 #[test]
 fn an_option_that_would_do_nothing_is_refused() {
     let home = Home::new();

@@ -3,25 +3,40 @@
 use std::process::ExitCode;
 
 use anyhow::Result;
+use periculum_core::engine;
 
 use super::LEDGER;
-use crate::briefing::Briefing;
-use crate::cli::{Climb, Common};
-use crate::climbing::{Prepared, open_ledger};
+use crate::cli::{Climb, Common, Pace};
+use crate::climbing::{Prepared, Wanted};
+use crate::complaint::BadInput;
 use crate::{headless, places, tui};
 
 pub(super) fn run(climb: &Climb, common: &Common) -> Result<ExitCode> {
-    let briefing = Briefing::read(&climb.plan)?;
-    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
-    if let Some(waiting) = ledger.unfinished()? {
-        eprintln!(
-            "periculum: climb {} of {} is not finished; `periculum resume` goes on with it",
-            waiting.climb, waiting.rig
-        );
-    }
-    let prepared = Prepared::new(briefing, ledger, &common.sysroot, climb.simulation.seed)?;
+    let wanted = match (&climb.plan, climb.again) {
+        (Some(plan), _) => Wanted::Plan(plan.clone()),
+        (None, Some(number)) => Wanted::Again(number),
+        (None, None) => return Err(BadInput("name a plan file, or a climb of the ledger with --again".into()).into()),
+    };
+    let ledger = places::ledger(common, LEDGER)?;
+    let prepared = Prepared::of(&wanted, &ledger, &common.sysroot, climb.simulation.seed)?;
     if climb.output.headless {
-        return headless::drive(prepared, &climb.output, climb.simulation.pace.or(Some(crate::cli::Pace::Max)));
+        return headless::drive(prepared, &climb.output, climb.simulation.pace.or(Some(Pace::Max)));
     }
-    tui::show(prepared, climb.simulation.pace, |_| true)
+    show(prepared, common, climb.simulation.pace, |_| true)
+}
+
+/// Shows a climb while it is driven, and then those that are begun from there; up to where `curtain` holds the first goes
+/// as fast as it can.
+pub(super) fn show(
+    prepared: Prepared,
+    common: &Common,
+    pace: Option<Pace>,
+    curtain: impl Fn(&engine::Climb) -> bool + Send + 'static,
+) -> Result<ExitCode> {
+    let ledger = prepared.ledger_path();
+    let (mut code, mut wanted) = tui::show(prepared, pace, curtain)?;
+    while let Some(next) = wanted {
+        (code, wanted) = tui::show(Prepared::of(&next, &ledger, &common.sysroot, None)?, pace, |_| true)?;
+    }
+    Ok(code)
 }

@@ -7,12 +7,12 @@ use anyhow::Result;
 use periculum_core::moment::Moment;
 use periculum_rigs::machine::wall_clock;
 
-use super::DEMO_LEDGER;
+use super::{DEMO_LEDGER, climb};
 use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::{Common, Demo, Pace};
 use crate::climbing::{Prepared, open_ledger};
-use crate::{places, tui};
+use crate::places;
 
 /// A rig file and a plan file.
 type Files = [&'static str; 2];
@@ -69,7 +69,7 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
         Some(unfinished) => unfinished,
         None => Prepared::new(read(LIGHT[0], LIGHT[1])?, open_ledger(&path)?, &common.sysroot, demo.simulation.seed)?,
     };
-    tui::show(prepared, demo.simulation.pace, |climb| climb.trials() > BEFORE_CURTAIN)
+    climb::show(prepared, common, demo.simulation.pace, |climb| climb.trials() > BEFORE_CURTAIN)
 }
 
 /// Climbs that are over, so that there is something to look at and to compare.

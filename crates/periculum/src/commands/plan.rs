@@ -10,7 +10,8 @@ use periculum_core::rig::Rig;
 
 use super::{LEDGER, climb};
 use crate::briefing::{SourceFile, read_rig_file};
-use crate::cli::{Climb, Common, Output, Plan, Simulation};
+use crate::cli::{Common, Plan};
+use crate::climbing::Prepared;
 use crate::complaint::BadInput;
 use crate::places;
 use crate::tui::{self, Draft, Library};
@@ -30,12 +31,11 @@ pub(super) fn run(plan: &Plan, common: &Common) -> Result<ExitCode> {
         let what = format!("`plan` needs a terminal; `periculum check {}` tells what it would do", path.display());
         return Err(BadInput(what).into());
     }
-    if !tui::write(draft, Library::at(places::ledger(common, LEDGER)?))? {
-        return Ok(ExitCode::SUCCESS);
+    let ledger = places::ledger(common, LEDGER)?;
+    match tui::write(draft, Library::at(ledger.clone()))? {
+        Some(wanted) => climb::show(Prepared::of(&wanted, &ledger, &common.sysroot, None)?, common, None, |_| true),
+        None => Ok(ExitCode::SUCCESS),
     }
-    let simulation = Simulation { seed: None, pace: None };
-    let output = Output { headless: false, json: false, answers: None };
-    climb::run(&Climb { plan: path.clone(), simulation, output }, common)
 }
 
 /// A plan to begin with: know the rig, find the limit of its first setting, and prove a rung a margin below.

@@ -11,11 +11,11 @@ use periculum_core::file::proof_file::written;
 use periculum_core::moment::Span;
 use periculum_core::pass::{Demand, Extent, Pass, StopOn};
 
-use super::LEDGER;
+use super::{LEDGER, climb};
 use crate::briefing::{self, Briefing, SourceFile};
 use crate::cli::{Common, Output, Prove, WhenToStop};
 use crate::climbing::{PROVING, PROVING_RIG, Prepared, open_ledger};
-use crate::{headless, places, tui};
+use crate::{headless, places};
 
 /// The proofs that have a name, each a file.
 const PROOFS: [(&str, &str); 3] = [
@@ -37,7 +37,7 @@ pub(super) fn run(prove: &Prove, common: &Common) -> Result<ExitCode> {
     if prove.json || prove.headless || !std::io::stdout().is_terminal() {
         return headless::drive(prepared, &Output { headless: true, json: prove.json, answers: None }, None);
     }
-    tui::show(prepared, None, |_| true)
+    climb::show(prepared, common, None, |_| true)
 }
 
 /// The proof that is asked for: its name and its passes.

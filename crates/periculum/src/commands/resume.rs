@@ -5,10 +5,10 @@ use std::process::ExitCode;
 use anyhow::Result;
 use clap::CommandFactory;
 
-use super::LEDGER;
+use super::{LEDGER, climb};
 use crate::cli::{Arguments, Common, Pace, Resume};
 use crate::climbing::{Prepared, open_ledger};
-use crate::{headless, places, tui};
+use crate::{headless, places};
 
 pub(super) fn run(resume: &Resume, common: &Common) -> Result<ExitCode> {
     let Some(prepared) = unfinished(common, resume.unattended)? else {
@@ -18,13 +18,13 @@ pub(super) fn run(resume: &Resume, common: &Common) -> Result<ExitCode> {
     if resume.output.headless || resume.unattended {
         return headless::drive(prepared, &resume.output, resume.pace.or(Some(Pace::Max)));
     }
-    tui::show(prepared, resume.pace, |_| true)
+    climb::show(prepared, common, resume.pace, |_| true)
 }
 
 /// Without a command: an unfinished climb is taken up again, and where there is none the help is shown.
 pub(super) fn unfinished_or_help(common: &Common) -> Result<ExitCode> {
     match unfinished(common, false)? {
-        Some(prepared) => tui::show(prepared, None, |_| true),
+        Some(prepared) => climb::show(prepared, common, None, |_| true),
         None => {
             Arguments::command().print_help()?;
             Ok(ExitCode::SUCCESS)

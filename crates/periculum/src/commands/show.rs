@@ -5,9 +5,9 @@ use std::process::ExitCode;
 
 use anyhow::Result;
 
-use super::LEDGER;
+use super::{LEDGER, climb};
 use crate::cli::{Common, Show};
-use crate::climbing::open_ledger;
+use crate::climbing::{Prepared, open_ledger};
 use crate::complaint::BadInput;
 use crate::places;
 use crate::tui::{self, Library};
@@ -23,6 +23,10 @@ pub(super) fn run(show: &Show, common: &Common) -> Result<ExitCode> {
         let what = format!("`show` needs a terminal; `periculum report {number} -o climb.md` writes a report");
         return Err(BadInput(what).into());
     }
-    tui::browse(Library::at(ledger.path().to_owned()), number)?;
-    Ok(ExitCode::SUCCESS)
+    let path = ledger.path().to_owned();
+    drop(ledger);
+    match tui::browse(Library::at(path.clone()), number)? {
+        Some(wanted) => climb::show(Prepared::of(&wanted, &path, &common.sysroot, None)?, common, None, |_| true),
+        None => Ok(ExitCode::SUCCESS),
+    }
 }

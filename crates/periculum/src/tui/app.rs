@@ -20,6 +20,7 @@ use super::pointing::{Places, Target};
 use super::saving;
 use super::shelf::Shelf;
 use super::theme::Theme;
+use crate::climbing::Wanted;
 use crate::notice::Notice;
 
 /// What the operator is in the middle of.
@@ -43,6 +44,8 @@ pub(super) enum Mode {
     Note(Input),
     /// Writing what was seen.
     Saw(Input),
+    /// Asked whether to climb this climb again.
+    Repeating(i64),
     /// Asked whether to stop.
     Stopping,
     /// Asked whether to leave.
@@ -51,7 +54,10 @@ pub(super) enum Mode {
 
 impl Mode {
     pub(super) fn is_text(&self) -> bool {
-        !matches!(self, Self::Watching | Self::Help | Self::Stopping | Self::Leaving | Self::Dropping)
+        !matches!(
+            self,
+            Self::Watching | Self::Help | Self::Stopping | Self::Leaving | Self::Dropping | Self::Repeating(_)
+        )
     }
 
     /// What is being written.
@@ -63,7 +69,7 @@ impl Mode {
             | Self::Saving(input)
             | Self::Changing(input)
             | Self::Adding(input) => Some(input),
-            Self::Watching | Self::Help | Self::Stopping | Self::Leaving | Self::Dropping => None,
+            Self::Watching | Self::Help | Self::Stopping | Self::Leaving | Self::Dropping | Self::Repeating(_) => None,
         }
     }
 }
@@ -145,8 +151,8 @@ pub(super) struct App {
     pub(super) places: Places,
     /// The plan that is being written.
     pub(super) draft: Option<Draft>,
-    /// Whether the plan is to be climbed when the interface is closed.
-    pub(super) begins: bool,
+    /// What is to be climbed when the interface is closed.
+    pub(super) wanted: Option<Wanted>,
     /// The climb that is driven, while another one is shown.
     parked: Option<Climbed>,
     /// What could not be put back, to be told when the interface is closed.
@@ -180,7 +186,7 @@ impl App {
             told: None,
             places: Places::default(),
             draft: None,
-            begins: false,
+            wanted: None,
             parked: None,
             left_behind: Vec::new(),
         };
@@ -406,7 +412,14 @@ impl App {
             Action::Pick => self.pick(),
             Action::Save => self.mode = Mode::Saving(Input::new(saving::name(self))),
             Action::DropPick => self.picks.drop_last(),
-            Action::Begin => (self.begins, self.is_done) = (true, true),
+            Action::Begin => {
+                let file = self.draft.as_ref().and_then(Draft::file);
+                self.climb(file.map(|file| Wanted::Plan(file.to_owned())));
+            }
+            Action::Repeat => {
+                let listed = self.shelf.selected().filter(|_| self.view == View::Climbs);
+                self.mode = Mode::Repeating(listed.unwrap_or(self.shown.number));
+            }
             Action::Change | Action::Add | Action::Copy | Action::Remove => self.act_on_plan(action),
             Action::Earlier | Action::Later | Action::Undo => self.act_on_plan(action),
         }
@@ -435,6 +448,16 @@ impl App {
                 Err(why) => self.told = Some(format!("{why:#}")),
             }
         }
+    }
+
+    /// Closes the interface for a climb.
+    fn climb(&mut self, wanted: Option<Wanted>) {
+        (self.wanted, self.is_done) = (wanted, true);
+    }
+
+    /// Whether a climb could be begun: none is driven, and nothing that was written is lost by it.
+    pub(super) fn is_free(&self) -> bool {
+        self.is_driver_gone && !self.draft.as_ref().is_some_and(Draft::is_changed)
     }
 
     fn pause_or_go_on(&mut self) -> Said {
@@ -478,6 +501,10 @@ impl App {
             Mode::Dropping => {
                 self.draft = None;
                 self.leave()
+            }
+            Mode::Repeating(number) => {
+                self.climb(Some(Wanted::Again(number)));
+                None
             }
             Mode::Stopping => Some(Said::Stop),
             Mode::Leaving => {

@@ -10,7 +10,7 @@ use periculum_core::file::outline::{self, CantChange, Line, LineKind};
 use periculum_core::forecast::{Forecast, forecast};
 
 use super::keys::Step;
-use crate::briefing::{Briefing, SourceFile};
+use crate::briefing::{Briefing, SourceFile, rig_named};
 use crate::complaint::BadFile;
 
 /// Where a plan is from, which says on which rig it is to be climbed.
@@ -104,9 +104,9 @@ impl Draft {
         self.text != self.saved
     }
 
-    /// Whether it could be climbed as it is in its file.
+    /// Whether it could be climbed as it is in its file, on the rig that it names there.
     pub(super) fn is_ready(&self) -> bool {
-        !self.is_changed() && self.file().is_some() && matches!(self.meaning, Meaning::Plan(..))
+        !self.is_changed() && matches!((&self.source, &self.meaning), (Source::File(_), Meaning::Plan(..)))
     }
 
     /// Which line is selected.
@@ -181,8 +181,8 @@ impl Draft {
         !self.before.is_empty()
     }
 
-    /// Writes it into a file; into another one than its own only where there is none yet.
-    pub(super) fn save(&mut self, path: &Path) -> Result<()> {
+    /// Writes it into a file, into another one than its own only where there is none yet, and tells what was written.
+    pub(super) fn save(&mut self, path: &Path) -> Result<String> {
         if let Meaning::Wrong(problems) = &self.meaning {
             bail!("it is not written while {} of its lines can't be; they are marked", problems.len());
         }
@@ -195,10 +195,15 @@ impl Draft {
         }
         replace(path, &self.text).with_context(|| format!("can't write {}", path.display()))?;
         self.saved = self.text.clone();
-        if let Source::Climb { written, .. } = &mut self.source {
+        let told = format!("written: {}", path.display());
+        let Source::Climb { rig, written, .. } = &mut self.source else { return Ok(told) };
+        let (is_same, about_rig) = lay_beside(path, &self.text, &rig.text)?;
+        if is_same {
+            self.source = Source::File(path.to_owned());
+        } else {
             *written = Some(path.to_owned());
         }
-        Ok(())
+        Ok(format!("{told}{about_rig}"))
     }
 
     /// The name that is proposed for its file.
@@ -238,6 +243,23 @@ impl Draft {
                 self.refusal = Some(format!("{why:#}"));
                 false
             }
+        }
+    }
+}
+
+/// Lays the rig of a climb where a plan that was written of it names its rig, so that the plan can be climbed; tells whether
+/// it is there, and what is to be said about it.
+fn lay_beside(plan: &Path, plan_text: &str, rig_text: &str) -> Result<(bool, String)> {
+    let Some(named) = rig_named(plan_text) else { return Ok((false, String::new())) };
+    let rig = plan.parent().unwrap_or(Path::new("")).join(&named);
+    let shown = rig.display();
+    match fs::read_to_string(&rig) {
+        Ok(there) if there == rig_text => Ok((true, String::new())),
+        Ok(_) => Ok((false, format!("; {shown} was there already, and is not the rig that this was climbed on"))),
+        Err(_) if named.is_absolute() => Ok((false, format!("; its rig {shown} can't be read"))),
+        Err(_) => {
+            replace(&rig, rig_text).with_context(|| format!("the plan is written, but not its rig {shown}"))?;
+            Ok((true, format!(", and its rig {shown}")))
         }
     }
 }

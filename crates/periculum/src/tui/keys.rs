@@ -49,6 +49,8 @@ pub(super) enum Action {
     Undo,
     /// Climbs the plan.
     Begin,
+    /// Climbs a climb of the ledger again.
+    Repeat,
     /// To be compared.
     Pick,
     DropPick,
@@ -177,8 +179,12 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char('a'), "a", "add", Action::Add, |app| plans(app, |_| true)),
     key(KeyCode::Char('u'), "u", "undo", Action::Undo, |app| plans(app, Draft::can_undo)),
     key(KeyCode::Char('e'), "e", "write the file", Action::Save, |app| plans(app, |draft| !draft.is_ready())),
-    key(KeyCode::Char('g'), "g", "climb it", Action::Begin, |app| {
-        plans(app, Draft::is_ready) && app.shown.is_planned()
+    key(KeyCode::Char('g'), "g", "climb it", Action::Begin, |app| plans(app, Draft::is_ready) && app.is_free()),
+    key(KeyCode::Char('g'), "g", "climb it again", Action::Repeat, |app| {
+        plans(app, |draft| draft.file().is_none()) && app.is_free()
+    }),
+    key(KeyCode::Char('g'), "g", "climb it again", Action::Repeat, |app| {
+        is_plain(app) && app.view == View::Climbs && app.shelf.selected().is_some() && app.is_free()
     }),
     key(KeyCode::Char('c'), "c", "copy", Action::Copy, |app| plans(app, |_| true)),
     key(KeyCode::Backspace, "backspace", "remove", Action::Remove, |app| plans(app, |_| true)),
@@ -189,6 +195,7 @@ const KEYS: &[Key] = &[
     }),
     key(KeyCode::Char('y'), "y", "give the changes up", Action::Confirm, |app| matches!(app.mode, Mode::Dropping)),
     key(KeyCode::Enter, "enter", "keep it", Action::Confirm, |app| matches!(app.mode, Mode::Finding(_))),
+    key(KeyCode::Char('y'), "y", "begin", Action::Confirm, |app| matches!(app.mode, Mode::Repeating(_))),
     key(KeyCode::Char('y'), "y", "stop and go back to stock", Action::Confirm, |app| {
         matches!(app.mode, Mode::Stopping)
     }),

@@ -29,7 +29,7 @@ use ratatui::crossterm::event::{self, Event};
 
 use crate::ask::Operator;
 use crate::cli::Pace;
-use crate::climbing::{Prepared, tell_past};
+use crate::climbing::{Prepared, Wanted, tell_past};
 use crate::driver::{Pacer, Parting};
 use crate::headless::exit_code;
 use crate::interrupt;
@@ -44,12 +44,12 @@ use crate::tui::theme::Theme;
 /// The screen is drawn at most once in this time, unless a key was pressed.
 const FRAME: Duration = Duration::from_millis(50);
 
-/// Drives a climb and shows it; up to where `curtain` holds it goes as fast as it can.
+/// Drives a climb and shows it; up to where `curtain` holds it goes as fast as it can. Tells what is to be climbed next.
 pub(crate) fn show(
     prepared: Prepared,
     pace: Option<Pace>,
     curtain: impl Fn(&Climb) -> bool + Send + 'static,
-) -> Result<ExitCode> {
+) -> Result<(ExitCode, Option<Wanted>)> {
     let (words, operator) = Operator::new();
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending))?;
@@ -70,32 +70,32 @@ pub(crate) fn show(
     }
     if parting == Parting::Waiting {
         println!("The climb waits; `periculum resume` goes on with it.");
-        return Ok(ExitCode::SUCCESS);
+        return Ok((ExitCode::SUCCESS, None));
     }
-    Ok(exit_code(parting, &screen.app.shown.story))
+    Ok((exit_code(parting, &screen.app.shown.story), screen.app.wanted))
 }
 
-/// Shows a climb as the ledger has it; nothing is driven.
-pub(crate) fn browse(library: Library, number: i64) -> Result<()> {
-    look(App::new(library.open(number)?, library, Theme::of_terminal())).map(drop)
+/// Shows a climb as the ledger has it; nothing is driven. Tells what is to be climbed then.
+pub(crate) fn browse(library: Library, number: i64) -> Result<Option<Wanted>> {
+    look(App::new(library.open(number)?, library, Theme::of_terminal()))
 }
 
-/// Shows a plan to be written; tells whether it is to be climbed then.
-pub(crate) fn write(draft: Draft, library: Library) -> Result<bool> {
+/// Shows a plan to be written; tells what is to be climbed then.
+pub(crate) fn write(draft: Draft, library: Library) -> Result<Option<Wanted>> {
     let mut app = App::new(Climbed::not_begun(&draft.briefing()?), library, Theme::of_terminal());
     (app.draft, app.view) = (Some(draft), app::View::Plan);
-    look(app).map(|app| app.begins)
+    look(app)
 }
 
 /// Shows what is there; nothing is driven.
-fn look(mut app: App) -> Result<App> {
+fn look(mut app: App) -> Result<Option<Wanted>> {
     let (words, _) = unbounded();
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending))?;
     app.is_driver_gone = true;
     let mut screen = Screen { app, words, notices: never(), ended };
     screen.run()?;
-    Ok(screen.app)
+    Ok(screen.app.wanted)
 }
 
 /// Starts the thread that drives; it ends when the climb does, or when the operator leaves.

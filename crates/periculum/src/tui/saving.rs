@@ -35,11 +35,11 @@ pub(super) fn name(app: &App) -> String {
 pub(super) fn save(app: &mut App, name: &str) -> Result<String> {
     let path = Path::new(name);
     if let Some(draft) = app.draft.as_mut().filter(|_| app.view == View::Plan) {
-        draft.save(path)?;
+        let told = draft.save(path)?;
         if app.shown.is_planned() {
             app.shown = Climbed::not_begun(&draft.briefing()?);
         }
-        return Ok(format!("written: {name}"));
+        return Ok(told);
     }
     if path.exists() {
         bail!("{name} is there already, so nothing was written; give another name");

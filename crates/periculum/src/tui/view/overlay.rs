@@ -42,6 +42,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
             let text = "The plan was changed, and what was changed is in no file.";
             card(frame, app, area, "give it up?", Text::styled(text, app.theme.text));
         }
+        Mode::Repeating(number) => card(frame, app, area, "climb it again?", repeat_words(app, *number)),
         Mode::Note(input) => entry(frame, app, area, "a note for the record", input),
         Mode::Saw(input) => entry(frame, app, area, "what did you see? the trial ends with it", input),
         Mode::Stopping => card(frame, app, area, "stop?", stop_words(app)),
@@ -94,6 +95,14 @@ fn stop_words(app: &App) -> Text<'static> {
          What it found so far stays in the ledger.",
         app.theme.text,
     )
+}
+
+fn repeat_words(app: &App, number: i64) -> Text<'static> {
+    let text = format!(
+        "Climb {number} is climbed again as a new climb: its plan on its rig,\n\
+         both as they were recorded, from the baseline on."
+    );
+    Text::styled(text, app.theme.text)
 }
 
 fn leave_words(app: &App) -> Text<'static> {

@@ -6,6 +6,7 @@ use periculum_core::engine::Said;
 use ratatui::crossterm::event::KeyCode;
 
 use super::tests::{app_at, picture, press};
+use crate::climbing::Wanted;
 use crate::tui::app::{App, View};
 use crate::tui::climbed::Climbed;
 use crate::tui::draft::Draft;
@@ -96,7 +97,8 @@ fn a_plan_is_changed_written_and_climbed() {
     assert!(picture(&app, 160, 40).contains("was changed meanwhile") && file(&folder) == "theirs");
     press(&mut app, KeyCode::Char('u'));
     press(&mut app, KeyCode::Char('g'));
-    assert!(app.begins && app.is_done);
+    assert_eq!(app.wanted, Some(Wanted::Plan(folder.path().join("dome.plan.toml"))));
+    assert!(app.is_done);
 }
 
 #[test]
@@ -110,6 +112,41 @@ fn a_plan_whose_rig_is_gone_can_still_be_left() {
     press(&mut app, KeyCode::Char('q'));
     press(&mut app, KeyCode::Char('y'));
     assert!(app.is_done);
+}
+
+#[test]
+fn a_climb_is_climbed_again_once_nothing_else_goes_on() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    press(&mut app, KeyCode::Char('9'));
+    press(&mut app, KeyCode::Char('g'));
+    assert!(app.wanted.is_none() && !picture(&app, 160, 40).contains("g climb it"));
+    app.driver_is_gone();
+    app.is_done = false;
+    press(&mut app, KeyCode::Char('g'));
+    assert!(picture(&app, 80, 24).contains("Climb 1 is climbed again as a new climb"));
+    press(&mut app, KeyCode::Esc);
+    assert!(app.wanted.is_none() && !app.is_done, "a wrong key begins nothing");
+    press(&mut app, KeyCode::Char('g'));
+    press(&mut app, KeyCode::Char('y'));
+    assert_eq!((&app.wanted, app.is_done), (&Some(Wanted::Again(1)), true));
+}
+
+/// A plan that was written of a climb never comes onto another rig unsaid.
+#[test]
+fn a_rig_of_that_name_that_is_another_is_told_and_kept() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    app.driver_is_gone();
+    app.is_done = false;
+    let folder = tempfile::tempdir().expect("a folder");
+    std::fs::write(folder.path().join("dome.rig.toml"), "another").expect("written");
+    press(&mut app, KeyCode::Char('9'));
+    press(&mut app, KeyCode::Down);
+    type_over(&mut app, "second light");
+    let told = app.draft.as_mut().expect("a plan").save(&folder.path().join("p.toml")).expect("written");
+    assert!(told.contains("is not the rig that this was climbed on"), "{told}");
+    assert_eq!(std::fs::read_to_string(folder.path().join("dome.rig.toml")).expect("kept"), "another");
+    press(&mut app, KeyCode::Char('g'));
+    assert!(app.wanted.is_none(), "it is not offered");
 }
 
 #[test]
@@ -159,7 +196,14 @@ fn the_plan_of_a_climb_becomes_another_file() {
         press(&mut app, KeyCode::Enter);
         assert!(std::fs::read_to_string(&path).expect("written").contains(name));
         assert!(picture(&app, 160, 40).contains("p.toml"), "it has a file now");
+        // Its rig lies beside it, so that it can be climbed.
+        assert_eq!(std::fs::read_to_string(folder.path().join("dome.rig.toml")).expect("written"), app.shown.texts[0]);
     }
+    assert!(!picture(&app, 160, 40).contains("g climb it"), "not while another climb goes on");
+    app.driver_is_gone();
+    press(&mut app, KeyCode::Char('g'));
+    assert_eq!(app.wanted, Some(Wanted::Plan(path)));
+    (app.wanted, app.is_done, app.is_driver_gone) = (None, false, false);
     type_over(&mut app, "fourth light");
     press(&mut app, KeyCode::Char('q'));
     press(&mut app, KeyCode::Char('y'));
