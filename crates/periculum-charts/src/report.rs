@@ -357,6 +357,18 @@ impl Reported<'_> {
                 self.version
             )),
         ]
+        .into_iter()
+        .chain(self.attached())
+        .collect()
+    }
+
+    /// What somebody laid beside the record afterwards.
+    fn attached(&self) -> Option<Block> {
+        let attached = self.rig.sensors.iter().filter(|sensor| sensor.is_attached());
+        let named: Vec<String> = attached.map(|sensor| format!("{} ({})", sensor.label, sensor.source)).collect();
+        let what = named.join(", ");
+        let told = format!("Attached when the climb was over, and not under that digest: {what}.");
+        (!named.is_empty()).then_some(Block::Paragraph(told))
     }
 }
 

@@ -198,6 +198,14 @@ impl Rig {
 }
 
 impl Sensor {
+    /// The adapter of a sensor that only readings are known of, which were attached to a climb afterwards.
+    pub const ATTACHED: &str = "attached";
+
+    /// Whether its readings were attached afterwards, and are none that the rig was climbed by.
+    pub fn is_attached(&self) -> bool {
+        self.adapter == Self::ATTACHED
+    }
+
     /// A sensor of this name without a limit or a role.
     pub fn plain(name: &str) -> Self {
         Self {
@@ -213,6 +221,16 @@ impl Sensor {
             adapter: String::new(),
             source: String::new(),
         }
+    }
+}
+
+impl Rig {
+    /// The same rig with these sensors behind its own.
+    #[must_use]
+    pub fn with_sensors(&self, sensors: impl IntoIterator<Item = Sensor>) -> Self {
+        let mut rig = self.clone();
+        rig.sensors.extend(sensors);
+        rig
     }
 }
 

@@ -10,6 +10,7 @@ use periculum_core::moment::Moment;
 use periculum_core::series::Series;
 use rusqlite::{Connection, TransactionBehavior, params};
 
+use crate::attached::{self, Attached};
 use crate::claim::{Claim, beside};
 use crate::error::LedgerError;
 use crate::journal::{self, Dropped, Line};
@@ -261,6 +262,35 @@ impl Ledger {
     /// When it can't be written.
     pub fn take_back(&self, entered: i64) -> Result<bool, LedgerError> {
         records::take_back(&self.record, entered)
+    }
+
+    /// Lays readings of instruments beside those of a climb, each in the order of time by the rig's clock.
+    ///
+    /// # Errors
+    /// When they can't be written, as under a name that readings were attached under before; then none were.
+    pub fn attach(&mut self, climb: i64, all: &[(Attached, Vec<(Moment, f64)>)]) -> Result<(), LedgerError> {
+        let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        all.iter().try_for_each(|(of, readings)| attached::attach(&transaction, climb, of, readings))?;
+        Ok(transaction.commit()?)
+    }
+
+    /// Whose readings were attached to a climb.
+    ///
+    /// # Errors
+    /// When they can't be read.
+    pub fn attached(&self, climb: i64) -> Result<Vec<Attached>, LedgerError> {
+        attached::of_climb(&self.record, climb)
+    }
+
+    /// Takes attached readings off a climb, and tells whether there were any under this name.
+    ///
+    /// # Errors
+    /// When they can't be taken off.
+    pub fn detach(&mut self, climb: i64, sensor: &str) -> Result<bool, LedgerError> {
+        let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let found = attached::detach(&transaction, climb, sensor)?;
+        transaction.commit()?;
+        Ok(found)
     }
 
     /// Every saved profile, newest first.

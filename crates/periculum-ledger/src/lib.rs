@@ -5,6 +5,7 @@
 //! again. [`Ledger::open`] checks what it finds, keeps what is good, and says exactly what it dropped.
 //! The crate knows the core and nothing else; start reading at [`Ledger`].
 
+mod attached;
 mod claim;
 mod error;
 mod finding;
@@ -17,6 +18,7 @@ mod records;
 mod samples;
 mod schema;
 
+pub use attached::Attached;
 pub use claim::Claim;
 pub use error::LedgerError;
 pub use journal::{Dropped, Line};

@@ -52,7 +52,7 @@ fn pack(transaction: &Transaction, climb: i64) -> Result<(), LedgerError> {
 
 /// Readings that become a run for each sensor.
 #[derive(Default)]
-struct Packer {
+pub(crate) struct Packer {
     runs: BTreeMap<String, Run>,
 }
 
@@ -64,18 +64,18 @@ struct Run {
 
 impl Packer {
     /// Adds a reading that is not earlier than those before it.
-    fn add(&mut self, at: i64, sensor: &str, value: f64) {
+    pub(crate) fn add(&mut self, at: i64, sensor: &str, value: f64) {
         if !self.runs.contains_key(sensor) {
             self.runs.insert(sensor.to_owned(), Run { from: at, until: at, body: Vec::new() });
         }
         let Some(run) = self.runs.get_mut(sensor) else { return };
         run.until = at;
-        // A tail is packed long before it has been filled for 49 days.
+        // A run is packed long before it has been filled for 49 days.
         run.body.extend(u32::try_from(at - run.from).unwrap_or(u32::MAX).to_le_bytes());
         run.body.extend(value.to_le_bytes());
     }
 
-    fn write(self, transaction: &Transaction, climb: i64) -> rusqlite::Result<()> {
+    pub(crate) fn write(self, transaction: &Transaction, climb: i64) -> rusqlite::Result<()> {
         let mut insert = transaction.prepare_cached("INSERT INTO runs VALUES (?, ?, ?, ?, ?)")?;
         for (sensor, run) in self.runs {
             insert.execute(params![climb, run.from, run.until, sensor, run.body])?;

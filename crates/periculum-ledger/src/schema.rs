@@ -122,7 +122,8 @@ CREATE TABLE armed (
 ";
 
 /// What format 3 has besides: readings packed by sensor, climbs that were checked and are over, on how many threads
-/// scores were made and how good they are, what operators wrote down, and results that were entered by hand.
+/// scores were made and how good they are, what operators wrote down, results that were entered by hand, and whose readings
+/// were attached afterwards.
 const SINCE_3: &str = "
 CREATE TABLE tail (
     climb INTEGER NOT NULL,
@@ -173,6 +174,15 @@ CREATE TABLE entered (
     source TEXT NOT NULL,
     wall INTEGER NOT NULL
 );
+CREATE TABLE attached (
+    climb INTEGER NOT NULL REFERENCES climbs,
+    sensor TEXT NOT NULL,
+    label TEXT NOT NULL,
+    unit TEXT NOT NULL,
+    decimals INTEGER NOT NULL,
+    source TEXT NOT NULL,
+    PRIMARY KEY (climb, sensor)
+) WITHOUT ROWID;
 ";
 
 /// The tables that are made from the journal; each has a column `climb`.

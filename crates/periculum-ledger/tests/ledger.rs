@@ -11,7 +11,7 @@ use periculum_core::pass::{Pass, PassReport, Score};
 use periculum_core::reason::Reason;
 use periculum_core::rung::{InForce, Rung};
 use periculum_core::verdict::Verdict;
-use periculum_ledger::{Armed, Ledger, LedgerError, Line, NewClimb};
+use periculum_ledger::{Armed, Attached, Ledger, LedgerError, Line, NewClimb};
 use rusqlite::Connection;
 
 const NEW: NewClimb = NewClimb {
@@ -197,7 +197,7 @@ ALTER TABLE passes DROP COLUMN threads;
 DROP TABLE scores;
 CREATE TABLE scores (climb INTEGER NOT NULL, trial INTEGER NOT NULL, pass INTEGER NOT NULL, load TEXT NOT NULL,
     value REAL NOT NULL, unit TEXT NOT NULL, PRIMARY KEY (climb, trial, pass)) WITHOUT ROWID;
-DROP TABLE tail; DROP TABLE runs; DROP TABLE seals; DROP TABLE notes; DROP TABLE entered;
+DROP TABLE tail; DROP TABLE runs; DROP TABLE seals; DROP TABLE notes; DROP TABLE entered; DROP TABLE attached;
 CREATE TABLE samples (climb INTEGER NOT NULL, sensor TEXT NOT NULL, at INTEGER NOT NULL, value REAL NOT NULL,
     PRIMARY KEY (climb, sensor, at)) WITHOUT ROWID;
 PRAGMA user_version = 2;
@@ -225,6 +225,39 @@ fn readings_are_packed_and_come_back_as_they_were() {
     }
     let life = ledger.last_life(climb).expect("read").expect("a sign of life");
     assert_eq!(life.at, Moment::from_millis(6999 * 500));
+}
+
+#[test]
+fn attached_readings_stand_beside_the_others_until_they_are_taken_off() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let (mut ledger, climb) = filled(&path);
+    let own = [(Moment::from_millis(500), BTreeMap::from([("core".to_owned(), 61.0)]))];
+    ledger.add_samples(climb, &own).expect("written");
+    let meter = Attached {
+        sensor: "wall_power".into(),
+        label: "wall power".into(),
+        unit: "W".into(),
+        decimals: 1,
+        source: "meter.csv".into(),
+    };
+    let readings: Vec<(Moment, f64)> =
+        (0..5000).map(|nth| (Moment::from_millis(nth * 1_000_003), nth as f64 / 8.0)).collect();
+    let digest = ledger.digest(climb).expect("read");
+    let fan = Attached { sensor: "fan".into(), label: "fan".into(), ..meter.clone() };
+    ledger.attach(climb, &[(meter.clone(), readings.clone())]).expect("attached");
+    let again = [(fan, readings.clone()), (meter.clone(), readings.clone())];
+    ledger.attach(climb, &again).expect_err("one of them is there already, so neither is written");
+    let ledger = Ledger::open(&path).expect("a ledger");
+    assert_eq!(ledger.attached(climb).expect("read"), [meter]);
+    let samples = ledger.samples(climb).expect("samples");
+    assert!(samples["wall_power"].iter().eq(readings));
+    assert_eq!((samples["core"].iter().count(), ledger.digest(climb).expect("read")), (1, digest));
+    let mut ledger = ledger;
+    assert!(!ledger.detach(climb, "core").expect("written"), "what the rig read itself stays");
+    assert!(ledger.detach(climb, "wall_power").expect("written"));
+    assert_eq!(ledger.samples(climb).expect("samples").keys().collect::<Vec<_>>(), ["core"]);
+    assert!(ledger.attached(climb).expect("read").is_empty());
 }
 
 #[test]

@@ -2,13 +2,14 @@
 //!
 //! A [`bench::Bench`] is all that a driver sees of a rig: it can be set, read back, sensed, loaded, and it keeps
 //! the time. [`simulated::Simulator`] is a whole rig in software on a virtual clock; [`machine::ThisMachine`] is
-//! the computer this runs on, with settings of its kernel or changed by hand; [`scpi`] reaches bench instruments. The
-//! crate knows the core and nothing else, and
-//! nothing here decides anything.
+//! the computer this runs on, with settings of its kernel or changed by hand; [`scpi`] reaches bench instruments, and
+//! [`readings`] reads what they wrote down themselves. The crate knows the core and nothing else, and nothing here decides
+//! anything.
 
 pub mod bench;
 pub mod latest;
 pub mod linux;
 pub mod machine;
+pub mod readings;
 pub mod scpi;
 pub mod simulated;

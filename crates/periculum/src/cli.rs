@@ -66,6 +66,8 @@ pub(crate) enum Command {
     Show(Show),
     /// Write the trials, scores, incidents or samples of a climb as a table, or its marks for monitoring.
     Export(Export),
+    /// Lay what an instrument wrote into a file of its own beside the readings of a climb.
+    Attach(Attach),
     /// Write down a result from elsewhere to be ranked with, or list those that are.
     Enter(Enter),
     /// Tell the truth about a simulated rig: what holds, and how often.
@@ -353,6 +355,25 @@ pub(crate) enum Pictured {
     Cores,
     /// Beside other climbs, what differs first.
     Compare,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Attach {
+    /// The number of the climb, as `periculum ledger` lists it; it must be over.
+    pub(crate) climb: i64,
+
+    /// The file: comma-, semicolon- or tab-separated under a line of names, as `time,wall power (W)`; the time in seconds since
+    /// the climb began, or a date and time. Without it, what is attached is listed.
+    #[arg(conflicts_with = "take_off")]
+    pub(crate) file: Option<PathBuf>,
+
+    /// How many seconds the instrument's clock is ahead of the rig's.
+    #[arg(long, value_name = "SECONDS", allow_negative_numbers = true, default_value_t = 0.0, requires = "file")]
+    pub(crate) ahead: f64,
+
+    /// Take off again what is attached under this name.
+    #[arg(long, value_name = "NAME")]
+    pub(crate) take_off: Option<String>,
 }
 
 #[derive(Args, Debug)]

@@ -9,7 +9,7 @@ use anyhow::{Context, Result, bail};
 use periculum_core::ending::{Boot, classify};
 use periculum_core::engine::{Climb, Event};
 use periculum_core::moment::Moment;
-use periculum_core::rig::Rig;
+use periculum_core::rig::{Rig, Sensor};
 use periculum_core::series::Series;
 use periculum_core::story::Story;
 use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb};
@@ -221,6 +221,20 @@ pub(crate) fn recall(ledger: &Ledger, row: &ClimbRow) -> Result<Briefing> {
     let file = |kind: &str, text| SourceFile { path: format!("{kind} of climb {}", row.climb).into(), text };
     Briefing::of(file("rig", rig_text), file("plan", plan_text))
         .with_context(|| format!("this version can't read the files of climb {}", row.climb))
+}
+
+/// The same to look at, with the instruments that were attached to the climb afterwards as sensors of its rig.
+pub(crate) fn recall_to_look(ledger: &Ledger, row: &ClimbRow) -> Result<Briefing> {
+    let briefing = recall(ledger, row)?;
+    let attached = ledger.attached(row.climb)?.into_iter().map(|of| Sensor {
+        label: of.label,
+        unit: of.unit,
+        decimals: of.decimals,
+        adapter: Sensor::ATTACHED.into(),
+        source: of.source,
+        ..Sensor::plain(&of.sensor)
+    });
+    Ok(Briefing { rig: Arc::new(briefing.rig.with_sensors(attached)), ..briefing })
 }
 
 /// The story of lines from the ledger.

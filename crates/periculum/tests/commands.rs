@@ -338,6 +338,50 @@ fn a_climb_of_the_ledger_is_climbed_again() {
 }
 
 #[test]
+fn what_an_instrument_wrote_down_is_attached_to_a_climb() {
+    let home = Home::new();
+    output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).arg("--headless"));
+    let lines = (0..600).map(|second| format!("{second},{},{}\n", 90 + second % 40, 30 + second % 7));
+    home.write("meter.csv", &format!("time,wall power (W),room hum (dB)\n{}", lines.collect::<String>()));
+    let attached = output(home.periculum().args(["attach", "1", "meter.csv"]));
+    assert_eq!(
+        attached,
+        "600 readings of wall_power are attached to climb 1\n600 readings of room_hum are attached to climb 1\n"
+    );
+    let listed = output(home.periculum().args(["attach", "1"]));
+    assert!(listed.contains("wall_power: wall power, W, from meter.csv"), "{listed}");
+    output(home.periculum().args(["export", "1", "samples", "-o", "samples.csv"]));
+    let samples = std::fs::read_to_string(home.path("samples.csv")).expect("written");
+    assert!(samples.contains("wall_power,W,7,97\n"), "the time into the climb is the instrument's");
+    output(home.periculum().args(["report", "1", "-o", "climb.md"]));
+    let report = std::fs::read_to_string(home.path("climb.md")).expect("written");
+    assert!(report.contains("not under that digest: room hum (meter.csv), wall power (meter.csv)"), "{report}");
+    // It is known to be another climb's time, a name that is taken, or a file that can't be read, and nothing changes.
+    home.write("late.csv", "time;clock reached;rig power (W)\n2031-01-01 00:00:00;4700;91,5\n");
+    home.write("bad.csv", "time,power (W)\n0,1\n1,much\n");
+    home.write("same.csv", "time,fan (rpm),package power (W)\n0,900,100\n");
+    for (arguments, told) in [
+        (vec!["late.csv"], "no reading of clock reached lies within climb 1"),
+        (vec!["meter.csv"], "climb 1 has readings of wall_power already"),
+        (vec!["same.csv"], "climb 1 has readings of package_power already"),
+        (vec!["bad.csv"], "bad.csv: line 3, power: `much` is no number"),
+        (vec!["--take-off", "fan"], "nothing is attached to climb 1 as fan"),
+        (vec!["gone.csv"], "can't read gone.csv"),
+    ] {
+        let refused = home.periculum().args(["attach", "1"]).args(arguments).output().expect("started");
+        assert_eq!(refused.status.code(), Some(2));
+        let why = String::from_utf8_lossy(&refused.stderr).into_owned();
+        assert!(why.contains(told), "{why}");
+    }
+    assert_eq!(output(home.periculum().args(["attach", "1"])), listed);
+    // A clock that is ahead by a minute: what was read in the first one belongs to no climb.
+    output(home.periculum().args(["attach", "1", "--take-off", "room_hum"]));
+    output(home.periculum().args(["attach", "1", "--take-off", "wall_power"]));
+    let moved = output(home.periculum().args(["attach", "1", "meter.csv", "--ahead", "60"]));
+    assert!(moved.contains("540 readings of wall_power"), "{moved}");
+}
+
+#[test]
 fn an_option_that_would_do_nothing_is_refused() {
     let home = Home::new();
     let read = |name: &str| std::fs::read_to_string(demo(name)).expect("read");

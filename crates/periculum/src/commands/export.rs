@@ -9,7 +9,7 @@ use periculum_charts::{incidents, open_metrics, samples, scores, telemetry, tria
 
 use super::LEDGER;
 use crate::cli::{Common, Export, Exported};
-use crate::climbing::{open_ledger, recall, tell_past};
+use crate::climbing::{open_ledger, recall_to_look, tell_past};
 use crate::complaint::BadInput;
 use crate::places;
 
@@ -27,7 +27,7 @@ pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
     }
     let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
     let row = ledger.climb(*climb)?;
-    let rig = recall(&ledger, &row)?.rig;
+    let rig = recall_to_look(&ledger, &row)?.rig;
     let story = tell_past(&ledger.lines(*climb)?);
     let has_readings = matches!(what, Exported::Samples | Exported::Trials);
     let readings = if has_readings { ledger.samples(*climb)? } else { Default::default() };

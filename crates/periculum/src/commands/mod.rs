@@ -1,6 +1,7 @@
 //! One file a command.
 
 mod allow;
+mod attach;
 mod check;
 mod climb;
 mod demo;
@@ -51,6 +52,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Profile(profile)) => profile::run(&profile, common),
         Some(Command::Show(show)) => show::run(&show, common),
         Some(Command::Export(export)) => export::run(&export, common),
+        Some(Command::Attach(attach)) => attach::run(&attach, common),
         Some(Command::Enter(enter)) => enter::run(&enter, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
         Some(Command::Rig) => Ok(rig::run(common)),

@@ -12,7 +12,7 @@ use periculum_ledger::Ledger;
 use super::{LEDGER, date};
 use crate::briefing::Briefing;
 use crate::cli::{Common, Pictured, Report};
-use crate::climbing::{open_ledger, recall, tell_past};
+use crate::climbing::{open_ledger, recall_to_look, tell_past};
 use crate::complaint::BadInput;
 use crate::pictures::{self, Drawn};
 use crate::places;
@@ -34,7 +34,7 @@ pub(super) fn run(report: &Report, common: &Common) -> Result<ExitCode> {
 
 fn write_whole(report: &Report, ledger: &Ledger) -> Result<()> {
     let row = ledger.climb(report.climb)?;
-    let Briefing { rig, plan, .. } = recall(ledger, &row)?;
+    let Briefing { rig, plan, .. } = recall_to_look(ledger, &row)?;
     let (story, traces) = (tell_past(&ledger.lines(report.climb)?), ledger.samples(report.climb)?);
     let reported = Reported {
         number: row.climb,
@@ -60,7 +60,7 @@ fn drawn(report: &Report, picture: Pictured, ledger: &Ledger) -> Result<Figure> 
         return compared(report, ledger);
     }
     let row = ledger.climb(report.climb)?;
-    let Briefing { rig, plan, .. } = recall(ledger, &row)?;
+    let Briefing { rig, plan, .. } = recall_to_look(ledger, &row)?;
     let (story, traces) = (tell_past(&ledger.lines(report.climb)?), ledger.samples(report.climb)?);
     let drawn = Drawn { story: &story, rig: &rig, plan: &plan, traces: &traces };
     match picture {
@@ -79,7 +79,7 @@ fn compared(report: &Report, ledger: &Ledger) -> Result<Figure> {
     let numbers: Vec<i64> = std::iter::once(report.climb).chain(report.with.iter().copied()).collect();
     let side = |number: &i64| -> Result<Vec<Fact>> {
         let row = ledger.climb(*number)?;
-        let Briefing { rig, plan, .. } = recall(ledger, &row)?;
+        let Briefing { rig, plan, .. } = recall_to_look(ledger, &row)?;
         let story: Story = tell_past(&ledger.lines(*number)?);
         Ok(facts_of_climb(&story, &rig, &plan, &ledger.samples(*number)?))
     };

@@ -127,6 +127,9 @@ pub(super) struct App {
     incident: Option<usize>,
     /// Whether traces show the picked trials over each other.
     pub(super) lays_over: bool,
+    /// Which sensor stands first in the traces, and for how many there was no room when they were drawn last.
+    pub(super) first_sensor: usize,
+    pub(super) sensors_left: Cell<usize>,
     pub(super) theme: Theme,
     pub(super) mode: Mode,
     /// Whether the cores of the running pass stand where the climb's profile does.
@@ -173,6 +176,8 @@ impl App {
             looked_at: None,
             incident: None,
             lays_over: false,
+            first_sensor: 0,
+            sensors_left: Cell::new(0),
             theme,
             mode: Mode::Watching,
             pause_wanted: false,
@@ -404,6 +409,7 @@ impl App {
             Action::Zoom => (self.shows_trial, self.looked_at) = (!self.shows_trial, None),
             Action::Look(how) => self.look(how),
             Action::LookAtIncident => self.look_at_incident(),
+            Action::MoreSensors => self.turn_sensors(),
             Action::LayOver => self.lays_over = !self.lays_over,
             Action::Find => self.mode = Mode::Finding(Input::new(self.filter.clone())),
             Action::Select(step) => self.select(step),
@@ -458,6 +464,12 @@ impl App {
     /// Whether a climb could be begun: none is driven, and nothing that was written is lost by it.
     pub(super) fn is_free(&self) -> bool {
         self.is_driver_gone && !self.draft.as_ref().is_some_and(Draft::is_changed)
+    }
+
+    /// Those that there was room for stand last then.
+    fn turn_sensors(&mut self) {
+        let all = self.shown.traced().count();
+        self.first_sensor = (self.first_sensor + all - self.sensors_left.get()) % all.max(1);
     }
 
     fn pause_or_go_on(&mut self) -> Said {

@@ -6,7 +6,7 @@ use std::sync::Arc;
 use periculum_core::engine::{Entry, Outlook, Said};
 use periculum_core::finding::trial_facts;
 use periculum_core::plan::Plan;
-use periculum_core::rig::Rig;
+use periculum_core::rig::{Rig, Sensor};
 use periculum_core::series::Series;
 use periculum_core::story::{Story, TrialStory};
 use periculum_ledger::ClimbRow;
@@ -77,6 +77,11 @@ impl Climbed {
             }
             Notice::Told { .. } | Notice::ReadBack(_) | Notice::LeftBehind { .. } | Notice::Progress { .. } => {}
         }
+    }
+
+    /// The sensors that something was read of.
+    pub(super) fn traced(&self) -> impl Iterator<Item = &Sensor> {
+        self.rig.sensors.iter().filter(|sensor| self.traces.contains_key(&sensor.name))
     }
 
     /// The numbers of the trials that have what is looked for, in order.

@@ -28,6 +28,8 @@ pub(super) enum Action {
     /// To another stretch of time.
     Look(Look),
     LookAtIncident,
+    /// To the sensors that there was no room for.
+    MoreSensors,
     /// Shows picked trials over each other.
     LayOver,
     Open,
@@ -164,6 +166,7 @@ const KEYS: &[Key] = &[
         let fell = app.shown.story.incidents.iter().any(|told| told.trial == selected);
         is_plain(app) && matches!(app.view, View::Trials | View::Map) && fell
     }),
+    key(KeyCode::Tab, "tab", "more sensors", Action::MoreSensors, |app| traces(app) && app.sensors_left.get() > 0),
     key(KeyCode::Char('o'), "o", "lay over", Action::LayOver, |app| traces(app) && !app.lays_over && can_lay_over(app)),
     key(KeyCode::Char('o'), "o", "one by one", Action::LayOver, |app| traces(app) && app.lays_over),
     key(KeyCode::Char('e'), "e", "export", Action::Save, |app| {

@@ -13,7 +13,7 @@ use periculum_core::series::Series;
 use periculum_ledger::{ClimbRow, EnteredRow, Ledger, RecordRow};
 
 use super::climbed::{Climbed, climb_facts};
-use crate::climbing::{recall, tell_past};
+use crate::climbing::{recall, recall_to_look, tell_past};
 
 /// The ledger that the interface looks into.
 #[derive(Clone, Debug, Default)]
@@ -95,7 +95,7 @@ impl Library {
     ) -> Result<Climbed> {
         let ledger = Ledger::open(&self.path)?;
         let row = ledger.climb(number)?;
-        let briefing = recall(&ledger, &row)?;
+        let briefing = recall_to_look(&ledger, &row)?;
         Ok(Climbed::new(&row, &briefing, tell_past(&ledger.lines(number)?), samples(&ledger)?))
     }
 }

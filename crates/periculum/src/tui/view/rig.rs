@@ -145,6 +145,7 @@ fn draw_sensors(buffer: &mut Buffer, app: &App, area: Rect) {
         let role = match (&sensor.follows, sensor.core) {
             (Some(setting), _) => format!("follows {}", setting.replace('_', " ")),
             (None, Some(core)) => format!("is core {core}'s"),
+            (None, None) if sensor.is_attached() => format!("attached from {}", sensor.source),
             (None, None) => String::new(),
         };
         vec![

@@ -237,6 +237,24 @@ fn a_value_that_was_not_taken_is_told_beside_what_was_asked() {
     assert!(picture(&app, 160, 40).contains("core clock: reported 4 600 MHz"));
 }
 
+/// Every sensor can be seen on the smallest screen.
+#[test]
+fn sensors_that_there_is_no_room_for_are_one_key_away() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('5'));
+    let mut unseen: Vec<String> = app.shown.traced().map(|sensor| sensor.label.clone()).collect();
+    let first = picture(&app, 80, 24);
+    assert!(first.contains("more sensors, with tab"), "{first}");
+    for _ in 0..2 {
+        let screen = picture(&app, 80, 24);
+        unseen.retain(|label| !screen.contains(&format!("\" {label}")) && !screen.contains(&format!(" {label}")));
+        press(&mut app, KeyCode::Tab);
+    }
+    assert_eq!(unseen, [""; 0]);
+    assert!(!picture(&app, 160, 60).contains("with tab"));
+    press(&mut app, KeyCode::Tab);
+}
+
 #[test]
 fn the_rig_is_shown_with_its_limits() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);

@@ -42,8 +42,9 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let over = app.laid_over();
     let shown: Vec<Stretch> =
         if over.is_empty() { vec![stretch] } else { over.iter().take(SIGNS.len()).map(|(_, part)| *part).collect() };
-    let sensors: Vec<&Sensor> =
-        app.shown.rig.sensors.iter().filter(|sensor| app.shown.traces.contains_key(&sensor.name)).collect();
+    let mut sensors: Vec<&Sensor> = app.shown.traced().collect();
+    let first = app.first_sensor % sensors.len().max(1);
+    sensors.rotate_left(first);
     let heights = heights(app, &sensors, area.height - AXIS, &shown);
     let plot = Rect { x: area.x + LABELS + 1, width: area.width.saturating_sub(LABELS + 1), ..area };
     let mut y = area.y;
@@ -62,9 +63,13 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
         draw_legend(frame, app, axis, &over);
     }
     let left_out = sensors.len() - heights.len();
+    app.sensors_left.set(left_out);
     if left_out > 0 {
-        let what = if left_out == 1 { "one more sensor needs" } else { "more sensors need" };
-        let text = format!("{what} a higher window");
+        let text = if left_out == 1 {
+            "one more sensor, with tab".into()
+        } else {
+            format!("{left_out} more sensors, with tab")
+        };
         frame.render_widget(Line::styled(text, app.theme.muted), Rect { y: axis.y + 2, height: 1, ..axis });
     }
 }

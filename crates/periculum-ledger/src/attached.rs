@@ -1,0 +1,70 @@
+//! Readings of instruments that were attached to a climb when it was over.
+
+use periculum_core::moment::Moment;
+use rusqlite::{Connection, Transaction, params};
+
+use crate::error::LedgerError;
+use crate::samples::Packer;
+
+/// Whose readings they are.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Attached {
+    /// The name that the ledger keeps them under, which no other sensor of the climb has.
+    pub sensor: String,
+    /// The name that people read.
+    pub label: String,
+    /// The unit of the readings; empty where there is none.
+    pub unit: String,
+    /// How many decimals of a reading mean something.
+    pub decimals: usize,
+    /// Where they are from.
+    pub source: String,
+}
+
+/// So many readings are packed together.
+const RUN: usize = 1024;
+
+/// Writes readings down, which are in the order of time.
+pub(crate) fn attach(
+    transaction: &Transaction,
+    climb: i64,
+    of: &Attached,
+    readings: &[(Moment, f64)],
+) -> Result<(), LedgerError> {
+    transaction.execute(
+        "INSERT INTO attached VALUES (?, ?, ?, ?, ?, ?)",
+        params![climb, of.sensor, of.label, of.unit, of.decimals as i64, of.source],
+    )?;
+    for run in readings.chunks(RUN) {
+        let mut packer = Packer::default();
+        run.iter().for_each(|(at, value)| packer.add(at.millis(), &of.sensor, *value));
+        packer.write(transaction, climb)?;
+    }
+    Ok(())
+}
+
+/// Whose readings were attached to a climb.
+pub(crate) fn of_climb(connection: &Connection, climb: i64) -> Result<Vec<Attached>, LedgerError> {
+    let sql = "SELECT sensor, label, unit, decimals, source FROM attached WHERE climb = ? ORDER BY sensor";
+    let mut statement = connection.prepare(sql)?;
+    let rows = statement.query_map([climb], |row| {
+        let decimals: i64 = row.get(3)?;
+        Ok(Attached {
+            sensor: row.get(0)?,
+            label: row.get(1)?,
+            unit: row.get(2)?,
+            decimals: usize::try_from(decimals).unwrap_or(0),
+            source: row.get(4)?,
+        })
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+/// Takes readings off again; tells whether there were any under this name.
+pub(crate) fn detach(transaction: &Transaction, climb: i64, sensor: &str) -> Result<bool, LedgerError> {
+    let found = transaction.execute("DELETE FROM attached WHERE climb = ? AND sensor = ?", params![climb, sensor])?;
+    if found > 0 {
+        transaction.execute("DELETE FROM runs WHERE climb = ? AND sensor = ?", params![climb, sensor])?;
+    }
+    Ok(found > 0)
+}
