@@ -182,7 +182,7 @@ pub fn facts_of_climb(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<S
     if let Some(mark) = story.marks.last() {
         facts.extend(of_mark(mark, rig));
     }
-    facts.extend(benchmarks(story, rig, plan, traces).iter().flat_map(of_benchmark));
+    facts.extend(benchmarks(story, rig, plan, traces).iter().flat_map(|benchmark| of_benchmark(benchmark, rig)));
     let is_baseline =
         |trial: &&TrialStory| story.stages.get(trial.stage).is_some_and(|stage| stage.strategy == Strategy::BASELINE);
     facts.extend(of_sensors(", at stock", &story.trials.iter().filter(is_baseline).collect::<Vec<_>>(), rig, traces));
@@ -240,14 +240,21 @@ fn of_mark<'a>(mark: &'a Mark, rig: &'a Rig) -> impl Iterator<Item = Fact> + 'a 
     set.chain([words("mark held", &mark.proof)])
 }
 
-fn of_benchmark(benchmark: &Benchmark) -> Vec<Fact> {
+fn of_benchmark(benchmark: &Benchmark, rig: &Rig) -> Vec<Fact> {
     let (load, unit) = (&benchmark.what.load, &benchmark.what.unit);
     let off = |value: f64, times: usize| benchmark.noise.map(|noise| noise.half_width(times) * value);
     let best = &benchmark.levels[benchmark.best];
     let stock =
         benchmark.baseline.map(|(value, times)| of_score(&format!("{load}, at stock"), value, unit, off(value, times)));
-    let best = of_score(&format!("{load}, best"), best.mean(), unit, off(best.mean(), best.scores.len()));
-    stock.into_iter().chain([best]).collect()
+    let times = best.scores.len();
+    let per = |what: &str, per: Option<f64>| {
+        let label = format!("{load}, best for each {what}");
+        per.map(|per| of_score(&label, per, &format!("{unit}/{what}"), off(per, times)))
+    };
+    let per_watt = per("W", best.per_watt());
+    let per_money = rig.paid().and_then(|paid| per(&paid.currency, best.per_money(&paid)));
+    let best = of_score(&format!("{load}, best"), best.mean(), unit, off(best.mean(), times));
+    stock.into_iter().chain([best]).chain(per_watt).chain(per_money).collect()
 }
 
 /// The mean of what each sensor read while the passes of these trials ran.

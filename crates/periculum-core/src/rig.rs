@@ -20,7 +20,7 @@ pub struct Rig {
     pub cooling: String,
     /// The watchdog that restarts it when it stands still, as a path; empty where it has none.
     pub watchdog: String,
-    /// Its parts.
+    /// Its parts; what was paid for them is of one currency.
     pub parts: Vec<Part>,
     /// What can be changed, in the order of the file.
     pub settings: Vec<Setting>,
@@ -39,6 +39,17 @@ pub struct Part {
     pub model: String,
     /// Which one of its model.
     pub specimen: String,
+    /// What was paid for it; none where nobody says.
+    pub paid: Option<Paid>,
+}
+
+/// An amount of money.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Paid {
+    /// How much.
+    pub amount: Decimal,
+    /// Of what, as in `EUR`.
+    pub currency: String,
 }
 
 /// A value calculated from settings.
@@ -225,6 +236,12 @@ impl Sensor {
 }
 
 impl Rig {
+    /// What was paid for its parts, together; none where nobody says.
+    pub fn paid(&self) -> Option<Paid> {
+        let sum = |sum: Paid, part: Paid| Paid { amount: sum.amount + part.amount, ..sum };
+        self.parts.iter().filter_map(|part| part.paid.clone()).reduce(sum)
+    }
+
     /// The same rig with these sensors behind its own.
     #[must_use]
     pub fn with_sensors(&self, sensors: impl IntoIterator<Item = Sensor>) -> Self {

@@ -10,7 +10,7 @@ use crate::ladder::Direction;
 use crate::moment::Moment;
 use crate::pass::{Score, Threads};
 use crate::plan::{Plan, Strategy};
-use crate::rig::Rig;
+use crate::rig::{Paid, Rig};
 use crate::series::Series;
 use crate::statistics::{deviation, mean, quantile};
 use crate::story::{PassStory, Story, TrialStory};
@@ -38,6 +38,8 @@ pub struct Benchmark {
     pub noise: Option<Noise>,
     /// The mean score at stock, before anything was changed, and how often it was measured.
     pub baseline: Option<(f64, usize)>,
+    /// What those took.
+    pub at_stock: Took,
     /// The values of the climbed setting that have scores, from easy to hard; one without a value where none is climbed.
     pub levels: Vec<Level>,
     /// The level with the best mean.
@@ -67,10 +69,31 @@ pub struct Level {
     pub over_baseline: Option<Comparison>,
     /// How they compare with the level before.
     pub over_before: Option<Comparison>,
-    /// Power while they were made, W; none where no sensor reads it.
+    /// What they took.
+    pub took: Took,
+}
+
+/// What scores took while they were made.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct Took {
+    /// Mean power, W; none where no sensor reads it.
     pub watts: Option<f64>,
-    /// The highest temperature while they were made, °C; none where no sensor reads one.
+    /// The highest temperature, °C; none where no sensor reads one.
     pub degrees: Option<f64>,
+}
+
+impl Took {
+    fn of(scored: &[&Scored], conditions: &Conditions) -> Self {
+        let watts: Vec<f64> = scored.iter().filter_map(|one| conditions.watts(one.pass)).collect();
+        let degrees = scored.iter().filter_map(|one| conditions.degrees(one.pass));
+        Self { watts: (!watts.is_empty()).then(|| mean(&watts)), degrees: degrees.reduce(f64::max) }
+    }
+
+    /// How much more it is than this: differences in W and K.
+    pub fn less(self, other: Self) -> Self {
+        let difference = |of: Option<f64>, other: Option<f64>| Some(of? - other?);
+        Self { watts: difference(self.watts, other.watts), degrees: difference(self.degrees, other.degrees) }
+    }
 }
 
 /// How much a score varies when nothing is changed.
@@ -94,9 +117,14 @@ impl Level {
         mean(&self.scores)
     }
 
+    /// The mean score per unit of the money that was paid.
+    pub fn per_money(&self, paid: &Paid) -> Option<f64> {
+        f64::try_from(paid.amount).ok().filter(|amount| *amount > 0.0).map(|amount| self.mean() / amount)
+    }
+
     /// The mean score per watt; none where the power is not known.
     pub fn per_watt(&self) -> Option<f64> {
-        self.watts.filter(|watts| *watts > 0.0).map(|watts| self.mean() / watts)
+        self.took.watts.filter(|watts| *watts > 0.0).map(|watts| self.mean() / watts)
     }
 }
 
@@ -162,8 +190,10 @@ pub fn benchmarks(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<Strin
             let own: Vec<&Scored> = own.iter().copied().filter(|one| value(one) == at).collect();
             Level::of(at, &own, &conditions)
         });
-        let baseline: Vec<f64> = own.iter().filter(|one| one.is_baseline).map(|one| one.score.value).collect();
-        Benchmark::of(what, &baseline, levels.collect())
+        let levels = levels.collect();
+        let baseline: Vec<&Scored> = own.iter().copied().filter(|one| one.is_baseline).collect();
+        let stock: Vec<f64> = baseline.iter().map(|one| one.score.value).collect();
+        Benchmark { at_stock: Took::of(&baseline, &conditions), ..Benchmark::of(what, &stock, levels) }
     };
     measures.into_iter().map(benchmark).collect()
 }
@@ -200,8 +230,6 @@ impl Measure {
 
 impl Level {
     fn of(value: Option<Decimal>, own: &[&Scored], conditions: &Conditions) -> Self {
-        let watts: Vec<f64> = own.iter().filter_map(|one| conditions.watts(one.pass)).collect();
-        let degrees = own.iter().filter_map(|one| conditions.degrees(one.pass));
         Self {
             value,
             trials: own.iter().map(|one| one.trial.number).collect(),
@@ -209,8 +237,7 @@ impl Level {
             disturbed: 0,
             over_baseline: None,
             over_before: None,
-            watts: (!watts.is_empty()).then(|| mean(&watts)),
-            degrees: degrees.reduce(f64::max),
+            took: Took::of(own, conditions),
         }
     }
 }
@@ -236,7 +263,7 @@ impl Benchmark {
             (0..levels.len().saturating_sub(1)).find(hardly_follows)
         });
         let baseline = (!baseline.is_empty()).then(|| (mean(baseline), baseline.len()));
-        Self { what, noise, baseline, levels, best, pays_until }
+        Self { what, noise, baseline, at_stock: Took::default(), levels, best, pays_until }
     }
 }
 
@@ -318,8 +345,7 @@ mod tests {
             disturbed: 0,
             over_baseline: None,
             over_before: None,
-            watts: Some(50.0),
-            degrees: None,
+            took: Took { watts: Some(50.0), degrees: None },
         }
     }
 

@@ -6,6 +6,9 @@ use crate::moment::Moment;
 /// How many runs of one level make one of the next.
 const RUN: usize = 16;
 
+/// Readings belong to one line that are not farther from each other than this many times as far as usual.
+const USUAL: usize = 3;
+
 /// The readings of a stretch of time, summed up.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Spread {
@@ -92,6 +95,21 @@ impl Series {
         (0..count).map(|column| self.between(edge(column), edge(column + 1))).collect()
     }
 
+    /// The same for a line through them: a stretch without a reading has the mean before it, where the next reading
+    /// is not farther than three times as far as they usually are.
+    pub fn line(&self, from: Moment, to: Moment, count: usize) -> Vec<Option<Spread>> {
+        let mut columns = self.columns(from, to, count);
+        let read: Vec<usize> = (0..count).filter(|column| columns[*column].is_some()).collect();
+        let mut distances: Vec<usize> = read.windows(2).map(|pair| pair[1] - pair[0]).collect();
+        distances.sort_unstable();
+        let farthest = distances.get(distances.len() / 2).map_or(0, |usual| USUAL * usual);
+        for pair in read.windows(2).filter(|pair| pair[1] - pair[0] <= farthest) {
+            let held = columns[pair[0]].map(|spread| Spread { count: 0, ..Spread::of(spread.mean) });
+            columns[pair[0] + 1..pair[1]].fill(held);
+        }
+        columns
+    }
+
     /// Readings by their indices: single ones up to where a run begins, whole runs as long as they fit, single ones.
     fn of_readings(&self, from: usize, to: usize) -> Option<Spread> {
         let mut found: Option<Spread> = None;
@@ -132,6 +150,20 @@ mod tests {
         assert_eq!(columns, [spread(1.0, 3.0, 5.0), spread(2.0, 2.5, 3.0), None]);
         assert_eq!(series.span(), Some((at(0), at(1500))));
         assert_eq!(Series::default().columns(at(0), at(9), 2), [None, None]);
+    }
+
+    #[test]
+    fn a_line_goes_on_from_reading_to_reading_but_not_over_a_gap() {
+        let mut series = series(&[1.0, 5.0, 3.0]);
+        series.push(Moment::from_millis(5000), 9.0);
+        let means = |count| {
+            let line = series.line(Moment::from_millis(0), Moment::from_millis(6000), count);
+            line.iter().map(|column| column.map(|spread| spread.mean)).collect::<Vec<_>>()
+        };
+        let [one, five, three, nine, none] = [Some(1.0), Some(5.0), Some(3.0), Some(9.0), None];
+        assert_eq!(means(12), [one, five, three, none, none, none, none, none, none, none, nine, none]);
+        assert_eq!(means(24)[..6], [one, one, five, five, three, none]);
+        assert_eq!(means(1), [Some(4.5)]);
     }
 
     #[test]

@@ -7,7 +7,7 @@ use periculum_core::ladder::Direction;
 use periculum_core::moment::Span;
 use periculum_core::pass::{Demand, Extent, StopOn, Threads};
 use periculum_core::plan::{Margin, Plan, Start, Strategy as Way};
-use periculum_core::rig::{Illegal, Rig};
+use periculum_core::rig::{Illegal, Paid, Rig};
 use periculum_core::setting::TakesEffect;
 use proptest::prelude::*;
 
@@ -117,6 +117,15 @@ fn a_rig_is_read_exactly() {
     );
     assert_eq!(rig.written(&rig.stock()), "33.3 MHz at 2");
     assert_eq!(rig.derived[0].value(&rig.stock()), Some(decimal("8.325")));
+    assert_eq!(rig.paid(), None);
+}
+
+#[test]
+fn what_was_paid_for_the_parts_is_added_up() {
+    let card =
+        "model = \"Kestrel 486\"\npaid = \"35.50 EUR\"\n[[part]]\nkind = \"card\"\nmodel = \"K\"\npaid = \"7 EUR\"\n";
+    let rig = rig(&RIG.replace("model = \"Kestrel 486\"\n", card)).expect("a rig");
+    assert_eq!(rig.paid(), Some(Paid { amount: decimal("42.50"), currency: "EUR".into() }));
 }
 
 #[test]
@@ -180,6 +189,11 @@ fn problems_of_a_rig_point_at_their_place() {
     assert_eq!(at(&wrong_rig("from = 6, to = 10.5", "from = 9, to = 10.5")), ["card_clock"]);
     assert_eq!(at(&wrong_rig("format = 1", "format = 7")), ["7"]);
     assert_eq!(at(&wrong_rig("floor = 0", "flor = 0")), ["flor"]);
+    let model = "model = \"Kestrel 486\"";
+    assert_eq!(at(&wrong_rig(model, &format!("{model}\npaid = \"a lot\""))), ["\"a lot\""]);
+    assert_eq!(at(&wrong_rig(model, &format!("{model}\npaid = \"0 EUR\""))), ["\"0 EUR\""]);
+    let mixed = format!("{model}\npaid = \"5 EUR\"\n[[part]]\nkind = \"card\"\nmodel = \"K\"\npaid = \"7 SEK\"");
+    assert_eq!(at(&wrong_rig(model, &mixed)), ["\"7 SEK\""]);
     let missing = wrong_rig("harder = \"up\"\n", "");
     assert_eq!((at(&missing), missing[0].1.as_str()), (vec!["bus_clock"], "[setting] › bus_clock needs `harder`"));
     let both = wrong_rig("stock = 33.3", "stock = 33.3\nladder = { from = 25, step = 5, to = 50 }");

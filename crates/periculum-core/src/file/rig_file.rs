@@ -8,7 +8,7 @@ use crate::file::section::{Located, Section};
 use crate::formula::Formula;
 use crate::ladder::{Direction, Ladder};
 use crate::quantity::harmless;
-use crate::rig::{Derived, Part, Rig, Sensor};
+use crate::rig::{Derived, Paid, Part, Rig, Sensor};
 use crate::setting::{BootLine, Setting, TakesEffect};
 
 /// Reads a rig from a file's top section; problems go where the section's problems go.
@@ -21,7 +21,8 @@ pub fn read(top: &Section) -> Option<Rig> {
     let cooling = head.optional_text("cooling").map(|text| harmless(&text.value)).unwrap_or_default();
     let watchdog = head.optional_text("watchdog").map(|text| text.value).unwrap_or_default();
     head.finish();
-    let parts = top.list("part").into_iter().filter_map(read_part).collect();
+    let mut currency = None;
+    let parts = top.list("part").into_iter().filter_map(|part| read_part(part, &mut currency)).collect();
     let sections = top.named_sections("setting");
     // A setting that can't be read is still one that formulas may name.
     let names: Vec<String> = sections.iter().map(|(name, _)| name.value.clone()).collect();
@@ -35,12 +36,34 @@ pub fn read(top: &Section) -> Option<Rig> {
     Some(rig)
 }
 
-fn read_part(section: Section) -> Option<Part> {
+fn read_part(section: Section, currency: &mut Option<String>) -> Option<Part> {
     let kind = section.text("kind");
     let model = section.text("model");
     let specimen = section.optional_text("specimen").map(|text| harmless(&text.value)).unwrap_or_default();
+    let paid = section.optional_text("paid").and_then(|paid| read_paid(&paid, &section, currency));
     section.finish();
-    Some(Part { kind: harmless(&kind?.value), model: harmless(&model?.value), specimen })
+    Some(Part { kind: harmless(&kind?.value), model: harmless(&model?.value), specimen, paid })
+}
+
+/// `paid = "389 EUR"`, in the same currency for every part.
+fn read_paid(written: &Located<String>, section: &Section, currency: &mut Option<String>) -> Option<Paid> {
+    let read = written.value.split_once(' ').and_then(|(amount, currency)| {
+        let amount: Decimal = amount.parse().ok()?;
+        let currency = harmless(currency.trim());
+        (amount > Decimal::ZERO && !currency.is_empty()).then_some(Paid { amount, currency })
+    });
+    let Some(paid) = read else {
+        let what = format!("`{}` is no amount of money", written.value);
+        section.problems().advise(written.at.clone(), what, "write `paid = \"389 EUR\"`");
+        return None;
+    };
+    let first = currency.get_or_insert_with(|| paid.currency.clone());
+    if *first != paid.currency {
+        let what = format!("another part was paid in {first}, and {} can't be added to that", paid.currency);
+        section.problems().add(written.at.clone(), what);
+        return None;
+    }
+    Some(paid)
 }
 
 fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> Option<Setting> {

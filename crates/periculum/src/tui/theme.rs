@@ -20,6 +20,17 @@ pub(super) struct Theme {
     pub(super) warning: Style,
     /// Something fell, and limits.
     pub(super) bad: Style,
+    /// What lies behind a line and tells how far it may be off.
+    pub(super) shade: Shade,
+}
+
+/// How something is told behind a line.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Shade {
+    /// By another ground.
+    Ground(Color),
+    /// By a sign, where there are no colours for that.
+    Sign(Style),
 }
 
 /// How many colours a terminal has.
@@ -55,6 +66,7 @@ impl Theme {
                 good: plain,
                 warning: plain.add_modifier(Modifier::BOLD),
                 bad: plain.add_modifier(Modifier::BOLD),
+                shade: Shade::Sign(plain.add_modifier(Modifier::DIM)),
             },
             Depth::Sixteen => Self {
                 text: plain,
@@ -64,9 +76,11 @@ impl Theme {
                 good: plain.fg(Color::Green),
                 warning: plain.fg(Color::Yellow),
                 bad: plain.fg(Color::LightRed),
+                shade: Shade::Sign(plain.fg(Color::DarkGray)),
             },
             Depth::Indexed => {
-                Self::on_ground(Color::Indexed(233), [187, 245, 239, 110, 108, 179, 167].map(Color::Indexed))
+                let colours = [187, 245, 239, 110, 108, 179, 167].map(Color::Indexed);
+                Self::on_ground([233, 235].map(Color::Indexed), colours)
             }
             Depth::True => Self::on_ground_rgb(),
         }
@@ -74,11 +88,11 @@ impl Theme {
 
     fn on_ground_rgb() -> Self {
         let colours = [0xd6d0c4, 0x8a8d90, 0x4a4e55, 0x84a4d6, 0x6fb696, 0xd6a454, 0xd66254];
-        Self::on_ground(Color::from_u32(0x101216), colours.map(Color::from_u32))
+        Self::on_ground([0x101216, 0x222b2b].map(Color::from_u32), colours.map(Color::from_u32))
     }
 
-    /// Text, muted, faint, accent, good, warning and bad, all on one ground.
-    fn on_ground(ground: Color, [text, muted, faint, accent, good, warning, bad]: [Color; 7]) -> Self {
+    /// Text, muted, faint, accent, good, warning and bad, all on one ground, which has a shade.
+    fn on_ground([ground, shade]: [Color; 2], [text, muted, faint, accent, good, warning, bad]: [Color; 7]) -> Self {
         let style = Style::new().bg(ground);
         Self {
             text: style.fg(text),
@@ -88,6 +102,7 @@ impl Theme {
             good: style.fg(good),
             warning: style.fg(warning),
             bad: style.fg(bad),
+            shade: Shade::Ground(shade),
         }
     }
 

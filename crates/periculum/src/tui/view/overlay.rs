@@ -139,8 +139,8 @@ fn help(app: &App) -> Text<'static> {
              on one everything, on one half of it. A climb goes on with the plan that it was begun with."
         }
         View::Traces => {
-            "What the sensors read, from the least to the greatest in each column; red is over a cut-off. On the axis lie \
-             what went wrong and, as a line, the selected trial; `z` shows that trial alone."
+            "What the sensors read: the mean of each column, before a shade from its least to its greatest reading; red is \
+             over a cut-off. On the axis lie what went wrong and, as a line, the selected trial; `z` shows that trial alone."
         }
         View::Climbs => {
             "Every climb of this ledger, the newest first. Find some by what is known of a climb or one of its trials: rig, \

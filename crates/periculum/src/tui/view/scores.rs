@@ -119,9 +119,20 @@ fn facts(app: &App, benchmark: &Benchmark, setting: Option<&Setting>) -> Vec<Lin
         None => lines.push(fact("noise", "not known: no value was measured twice".into())),
     }
     let selected = &benchmark.levels[app.level_at(benchmark)];
-    if let Some(per_watt) = selected.per_watt() {
-        lines
-            .push(fact("per watt", format!("{} {unit} at {}", scored(per_watt, per_watt), written(selected, setting))));
+    let took = selected.took.less(benchmark.at_stock);
+    let told =
+        [took.watts.map(|watts| format!("{watts:+.1} W")), took.degrees.map(|degrees| format!("{degrees:+.1} °C"))];
+    let told: Vec<String> = told.into_iter().flatten().collect();
+    let at = written(selected, setting);
+    if !told.is_empty() {
+        lines.push(fact("over stock", format!("{} at {at}", told.join(", "))));
+    }
+    let mut per = |label: &str, per: Option<f64>| {
+        lines.extend(per.map(|per| fact(label, format!("{} {unit} at {at}", scored(per, per)))));
+    };
+    per("per watt", selected.per_watt());
+    if let Some(paid) = app.shown.rig.paid() {
+        per(&format!("per {}", paid.currency), selected.per_money(&paid));
     }
     lines
 }
@@ -181,7 +192,7 @@ fn level_line(app: &App, level: &Level, setting: Option<&Setting>, is_selected: 
         Span::styled(format!("{:>6}  ", level.scores.len()), theme.muted),
         Span::styled(format!("{over_stock:>13}  "), stock_style),
         Span::styled(format!("{over_last:>13}  "), last_style),
-        Span::styled(format!("{:>6}  {:>6}", reading(level.watts), reading(level.degrees)), theme.muted),
+        Span::styled(format!("{:>6}  {:>6}", reading(level.took.watts), reading(level.took.degrees)), theme.muted),
     ])
 }
 

@@ -14,6 +14,7 @@ use ratatui::text::{Line, Span};
 
 use crate::tui::app::App;
 use crate::tui::pointing::Target;
+use crate::tui::theme::Shade;
 
 /// Lines of a sensor, its title included: as many as there is room for.
 const LEAST: u16 = 4;
@@ -124,7 +125,7 @@ fn draw_sensor(frame: &mut Frame, app: &App, area: Rect, sensor: &Sensor, shown:
         let cut_off = sensor.cut_off.and_then(|cut_off| f64::try_from(cut_off).ok());
         for (x, spread) in in_columns(series, *part, inside) {
             let style = if cut_off.is_some_and(|cut_off| spread.greatest > cut_off) { theme.bad } else { theme.good };
-            draw_column(buffer, inside, &scale, x, &spread, style);
+            draw_column(buffer, &scale, x, &spread, style, app.theme.shade);
         }
         return;
     }
@@ -144,7 +145,7 @@ fn draw_sensor(frame: &mut Frame, app: &App, area: Rect, sensor: &Sensor, shown:
 
 /// What was read in each column of an area, where something was.
 fn in_columns(series: &Series, part: Stretch, area: Rect) -> impl Iterator<Item = (u16, Spread)> {
-    let columns = series.columns(part.from, part.to, usize::from(area.width));
+    let columns = series.line(part.from, part.to, usize::from(area.width));
     let at = move |(column, spread): (usize, Option<Spread>)| Some((area.x + column as u16, spread?));
     columns.into_iter().enumerate().filter_map(at)
 }
@@ -158,13 +159,18 @@ fn over_style(app: &App, nth: usize) -> Style {
     [app.theme.accent, app.theme.warning, app.theme.good, app.theme.text][nth]
 }
 
-fn draw_column(buffer: &mut Buffer, area: Rect, scale: &Scale, x: u16, spread: &Spread, style: Style) {
-    let (top, bottom) = (scale.row(spread.greatest), scale.row(spread.least));
-    for y in top..=bottom {
-        if area.contains((x, y).into()) {
-            buffer[(x, y)].set_symbol(if top == bottom { "─" } else { "│" }).set_style(style);
-        }
+/// The mean as a line, and behind it a shade from the least to the greatest reading.
+fn draw_column(buffer: &mut Buffer, scale: &Scale, x: u16, spread: &Spread, style: Style, shade: Shade) {
+    let is_wide = scale.level(spread.greatest) != scale.level(spread.least);
+    for y in (scale.row(spread.greatest)..=scale.row(spread.least)).filter(|_| is_wide) {
+        match shade {
+            Shade::Ground(colour) => buffer[(x, y)].set_bg(colour),
+            Shade::Sign(style) => buffer[(x, y)].set_symbol("┊").set_style(style),
+        };
     }
+    let (row, sign) = scale.level(spread.mean);
+    let ground = buffer[(x, row)].bg;
+    buffer[(x, row)].set_symbol(sign).set_style(style).set_bg(ground);
 }
 
 /// The column in which a moment lies.
@@ -248,8 +254,16 @@ impl Scale {
     }
 
     fn row(&self, reading: f64) -> u16 {
-        let share = if self.range > 0.0 { (reading - self.least) / self.range } else { 0.0 };
-        let rows = f64::from(self.area.height.saturating_sub(1));
-        self.area.bottom().saturating_sub(1).saturating_sub((share.clamp(0.0, 1.0) * rows).round() as u16)
+        self.level(reading).0
+    }
+
+    /// The row of a reading, and a line low, in the middle or high in it.
+    fn level(&self, reading: f64) -> (u16, &'static str) {
+        const LINES: [&str; 3] = ["▁", "━", "▔"];
+        let share = if self.range > 0.0 { (reading - self.least) / self.range } else { 0.5 };
+        let levels = self.area.height.max(1) * LINES.len() as u16;
+        let level = (share.clamp(0.0, 1.0) * f64::from(levels - 1)).round() as u16;
+        let row = self.area.bottom().saturating_sub(1 + level / LINES.len() as u16);
+        (row, LINES[usize::from(level) % LINES.len()])
     }
 }
