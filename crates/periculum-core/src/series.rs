@@ -82,6 +82,11 @@ impl Series {
         self.times.first().copied().zip(self.times.last().copied())
     }
 
+    /// All readings; none where there are none.
+    pub fn all(&self) -> Option<Spread> {
+        self.of_readings(0, self.readings.len())
+    }
+
     /// The readings from one moment on up to, but not at, another one; none where there are none.
     pub fn between(&self, from: Moment, to: Moment) -> Option<Spread> {
         let index = |moment: Moment| self.times.partition_point(|at| *at < moment);

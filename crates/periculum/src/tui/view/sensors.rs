@@ -1,7 +1,8 @@
-//! The sensors that matter, each with its cut-off.
+//! The sensors that matter, each with its cut-off: what they read now, or between what they read in a climb that is over.
 
 use periculum_core::quantity::measured;
 use periculum_core::rig::Sensor;
+use periculum_core::series::Series;
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;
@@ -28,17 +29,33 @@ fn readings(app: &App) -> Vec<Reading<'_>> {
         .sensors
         .iter()
         .map(|sensor| {
-            let value = app.shown.story.readings.get(&sensor.name).copied();
+            let (value, told) = value(app, sensor);
             let cut_off = sensor.cut_off.and_then(|cut_off| f64::try_from(cut_off).ok());
             let style = match value.zip(cut_off) {
                 Some((value, cut_off)) if value > cut_off => theme.bad,
                 Some((value, cut_off)) if value > cut_off * (1.0 - NEAR) => theme.warning,
                 _ => theme.text,
             };
-            let value = value.map_or("–".into(), |value| measured(value, sensor.decimals));
-            Reading { sensor, value, is_near: style != theme.text, style }
+            Reading { sensor, value: told, is_near: style != theme.text, style }
         })
         .collect()
+}
+
+/// The reading that comes nearest to a cut-off, and what is told of all.
+fn value(app: &App, sensor: &Sensor) -> (Option<f64>, String) {
+    let told = |value: f64| measured(value, sensor.decimals);
+    if !app.is_over() {
+        let reading = app.shown.story.readings.get(&sensor.name).copied();
+        return (reading, reading.map_or("–".into(), told));
+    }
+    let all = app.shown.traces.get(&sensor.name).and_then(Series::all);
+    match all {
+        Some(all) if all.least < all.greatest => {
+            (Some(all.greatest), format!("{} to {}", told(all.least), told(all.greatest)))
+        }
+        Some(all) => (Some(all.greatest), told(all.greatest)),
+        None => (None, "–".into()),
+    }
 }
 
 /// One line a sensor, numbers aligned on the decimal sign.
@@ -46,15 +63,19 @@ pub(super) fn draw_list(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
     let readings = readings(app);
     let widest_label = readings.iter().map(|reading| reading.sensor.label.chars().count()).max().unwrap_or(0);
-    let whole = |value: &str| value.find('.').unwrap_or(value.len());
+    // What lies between two numbers has no decimal sign of its own to be aligned on.
+    let whole = |value: &str| if app.is_over() { 0 } else { value.find('.').unwrap_or(value.len()) };
     let widest_whole = readings.iter().map(|reading| whole(&reading.value)).max().unwrap_or(0);
+    let longest = readings.iter().map(|reading| widest_whole - whole(&reading.value) + reading.value.chars().count());
+    let width = longest.max().unwrap_or(0).max(widest_whole + 4);
+    let of = if app.is_over() { "of" } else { "cut-off" };
     let lines = readings.iter().map(|reading| {
         let indent = " ".repeat(widest_whole - whole(&reading.value));
         let number = format!("{indent}{}", reading.value);
-        let limit = reading.sensor.cut_off.map(|cut_off| format!("cut-off {cut_off}")).unwrap_or_default();
+        let limit = reading.sensor.cut_off.map(|cut_off| format!("{of} {cut_off}")).unwrap_or_default();
         Line::from(vec![
             Span::styled(format!("{:<widest_label$}  ", reading.sensor.label), theme.muted),
-            Span::styled(format!("{:<width$}", number, width = widest_whole + 4), reading.style),
+            Span::styled(format!("{number:<width$}"), reading.style),
             Span::styled(format!(" {:<5}", reading.sensor.unit), theme.muted),
             Span::styled(limit, if reading.is_near { reading.style } else { theme.faint }),
         ])
