@@ -22,14 +22,14 @@ use crate::figure::ChartError;
 use crate::map::map;
 use crate::score_curve::score_curve;
 use crate::sheet::Sheet;
-use crate::traces::traces;
+use crate::traces::{LOW, traces_in_parts};
 
 /// Traces are shown from so long before a fall to so long behind it.
 const BEFORE: Span = Span::from_seconds(90);
 const BEHIND: Span = Span::from_seconds(20);
 
-/// Traces are shown around so many falls, the last ones, which are those next to the marks.
-const FALLS_SHOWN: usize = 4;
+/// Traces are shown around so many falls; of more, around the last ones, which are those next to the marks.
+const FALLS_SHOWN: usize = 12;
 
 /// Everything that a report tells of a climb.
 #[derive(Clone, Copy, Debug)]
@@ -305,7 +305,7 @@ impl Reported<'_> {
         }
         for told in &falls[left_out..] {
             let from = Moment::from_millis(told.at.millis() - BEFORE.millis() as i64);
-            let figure = traces(self.traces, self.rig, self.story, from, told.at + BEHIND)?;
+            let figure = traces_in_parts(self.traces, self.rig, self.story, [from, told.at + BEHIND], LOW)?;
             let caption = format!("{}: {}.", self.place(told), told.incident);
             blocks.push(Block::Picture { caption, figure });
         }

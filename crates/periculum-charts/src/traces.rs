@@ -14,14 +14,18 @@ use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::palette::{BLUE, INK, RED, of_verdict};
 use crate::plane::{Plane, Scale, around, framed, text};
 
-/// The width of the picture, and the height of each sensor's part, units.
+/// The width of the picture, units.
 const WIDTH: u32 = 1000;
-const PART: u32 = 130;
+
+/// The height of each sensor's part where there is room, units, and where there are many pictures.
+const TALL: u32 = 130;
+pub(crate) const LOW: u32 = 92;
 
 /// So many stretches of time are summed up, each in a column.
 const COLUMNS: usize = 440;
 
-/// Draws each sensor whose readings moved, from its least to its greatest reading in each of many columns, and what went wrong meanwhile.
+/// Draws each sensor whose readings moved, from its least to its greatest reading in each of many columns, and what went wrong
+/// meanwhile.
 ///
 /// # Errors
 /// When the drawing library refuses something.
@@ -32,12 +36,23 @@ pub fn traces(
     from: Moment,
     to: Moment,
 ) -> Result<Figure, ChartError> {
+    traces_in_parts(readings, rig, story, [from, to], TALL)
+}
+
+/// The same with each sensor in a part of this height.
+pub(crate) fn traces_in_parts(
+    readings: &BTreeMap<String, Series>,
+    rig: &Rig,
+    story: &Story,
+    [from, to]: [Moment; 2],
+    part: u32,
+) -> Result<Figure, ChartError> {
     let moved = |sensor: &&Sensor| {
         let spread = readings.get(&sensor.name).and_then(|series| series.between(from, to));
         spread.is_some_and(|spread| spread.least < spread.greatest)
     };
     let sensors: Vec<&Sensor> = rig.sensors.iter().filter(moved).collect();
-    let size = (WIDTH, (sensors.len() as u32).max(1) * PART);
+    let size = (WIDTH, (sensors.len() as u32).max(1) * part);
     Figure::drawn(size, |root| {
         let parts = root.split_evenly((sensors.len().max(1), 1));
         let stretch = Stretch { story, from, to, unit: unit(to.since(from).seconds()) };

@@ -17,6 +17,9 @@ pub(super) const WIDE: f64 = A4.0 - 2.0 * LEFT;
 pub(super) const TEXT: f64 = 9.0;
 pub(super) const LINE: f64 = 12.5;
 
+/// The size of what stands below a picture.
+const CAPTION: f64 = 8.0;
+
 const INK: Colour = Colour { rgb: (0x2b, 0x2e, 0x33), alpha: 1.0 };
 const PALE: Colour = Colour { rgb: (0x76, 0x79, 0x7e), alpha: 1.0 };
 
@@ -92,19 +95,16 @@ impl Typesetter {
 
     fn picture(&mut self, caption: &str, figure: &Figure) {
         let (scale, height) = (scale(figure), height(figure));
-        self.need(height + LINE + 6.0);
+        let caption = wrapped(caption, Face::Plain, CAPTION, WIDE);
+        self.need(height + caption.len() as f64 * LINE + 6.0);
         self.skip(4.0);
         self.put(Placed::Figure { at: (LEFT, self.y), scale, figure: figure.clone() });
         self.y += height;
-        let text = Placed::Text {
-            at: (LEFT, self.y + TEXT),
-            size: 8.0,
-            face: Face::Plain,
-            colour: PALE,
-            text: caption.to_owned(),
-        };
-        self.put(text);
-        self.y += LINE + 6.0;
+        for text in caption {
+            self.put(Placed::Text { at: (LEFT, self.y + TEXT), size: CAPTION, face: Face::Plain, colour: PALE, text });
+            self.y += LINE;
+        }
+        self.skip(6.0);
     }
 
     /// A text in as many lines as it needs, so far from the left.
@@ -173,10 +173,10 @@ fn height(figure: &Figure) -> f64 {
     f64::from(figure.size.1) * scale(figure)
 }
 
-/// A text in lines that are not wider than this; a word that is wider is cut.
+/// A text in lines that are not wider than this; a word that is wider is cut, and a number in groups is one word.
 pub(super) fn wrapped(text: &str, face: Face, size: f64, room: f64) -> Vec<String> {
     let mut lines = vec![String::new()];
-    for word in text.split(' ').flat_map(|word| cut(word, face, size, room)) {
+    for word in words(text).iter().flat_map(|word| cut(word, face, size, room)) {
         let Some(line) = lines.last_mut() else { break };
         let longer = if line.is_empty() { word.clone() } else { format!("{line} {word}") };
         if line.is_empty() || width(&longer, face, size) <= room {
@@ -186,6 +186,19 @@ pub(super) fn wrapped(text: &str, face: Face, size: f64, room: f64) -> Vec<Strin
         }
     }
     lines
+}
+
+/// The words of a text; the groups of a number belong together, as in `4 700`.
+fn words(text: &str) -> Vec<String> {
+    let is_group = |word: &str| word.len() >= 3 && word.as_bytes()[..3].iter().all(u8::is_ascii_digit);
+    let mut words: Vec<String> = Vec::new();
+    for word in text.split(' ') {
+        match words.last_mut().filter(|last| last.ends_with(|sign: char| sign.is_ascii_digit()) && is_group(word)) {
+            Some(number) => *number = format!("{number} {word}"),
+            None => words.push(word.to_owned()),
+        }
+    }
+    words
 }
 
 /// A word in parts that are not wider than this.
@@ -206,6 +219,15 @@ fn cut(word: &str, face: Face, size: f64, room: f64) -> Vec<String> {
 mod tests {
     use super::*;
     use proptest::prelude::*;
+
+    #[test]
+    fn a_number_in_groups_is_not_torn() {
+        let lines = wrapped("fast cores 4 700 MHz, lean 10 4 600.5 MHz", Face::Plain, TEXT, 60.0);
+        assert!(
+            lines.iter().any(|line| line.contains("4 700")) && lines.iter().any(|line| line.contains("4 600.5")),
+            "{lines:?}"
+        );
+    }
 
     proptest! {
         /// Nothing is lost, and nothing sticks out.

@@ -6,7 +6,7 @@ use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::text::{Line, Span, Text};
 
-use super::{fit, profile};
+use super::{WIDE, fit, profile};
 use crate::commands::date;
 use crate::tui::app::App;
 use crate::tui::library::Listed;
@@ -19,13 +19,16 @@ const LEAST_LIST: u16 = 16;
 /// A mark of many settings is cut rather than what stands behind it.
 const WIDEST_MARK: usize = 28;
 
+/// So many letters of a date and time are the date.
+const DAY: usize = 10;
+
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
     let shown = app.shelf.shown();
     let list = u16::try_from(shown.len()).unwrap_or(u16::MAX).max(1);
     let glimpse = area.height.saturating_sub(list + 4).min(GLIMPSE.1).max(GLIMPSE.0);
     // The list comes first: a small window has no room for more.
-    let glimpse = if area.height >= glimpse + LEAST_LIST { glimpse } else { 0 };
+    let glimpse = if area.height >= glimpse + list.min(LEAST_LIST) + 3 { glimpse } else { 0 };
     let rows = [Constraint::Length(2), Constraint::Min(0), Constraint::Length(1), Constraint::Length(glimpse)];
     let [head, rows, foot, below] = Layout::vertical(rows).areas(area);
     draw_glimpse(frame, app, below);
@@ -34,9 +37,11 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
         frame.render_widget(Line::styled(why_empty(app), theme.text), rows);
     }
     let widest = |of: fn(&Listed) -> usize| shown.iter().map(|(listed, _)| of(listed)).max().unwrap_or(0);
+    let is_narrow = area.width + 2 < WIDE.0;
     let widths = Widths {
+        is_narrow,
         rig: widest(|listed| listed.row.rig.chars().count()),
-        specimen: widest(|listed| specimen(&listed.row).chars().count()),
+        specimen: shown.iter().map(|(listed, _)| specimen(&listed.row, is_narrow).chars().count()).max().unwrap_or(0),
         plan: widest(|listed| listed.row.plan.chars().count()),
         mark: widest(|listed| listed.mark.as_ref().map_or(0, |mark| mark.chars().count())).min(WIDEST_MARK),
     };
@@ -86,17 +91,22 @@ fn why_empty(app: &App) -> &'static str {
 
 /// How wide the columns are that depend on what is in them.
 struct Widths {
+    /// Whether there is no room for what can be done without, before the marks.
+    is_narrow: bool,
     rig: usize,
     specimen: usize,
     plan: usize,
     mark: usize,
 }
 
-/// Which specimen it was: by the name of its part, or by the seed of a simulated one.
-fn specimen(row: &ClimbRow) -> String {
+/// Which specimen it was: by the name of its part, or by the seed of a simulated one; in short without the kinds of parts.
+fn specimen(row: &ClimbRow, is_short: bool) -> String {
+    let without_kind = |part: &str| part.split_once(' ').map_or(part, |(_, name)| name).to_owned();
+    let parts = row.specimen.split(", ").map(|part| if is_short { without_kind(part) } else { part.to_owned() });
+    let named = parts.collect::<Vec<_>>().join(", ");
     match row.seed {
-        Some(seed) => format!("{} #{seed}", row.specimen),
-        None => row.specimen.clone(),
+        Some(seed) => format!("{named} #{seed}"),
+        None => named,
     }
 }
 
@@ -109,7 +119,10 @@ fn line(app: &App, listed: &Listed, found: Option<usize>, widths: &Widths, is_se
         Some(_) => ("–", theme.warning),
         None => ("○", theme.accent),
     };
-    let Widths { rig, specimen: wide, plan, mark } = widths;
+    let Widths { is_narrow, rig, specimen: wide, plan, mark } = widths;
+    let began = date(row.wall);
+    let began = if *is_narrow { &began[..DAY] } else { &began };
+    let specimen = specimen(row, *is_narrow);
     let end = row.end.clone().unwrap_or_else(|| "not finished".into());
     let picked = if app.picks.has(row.climb, None) { "+" } else { " " };
     let found = found.map_or(String::new(), |found| format!("{found} of "));
@@ -119,8 +132,8 @@ fn line(app: &App, listed: &Listed, found: Option<usize>, widths: &Widths, is_se
         Span::styled(format!("{:>4}", row.climb), theme.muted),
         Span::styled(format!("{picked} "), theme.accent.bold()),
         Span::styled(format!("{sign}  "), style),
-        Span::styled(format!("{}  ", date(row.wall)), theme.muted),
-        Span::styled(format!("{:<rig$}  {:<wide$}  {:<plan$}  ", row.rig, specimen(row), row.plan), text),
+        Span::styled(format!("{began}  "), theme.muted),
+        Span::styled(format!("{:<rig$}  {:<wide$}  {:<plan$}  ", row.rig, specimen, row.plan), text),
         Span::styled(format!("{:<mark$}  ", cut(listed.mark.as_deref().unwrap_or("no mark"), *mark)), text),
         Span::styled(format!("{trials:>10}  {:>3} fell  {:>12}  ", row.falls, row.tested.to_string()), theme.muted),
         Span::styled(end, style),

@@ -298,6 +298,8 @@ fn climbs_of_the_ledger_are_listed() {
     let picture = picture(&app, 160, 40);
     assert!(picture.contains("climbs   2 of 3") && picture.contains("›    2  ✓  2026-06-20"), "{picture}");
     assert!(picture.contains("not finished") && picture.contains("stopped"), "{picture}");
+    let small = self::picture(&app, 80, 24);
+    assert!(small.contains("4 700 MHz") && !small.contains("2026-06-20 2"), "the mark comes before the hour: {small}");
     press(&mut app, KeyCode::Char('/'));
     "clock>4500".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
     press(&mut app, KeyCode::Enter);
