@@ -21,6 +21,7 @@ mod svg;
 mod table;
 mod tables;
 mod traces;
+mod traces_over;
 
 pub use ascent::ascent;
 pub use document::{Block, report_markdown};
@@ -35,3 +36,4 @@ pub use sheets::{comparison, places};
 pub use table::{Cell, Table};
 pub use tables::{incidents, samples, scores, trials};
 pub use traces::traces;
+pub use traces_over::{Part, traces_over};

@@ -15,14 +15,14 @@ use crate::palette::{BLUE, INK, RED, of_verdict};
 use crate::plane::{Plane, Scale, around, framed, text};
 
 /// The width of the picture, units.
-const WIDTH: u32 = 1000;
+pub(crate) const WIDTH: u32 = 1000;
 
 /// The height of each sensor's part where there is room, units, and where there are many pictures.
-const TALL: u32 = 130;
+pub(crate) const TALL: u32 = 130;
 pub(crate) const LOW: u32 = 92;
 
 /// So many stretches of time are summed up, each in a column.
-const COLUMNS: usize = 440;
+pub(crate) const COLUMNS: usize = 440;
 
 /// Draws each sensor whose readings moved, from its least to its greatest reading in each of many columns, and what went wrong
 /// meanwhile.
@@ -131,7 +131,7 @@ fn sums(spread: &Spread, decimals: usize) -> String {
 }
 
 /// The unit for an axis of so many seconds.
-fn unit(seconds: f64) -> f64 {
+pub(crate) fn unit(seconds: f64) -> f64 {
     match seconds {
         ..240.0 => 1.0,
         ..14_400.0 => 60.0,
@@ -140,7 +140,7 @@ fn unit(seconds: f64) -> f64 {
 }
 
 /// Seconds as hours, minutes and seconds.
-fn clock(seconds: f64) -> String {
+pub(crate) fn clock(seconds: f64) -> String {
     let whole = seconds.max(0.0).round() as u64;
     let (hours, minutes, seconds) = (whole / 3600, whole / 60 % 60, whole % 60);
     if hours > 0 { format!("{hours}:{minutes:02}:{seconds:02}") } else { format!("{minutes}:{seconds:02}") }

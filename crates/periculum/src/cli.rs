@@ -327,9 +327,9 @@ pub(crate) struct Report {
     #[arg(long, value_name = "PICTURE")]
     pub(crate) picture: Option<Pictured>,
 
-    /// The trial whose traces are shown, instead of the whole climb.
-    #[arg(long, value_name = "N", requires = "picture")]
-    pub(crate) trial: Option<u32>,
+    /// The trial whose traces are shown, instead of the whole climb; several, as in 12,14, are laid over each other.
+    #[arg(long, value_name = "N", requires = "picture", value_delimiter = ',')]
+    pub(crate) trial: Vec<u32>,
 
     /// The benchmark whose scores are shown, by its load.
     #[arg(long, value_name = "LOAD", requires = "picture")]

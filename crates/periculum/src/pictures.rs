@@ -5,7 +5,7 @@ use std::fs;
 use std::path::Path;
 
 use anyhow::{Context, Result};
-use periculum_charts::{Figure, ascent, map, places, score_curve, sheet, traces};
+use periculum_charts::{Figure, Part, ascent, map, places, score_curve, sheet, traces, traces_over};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::plan::Plan;
 use periculum_core::profile::{AscentProfile, Axis};
@@ -55,6 +55,20 @@ impl Drawn<'_> {
     /// What sensors read from one moment to another one.
     pub(crate) fn traces(&self, from: Moment, to: Moment) -> Result<Figure> {
         Ok(traces(self.traces, self.rig, self.story, from, to)?)
+    }
+
+    /// What sensors read in these trials, laid over each other; in one alone, or in the whole climb, with what went wrong.
+    pub(crate) fn traces_of(&self, trials: &[u32]) -> Result<Figure> {
+        if let [] | [_] = trials {
+            let (from, to) = self.stretch(trials.first().copied())?;
+            return self.traces(from, to);
+        }
+        let part = |number: &u32| {
+            let (from, to) = self.stretch(Some(*number))?;
+            Ok(Part { name: format!("trial {number}"), from, to })
+        };
+        let parts = trials.iter().map(part).collect::<Result<Vec<_>>>()?;
+        Ok(traces_over(self.traces, self.rig, &parts)?)
     }
 
     /// The stretch of time of a trial, or of everything that was read.

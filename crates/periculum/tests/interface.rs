@@ -171,6 +171,13 @@ fn a_climb_in_the_interface_comes_to_its_mark() {
     terminal.run(&format!("periculum climb {} --pace max --seed 11", demo("dome.plan.toml").display()));
     let end = "every stage is done; the rig is back at stock";
     terminal.wait_for_all(&[end, "4 700 MHz at 1.230 V, held quick", "⚑", "✕", "◐"]);
+    // The same once more, from the list of climbs.
+    terminal.press("6");
+    terminal.wait_for("climbs   1 of 1");
+    terminal.press("g");
+    terminal.wait_for("Climb 1 is climbed again");
+    terminal.press("y");
+    terminal.wait_for_all(&["climb 2, simulated specimen 11", end, "4 700 MHz at 1.230 V, held quick"]);
     terminal.press("q");
     terminal.wait_for("ready>");
 }
@@ -252,6 +259,11 @@ fn each_view_is_one_key_away() {
         terminal.wait_for("ceiling");
         terminal.press("5");
         terminal.wait_for("mean ");
+        if rows == 24 {
+            terminal.wait_for("2 more sensors, with tab");
+            terminal.press("Tab");
+        }
+        terminal.wait_for("usage, %");
         terminal.press("z");
         terminal.wait_for("the whole climb");
         terminal.press("3");

@@ -28,12 +28,13 @@ fn climbed(plans: &[&str]) -> Home {
 #[test]
 fn every_picture_is_xml_and_pdf_that_others_read() {
     let home = climbed(&["dome.plan.toml", "pays.plan.toml"]);
-    let pictures: [(&str, &[&str], &str); 7] = [
+    let pictures: [(&str, &[&str], &str); 8] = [
         ("ascent", &[], "ceiling 5 100"),
         ("map", &[], "core voltage, V"),
         ("scores", &[], "stock"),
         ("scores", &["--benchmark", "integer"], "integer, GB/s"),
         ("traces", &["--trial", "15"], "hottest core, °C"),
+        ("traces", &["--trial", "12,15"], "2 trial 15"),
         ("cores", &[], "wrong-result"),
         ("compare", &["--with", "2"], "climb 2"),
     ];

@@ -66,7 +66,7 @@ fn drawn(report: &Report, picture: Pictured, ledger: &Ledger) -> Result<Figure> 
     match picture {
         Pictured::Map => drawn.map(),
         Pictured::Scores => drawn.scores(report.benchmark.as_deref()),
-        Pictured::Traces => drawn.stretch(report.trial).and_then(|(from, to)| drawn.traces(from, to)),
+        Pictured::Traces => drawn.traces_of(&report.trial),
         Pictured::Cores => drawn.cores(),
         Pictured::Ascent | Pictured::Compare => drawn.ascent(),
     }

@@ -172,8 +172,7 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char('e'), "e", "export", Action::Save, |app| {
         is_plain(app)
             && match app.view {
-                View::Map | View::Trials | View::Scores | View::Climb => true,
-                View::Traces => !app.lays_over,
+                View::Map | View::Trials | View::Scores | View::Climb | View::Traces => true,
                 View::Compare => app.picks.count() > 1,
                 View::Climbs | View::Rig | View::Plan => false,
             }

@@ -25,6 +25,7 @@ use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 use crate::tui::keys;
 use crate::tui::library::{Library, Listed, Read};
+use crate::tui::saving;
 use crate::tui::theme::{Depth, Theme};
 
 /// The interface after a climb of this demo plan was driven up to here.
@@ -467,6 +468,12 @@ fn traces_are_looked_at_closer_and_over_each_other() {
     press(&mut app, KeyCode::Char('p'));
     press(&mut app, KeyCode::Char('o'));
     insta::assert_snapshot!("traces-over", picture(&app, 120, 36));
+    // The picture that is written has the same trials on it.
+    let folder = tempfile::tempdir().expect("a folder");
+    let file = folder.path().join("over.svg");
+    saving::save(&mut app, file.to_str().expect("a name")).expect("written");
+    let svg = std::fs::read_to_string(file).expect("a picture");
+    assert!(svg.contains("1 trial 16") && svg.contains("2 trial 14"), "{svg}");
     press(&mut app, KeyCode::Char('o'));
     assert!(picture(&app, 120, 36).contains("✕"), "the climb again");
 }
