@@ -11,6 +11,7 @@ use periculum_core::reason::{Alone, Border, StageEnd};
 use periculum_core::rig::Rig;
 use periculum_core::scores::{Benchmark, benchmarks};
 use periculum_core::series::Series;
+use periculum_core::setting::Setting;
 use periculum_core::story::{IncidentStory, Story, TrialStory};
 use periculum_core::telling::{mark_sentence, percent_words, stage_words};
 use periculum_core::terrain::Terrain;
@@ -329,23 +330,47 @@ impl Reported<'_> {
         blocks
     }
 
+    /// Every trial in a line, with a column for each setting that was moved.
     fn trials(&self) -> Vec<Block> {
-        let head = ["", "trial", "rung", "verdict", "proof", "passes ran", "score", "over stock, %", "why"];
-        let row = |trial: &TrialStory| {
-            let score = trial.score().map(|score| format!("{} {}", measured(score.value, 1), score.unit));
-            vec![
-                trial.verdict.map_or('○', |verdict| verdict.sign()).to_string(),
-                trial.number.to_string(),
-                self.rig.written(&trial.rung),
-                trial.verdict.map_or("open", |verdict| verdict.name()).to_owned(),
-                trial.put_to(),
-                trial.tested.to_string(),
-                score.unwrap_or_default(),
-                trial.gain.as_ref().map(percent_words).unwrap_or_default(),
-                trial.reason.because(self.rig),
-            ]
+        let (moved, kept) = self.moved_and_kept();
+        let titles: Vec<String> = moved.iter().map(|setting| setting.title()).collect();
+        let mut head = vec!["", "trial"];
+        head.extend(titles.iter().map(String::as_str));
+        head.extend(["verdict", "proof", "passes ran", "score", "over stock, %", "why"]);
+        let rows = self.story.trials.iter().map(|trial| self.trial_row(trial, &moved)).collect();
+        let first = self.story.trials.first();
+        let told = kept.iter().filter_map(|setting| {
+            let value = first?.rung.get(&setting.name)?;
+            Some(format!("{} {}", setting.label, setting.written(value)))
+        });
+        let told = told.collect::<Vec<_>>().join(", ");
+        let all_at = (!told.is_empty()).then(|| Block::Paragraph(format!("All of them at {told}.")));
+        [Block::Heading("Trials".into())].into_iter().chain(all_at).chain([table(&head, rows)]).collect()
+    }
+
+    /// The settings that had different values in different trials, and those that had not.
+    fn moved_and_kept(&self) -> (Vec<&Setting>, Vec<&Setting>) {
+        let value = |trial: &TrialStory, setting: &Setting| trial.rung.get(&setting.name);
+        let was_moved = |setting: &&Setting| {
+            self.story.trials.windows(2).any(|pair| value(&pair[0], setting) != value(&pair[1], setting))
         };
-        vec![Block::Heading("Trials".into()), table(&head, self.story.trials.iter().map(row).collect())]
+        self.rig.settings.iter().partition(was_moved)
+    }
+
+    fn trial_row(&self, trial: &TrialStory, moved: &[&Setting]) -> Vec<String> {
+        let score = trial.score().map(|score| format!("{} {}", measured(score.value, 1), score.unit));
+        let value = |setting: &&Setting| trial.rung.get(&setting.name).map(|value| setting.written_short(value));
+        let mut row = vec![trial.verdict.map_or('○', |verdict| verdict.sign()).to_string(), trial.number.to_string()];
+        row.extend(moved.iter().map(value).map(Option::unwrap_or_default));
+        row.extend([
+            trial.verdict.map_or("open", |verdict| verdict.name()).to_owned(),
+            trial.put_to(),
+            trial.tested.to_string(),
+            score.unwrap_or_default(),
+            trial.gain.as_ref().map(percent_words).unwrap_or_default(),
+            trial.reason.because(self.rig),
+        ]);
+        row
     }
 
     fn record(&self) -> Vec<Block> {

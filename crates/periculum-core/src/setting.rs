@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use rust_decimal::Decimal;
 
 use crate::ladder::{Direction, Ladder};
-use crate::quantity::with_unit;
+use crate::quantity::{grouped, with_unit};
 
 /// When and by whom a change of a setting is made.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -93,10 +93,22 @@ impl Setting {
 
     /// The value and its unit, as people read them.
     pub fn written(&self, value: Decimal) -> String {
-        let word = usize::try_from(value).ok().and_then(|index| self.words.get(index));
-        if let Some(word) = word.filter(|_| value.fract().is_zero()) {
-            return word.clone();
-        }
-        with_unit(self.ladder.rescaled(value), &self.unit)
+        self.word(value).map_or_else(|| with_unit(self.ladder.rescaled(value), &self.unit), str::to_owned)
+    }
+
+    /// The value as people read it where its unit is told elsewhere.
+    pub fn written_short(&self, value: Decimal) -> String {
+        self.word(value).map_or_else(|| grouped(self.ladder.rescaled(value)), str::to_owned)
+    }
+
+    /// What the setting is called, with its unit, as in the head of a column.
+    pub fn title(&self) -> String {
+        if self.unit.is_empty() { self.label.clone() } else { format!("{}, {}", self.label, self.unit) }
+    }
+
+    /// What a value stands for, where it is no number.
+    fn word(&self, value: Decimal) -> Option<&str> {
+        let index = usize::try_from(value).ok().filter(|_| value.fract().is_zero())?;
+        self.words.get(index).map(String::as_str)
     }
 }

@@ -189,7 +189,7 @@ pub(super) fn wrapped(text: &str, face: Face, size: f64, room: f64) -> Vec<Strin
 }
 
 /// The words of a text; the groups of a number belong together, as in `4 700`.
-fn words(text: &str) -> Vec<String> {
+pub(super) fn words(text: &str) -> Vec<String> {
     let is_group = |word: &str| word.len() >= 3 && word.as_bytes()[..3].iter().all(u8::is_ascii_digit);
     let mut words: Vec<String> = Vec::new();
     for word in text.split(' ') {

@@ -78,7 +78,7 @@ fn setting_row(app: &App, setting: &Setting) -> Cells {
     let asked = app.shown.story.open_trial().and_then(|trial| trial.rung.get(&setting.name));
     let is_moved = asked.is_some_and(|asked| asked != setting.stock);
     let number = |value| grouped(setting.ladder.rescaled(value));
-    let value = |value| short(setting, value);
+    let value = |value| setting.written_short(value);
     let changed = match setting.takes_effect {
         TakesEffect::AtOnce => "at once",
         TakesEffect::AtNextStart => "at the next start",
@@ -97,19 +97,14 @@ fn setting_row(app: &App, setting: &Setting) -> Cells {
     ]
 }
 
-/// A value of a setting without its unit, which its name has beside it.
-fn short(setting: &Setting, value: Decimal) -> String {
-    if setting.words.is_empty() { grouped(setting.ladder.rescaled(value)) } else { setting.written(value) }
-}
-
 /// What the rig said it has when it was read back last, which is not always what was asked.
 fn reported(app: &App, setting: &Setting, asked: Option<Decimal>) -> Line<'static> {
     let story = &app.shown.story;
     let Some(reported) = story.reported.get(&setting.name).copied() else { return right("–".into(), app.theme.text) };
     let is_on_its_way = story.under_way.is_some();
     match asked.filter(|asked| (reported - asked).abs() > setting.tolerance) {
-        Some(_) if !is_on_its_way => right(format!("≠ {}", short(setting, reported)), app.theme.bad.bold()),
-        _ => right(short(setting, reported), app.theme.text),
+        Some(_) if !is_on_its_way => right(format!("≠ {}", setting.written_short(reported)), app.theme.bad.bold()),
+        _ => right(setting.written_short(reported), app.theme.text),
     }
 }
 
