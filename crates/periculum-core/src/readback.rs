@@ -5,7 +5,6 @@ use std::collections::BTreeMap;
 use rust_decimal::Decimal;
 
 use crate::rig::{Rig, Sensor};
-use crate::rung::InForce;
 use crate::series::Series;
 use crate::setting::Setting;
 use crate::story::TrialStory;
@@ -35,20 +34,10 @@ pub fn of_trial<'a>(trial: &TrialStory, rig: &'a Rig, traces: &BTreeMap<String, 
     let mean = |sensor: &Sensor| Some(trial.spread(traces.get(&sensor.name)?)?.mean);
     let of = |setting: &'a Setting| {
         let asked = trial.rung.get(&setting.name)?;
-        Some(of_setting(setting, asked, &trial.reported, rig, mean))
+        let reported = trial.reported.get(&setting.name).copied();
+        let sensor = rig.sensors.iter().find(|sensor| sensor.follows.as_ref() == Some(&setting.name));
+        let measured = sensor.and_then(|sensor| Some((sensor, mean(sensor)?)));
+        Some(Readback { setting, asked, reported, measured })
     };
     rig.settings.iter().filter_map(of).collect()
-}
-
-/// What came of one setting, with a reading for the sensor that follows it.
-pub fn of_setting<'a>(
-    setting: &'a Setting,
-    asked: Decimal,
-    reported: &InForce,
-    rig: &'a Rig,
-    reading: impl Fn(&Sensor) -> Option<f64>,
-) -> Readback<'a> {
-    let sensor = rig.sensors.iter().find(|sensor| sensor.follows.as_ref() == Some(&setting.name));
-    let measured = sensor.and_then(|sensor| Some((sensor, reading(sensor)?)));
-    Readback { setting, asked, reported: reported.get(&setting.name).copied(), measured }
 }
