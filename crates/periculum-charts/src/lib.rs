@@ -36,4 +36,4 @@ pub use sheets::{comparison, places};
 pub use table::{Cell, Table};
 pub use tables::{incidents, samples, scores, trials};
 pub use traces::traces;
-pub use traces_over::{Part, traces_over};
+pub use traces_over::traces_over;

@@ -2,10 +2,10 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::moment::Moment;
 use periculum_core::quantity::measured;
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::series::{Series, Spread};
+use periculum_core::stretch::Stretch;
 use plotters::element::{PathElement, Text};
 use plotters::style::{Color, RGBColor};
 
@@ -23,23 +23,16 @@ const NUMBERED: usize = 110;
 /// Room for the names above the first sensor, units.
 const HEAD: u32 = 24;
 
-/// A part of a climb.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Part {
-    /// What it is called.
-    pub name: String,
-    /// When it begins.
-    pub from: Moment,
-    /// When it is over.
-    pub to: Moment,
-}
-
-/// Draws each sensor that was read in one of these parts, all from their beginnings on, on the scale of the longest.
+/// Draws each sensor that was read in one of these named parts, all from their beginnings on, on the scale of the longest.
 ///
 /// # Errors
 /// When the drawing library refuses something.
-pub fn traces_over(readings: &BTreeMap<String, Series>, rig: &Rig, parts: &[Part]) -> Result<Figure, ChartError> {
-    let spread = |series: &Series| Spread::all(parts.iter().filter_map(|part| series.between(part.from, part.to)));
+pub fn traces_over(
+    readings: &BTreeMap<String, Series>,
+    rig: &Rig,
+    parts: &[(String, Stretch)],
+) -> Result<Figure, ChartError> {
+    let spread = |series: &Series| Spread::all(parts.iter().filter_map(|(_, part)| series.between(part.from, part.to)));
     let sensors: Vec<(&Sensor, &Series, Spread)> = rig
         .sensors
         .iter()
@@ -49,12 +42,12 @@ pub fn traces_over(readings: &BTreeMap<String, Series>, rig: &Rig, parts: &[Part
         })
         .collect();
     let size = (WIDTH, HEAD + (sensors.len() as u32).max(1) * TALL);
-    let longest = parts.iter().map(|part| part.to.since(part.from)).max().unwrap_or_default();
+    let longest = parts.iter().map(|(_, part)| part.length()).max().unwrap_or_default();
     Figure::drawn(size, |root| {
         let (head, body) = root.split_vertically(HEAD);
         let mut x = 90;
-        for (nth, part) in parts.iter().enumerate() {
-            let name = format!("{} {}", nth + 1, part.name);
+        for (nth, (name, _)) in parts.iter().enumerate() {
+            let name = format!("{} {name}", nth + 1);
             // About as wide as the letters of the font that ships.
             let wide = 24 + 8 * name.chars().count() as i32;
             head.draw(&Text::new(name, (x, 4), text(COLOURS[nth % COLOURS.len()])))?;
@@ -70,7 +63,7 @@ pub fn traces_over(readings: &BTreeMap<String, Series>, rig: &Rig, parts: &[Part
 
 /// Parts laid over each other.
 struct Over<'a> {
-    parts: &'a [Part],
+    parts: &'a [(String, Stretch)],
     /// How long the longest of them is.
     seconds: f64,
 }
@@ -90,8 +83,8 @@ impl Over<'_> {
         )?;
         let unit = if sensor.unit.is_empty() { String::new() } else { format!(", {}", sensor.unit) };
         area.draw(&Text::new(format!("{}{unit}", sensor.label), (90, 2), text(&INK)))?;
-        self.parts.iter().enumerate().try_for_each(|(nth, part)| {
-            let share = part.to.since(part.from).seconds() / self.seconds;
+        self.parts.iter().enumerate().try_for_each(|(nth, (_, part))| {
+            let share = part.length().seconds() / self.seconds;
             let count = ((COLUMNS as f64 * share).round() as usize).max(1);
             let width = end * share / count as f64;
             let means = series.line(part.from, part.to, count).into_iter().enumerate();

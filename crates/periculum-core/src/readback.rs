@@ -25,7 +25,7 @@ pub struct Readback<'a> {
 impl Readback<'_> {
     /// Whether the rig reported what was asked, as far as it can tell; nothing reported is no contradiction.
     pub fn was_taken(&self) -> bool {
-        self.reported.is_none_or(|reported| (reported - self.asked).abs() <= self.setting.tolerance)
+        self.reported.is_none_or(|reported| self.setting.is_as_asked(self.asked, reported))
     }
 }
 

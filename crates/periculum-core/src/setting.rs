@@ -83,6 +83,11 @@ impl Setting {
         self.ladder.contains(value) && value >= self.floor && value <= self.ceiling(use_name)
     }
 
+    /// Whether a reported value is the asked one, as far as the rig can tell.
+    pub fn is_as_asked(&self, asked: Decimal, reported: Decimal) -> bool {
+        (reported - asked).abs() <= self.tolerance
+    }
+
     /// Whether going from one value to the other makes it harder for the rig.
     pub fn is_harder(&self, from: Decimal, to: Decimal) -> bool {
         match self.harder {

@@ -5,7 +5,7 @@ use std::fs;
 use std::path::Path;
 
 use anyhow::{Context, Result};
-use periculum_charts::{Figure, Part, ascent, map, places, score_curve, sheet, traces, traces_over};
+use periculum_charts::{Figure, ascent, map, places, score_curve, sheet, traces, traces_over};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::plan::Plan;
 use periculum_core::profile::{AscentProfile, Axis};
@@ -13,6 +13,7 @@ use periculum_core::rig::Rig;
 use periculum_core::scores::benchmarks;
 use periculum_core::series::Series;
 use periculum_core::story::Story;
+use periculum_core::stretch::Stretch;
 use periculum_core::terrain::Terrain;
 
 use crate::complaint::BadInput;
@@ -63,11 +64,14 @@ impl Drawn<'_> {
             let (from, to) = self.stretch(trials.first().copied())?;
             return self.traces(from, to);
         }
-        let part = |number: &u32| {
-            let (from, to) = self.stretch(Some(*number))?;
-            Ok(Part { name: format!("trial {number}"), from, to })
-        };
-        let parts = trials.iter().map(part).collect::<Result<Vec<_>>>()?;
+        let part = |number: &u32| self.stretch(Some(*number)).map(|(from, to)| (*number, Stretch { from, to }));
+        self.traces_over(&trials.iter().map(part).collect::<Result<Vec<_>>>()?)
+    }
+
+    /// What sensors read in these trials, laid over each other.
+    pub(crate) fn traces_over(&self, trials: &[(u32, Stretch)]) -> Result<Figure> {
+        let parts: Vec<(String, Stretch)> =
+            trials.iter().map(|(number, part)| (format!("trial {number}"), *part)).collect();
         Ok(traces_over(self.traces, self.rig, &parts)?)
     }
 

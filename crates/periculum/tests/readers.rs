@@ -84,12 +84,14 @@ fn marks_and_readings_are_open_metrics() {
 #[test]
 fn what_can_not_be_drawn_is_told() {
     let home = climbed(&["dome.plan.toml"]);
-    let refused: [(&[&str], &str); 6] = [
+    let refused: [(&[&str], &str); 8] = [
         (&["-o", "x.png"], "end it in .pdf, .svg or .md"),
         (&["-o", "x.md", "--picture", "map"], "end it in .svg or .pdf"),
         (&["-o", "x.svg", "--picture", "scores", "--benchmark", "render"], "it has those of: integer, dense"),
         (&["-o", "x.svg", "--picture", "traces", "--trial", "99"], "there is no trial 99; there are 24"),
         (&["-o", "x.svg", "--picture", "compare"], "as in --with 2,5"),
+        (&["-o", "x.svg", "--picture", "map", "--trial", "12,14"], "--trial is for --picture traces"),
+        (&["-o", "x.pdf", "--picture", "cores", "--with", "2"], "--with is for --picture compare"),
         (&["-o", "nowhere/x.svg"], "can't write nowhere/x.svg"),
     ];
     for (arguments, said) in refused {

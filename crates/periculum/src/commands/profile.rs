@@ -138,9 +138,9 @@ fn refuse_by_hand(profile: &ProfileRow, rig: &Rig) -> Result<()> {
 fn apply(bench: &mut dyn Bench, rig: &Rig, rung: &Rung) -> Result<()> {
     for change in route(rig, &bench.read_back(), rung) {
         bench.apply(&change).map_err(|incident| anyhow::anyhow!("{incident}"))?;
-        let reported = bench.read_back().get(&change.setting).copied();
-        let tolerance = rig.setting(&change.setting).map(|setting| setting.tolerance).unwrap_or_default();
-        if let Some(reported) = reported.filter(|reported| (*reported - change.to).abs() > tolerance) {
+        let read_back = rig.setting(&change.setting).zip(bench.read_back().get(&change.setting).copied());
+        if let Some((_, reported)) = read_back.filter(|(setting, reported)| !setting.is_as_asked(change.to, *reported))
+        {
             anyhow::bail!("{} was asked for {} and reports {reported}", change.setting, change.to);
         }
     }

@@ -23,13 +23,27 @@ pub(super) fn run(report: &Report, common: &Common) -> Result<ExitCode> {
         let name = report.output.display();
         return Err(BadInput(format!("can't tell what {name} is to be; end it in .pdf, .svg or .md")).into());
     }
-    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
     let picture = report.picture.or((ending == "svg").then_some(Pictured::Ascent));
+    refuse_idle_options(report, picture)?;
+    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
     match picture {
         Some(picture) => pictures::write(&drawn(report, picture, &ledger)?, &report.output)?,
         None => write_whole(report, &ledger)?,
     }
     Ok(ExitCode::SUCCESS)
+}
+
+/// An option that the picture has no use for was meant for another one.
+fn refuse_idle_options(report: &Report, picture: Option<Pictured>) -> Result<()> {
+    let given = [
+        (!report.trial.is_empty(), "--trial is for --picture traces", Pictured::Traces),
+        (report.benchmark.is_some(), "--benchmark is for --picture scores", Pictured::Scores),
+        (!report.with.is_empty(), "--with is for --picture compare", Pictured::Compare),
+    ];
+    match given.into_iter().find(|(is_given, _, of)| *is_given && picture != Some(*of)) {
+        Some((_, what, _)) => Err(BadInput(format!("{what}; leave it out, or ask for that picture")).into()),
+        None => Ok(()),
+    }
 }
 
 fn write_whole(report: &Report, ledger: &Ledger) -> Result<()> {

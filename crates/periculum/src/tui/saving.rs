@@ -57,10 +57,7 @@ pub(super) fn save(app: &mut App, name: &str) -> Result<String> {
             let shown = benchmarks.get(app.benchmark_at(&benchmarks));
             drawn.scores(shown.map(|benchmark| benchmark.what.load.as_str()))?
         }
-        View::Traces if app.lays_over => {
-            let trials: Vec<u32> = app.laid_over().iter().map(|(trial, _)| *trial).collect();
-            drawn.traces_of(&trials)?
-        }
+        View::Traces if !app.laid_over().is_empty() => drawn.traces_over(&app.laid_over())?,
         View::Traces => match app.stretch() {
             Some(Stretch { from, to }) => drawn.traces(from, to)?,
             None => bail!("no sensor was read yet"),

@@ -47,7 +47,7 @@ impl Climb {
                 self.in_force.insert(setting.name.clone(), found);
                 continue;
             };
-            if (found - wanted).abs() <= setting.tolerance {
+            if setting.is_as_asked(wanted, found) {
                 continue;
             }
             self.in_force.insert(setting.name.clone(), found);

@@ -3,7 +3,6 @@
 use std::mem;
 
 use super::{Climb, blame};
-use rust_decimal::Decimal;
 
 use crate::ending::Ending;
 use crate::engine::entry::{ClimbEnd, Entry};
@@ -85,8 +84,8 @@ impl Climb {
     /// Whether the machine was to be started anew with a change, and reports it now.
     fn has_started_with_it(&self, reported: &InForce) -> bool {
         let Some(Question::Change { change }) = self.question() else { return false };
-        let tolerance = self.rig.setting(&change.setting).map_or(Decimal::ZERO, |setting| setting.tolerance);
-        reported.get(&change.setting).is_some_and(|value| (*value - change.to).abs() <= tolerance)
+        let read_back = self.rig.setting(&change.setting).zip(reported.get(&change.setting));
+        read_back.is_some_and(|(setting, reported)| setting.is_as_asked(change.to, *reported))
     }
 
     /// What is in force after a restart: what is reported, and otherwise stock where it does not outlive a machine.

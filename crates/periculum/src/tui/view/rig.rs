@@ -102,7 +102,7 @@ fn reported(app: &App, setting: &Setting, asked: Option<Decimal>) -> Line<'stati
     let story = &app.shown.story;
     let Some(reported) = story.reported.get(&setting.name).copied() else { return right("–".into(), app.theme.text) };
     let is_on_its_way = story.under_way.is_some();
-    match asked.filter(|asked| (reported - asked).abs() > setting.tolerance) {
+    match asked.filter(|asked| !setting.is_as_asked(*asked, reported)) {
         Some(_) if !is_on_its_way => right(format!("≠ {}", setting.written_short(reported)), app.theme.bad.bold()),
         _ => right(setting.written_short(reported), app.theme.text),
     }
