@@ -7,7 +7,7 @@ use std::sync::Arc;
 
 use rust_decimal::Decimal;
 
-use crate::engine::{Climb, Command, Event, Question, Said};
+use crate::engine::{Climb, Command, Event, Question, RULES};
 use crate::incident::{Incident, IncidentKind};
 use crate::ladder::Direction;
 use crate::moment::{Moment, Span};
@@ -40,7 +40,7 @@ pub struct Forecast {
 }
 
 /// What a climb takes.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub struct Effort {
     /// How long passes run, and the rig rests, together.
     pub time: Span,
@@ -48,6 +48,8 @@ pub struct Effort {
     pub trials: u32,
     /// How often somebody has to change something by hand.
     pub by_hand: u32,
+    /// How often the machine has to be started anew for a change.
+    pub restarts: u32,
 }
 
 /// How far a made-up rig holds: so much of the way from stock to each setting's hardest value.
@@ -60,8 +62,9 @@ pub fn forecast(rig: &Arc<Rig>, plan: &Arc<Plan>) -> Forecast {
     let played = shares.map(|share| Play::of(rig, plan, Holds(share)));
     let first = played[2].story.trials.iter().take(FIRST).map(|trial| (trial.rung.clone(), trial.reason.clone()));
     let range = |effort: &dyn Fn(&Play) -> Effort| {
-        let efforts = played.each_ref().map(effort);
-        [efforts.into_iter().min().unwrap_or_default(), efforts.into_iter().max().unwrap_or_default()]
+        let [first, others @ ..] = played.each_ref().map(effort);
+        let bound = |pick: fn(u64, u64) -> u64| others.iter().fold(first, |bound, one| bound.bound(one, pick));
+        [bound(u64::min), bound(u64::max)]
     };
     Forecast {
         first: first.collect(),
@@ -73,7 +76,18 @@ pub fn forecast(rig: &Arc<Rig>, plan: &Arc<Plan>) -> Forecast {
 
 impl Effort {
     fn with(self, other: &Self) -> Self {
-        Self { time: self.time + other.time, trials: self.trials + other.trials, by_hand: self.by_hand + other.by_hand }
+        self.bound(other, |a, b| a + b)
+    }
+
+    /// Each part for itself: what takes least time need not take the fewest trials.
+    fn bound(self, other: &Self, pick: fn(u64, u64) -> u64) -> Self {
+        let count = |a: u32, b: u32| u32::try_from(pick(a.into(), b.into())).unwrap_or(u32::MAX);
+        Self {
+            time: Span::from_millis(pick(self.time.millis(), other.time.millis())),
+            trials: count(self.trials, other.trials),
+            by_hand: count(self.by_hand, other.by_hand),
+            restarts: count(self.restarts, other.restarts),
+        }
     }
 }
 
@@ -103,7 +117,7 @@ impl<'a> Play<'a> {
             in_force: in_force.clone(),
             efforts: vec![Effort::default(); plan.stages.len()],
         };
-        let mut event = Event::Started { in_force, ahead: 0 };
+        let mut event = Event::Started { in_force, ahead: 0, rules: RULES };
         for _ in 0..MOST_STEPS {
             if play.climb.is_ended() || play.story.trials.len() >= MOST_TRIALS {
                 break;
@@ -128,16 +142,18 @@ impl<'a> Play<'a> {
                 Event::Applied { reported: self.in_force.clone() }
             }
             Some(Command::Ask(Question::Change { change })) => {
+                let needs_start = self.rig.setting(&change.setting).is_some_and(Setting::needs_start);
                 self.in_force.insert(change.setting, change.to);
                 if let Some(effort) = self.effort() {
-                    effort.by_hand += 1;
+                    effort.restarts += u32::from(needs_start);
+                    effort.by_hand += u32::from(!needs_start);
                 }
-                Event::OperatorSaid { said: Said::Done }
+                Event::ChangeMade { reported: self.in_force.clone(), started_anew: true }
             }
             Some(Command::RunPass(order)) => {
                 let report = self.run(&order);
                 self.pass_time(report.ran);
-                Event::PassEnded { report }
+                Event::PassEnded { report, reported: InForce::new() }
             }
             Some(Command::StopPass) | None => {
                 let rest = self.story.rests_until.map_or(Span::ZERO, |until| until.since(self.now));
@@ -220,13 +236,16 @@ mod tests {
              [[stage]]\nstrategy = \"ascend\"\nsetting = \"clock\"\nstep = 10\nproof = \"a\"\n",
         );
         let [least, most] = foreseen.stages[0];
-        assert_eq!((least, most.trials), (Effort { time: Span::from_seconds(120), trials: 2, by_hand: 0 }, 2));
-        // At worst it falls at once and goes back to stock, at best it comes to the ceiling.
+        assert_eq!((least, most.trials), (Effort { time: Span::from_seconds(120), trials: 2, ..Effort::default() }, 2));
+        // At worst it falls at once and goes back to stock, at best it comes to the ceiling and all the way home.
         let [least, most] = foreseen.stages[1];
         assert_eq!((least.trials, least.time, least.by_hand), (2, Span::from_seconds(90), 2));
         assert_eq!((most.trials, most.time, most.by_hand), (5, Span::from_seconds(300), 6));
         assert_eq!(foreseen.whole[1].trials, 7);
         assert!(!foreseen.goes_on);
+        for [least, most] in foreseen.stages.iter().chain([&foreseen.whole]) {
+            assert!(least.trials <= most.trials && least.time <= most.time && least.by_hand <= most.by_hand);
+        }
         let clocks: Vec<_> = foreseen.first.iter().filter_map(|(rung, _)| rung.get("clock")).collect();
         assert_eq!(clocks, [100, 100, 110, 120].map(Decimal::from));
     }

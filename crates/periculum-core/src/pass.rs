@@ -262,6 +262,9 @@ pub struct PassReport {
     /// Why it could not be started at all; nothing ran then, and nothing is known of the rung.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub refused: Option<String>,
+    /// Whether it ran to its end and no round was finished, so that nothing was checked: that says nothing about the rung.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub unchecked: bool,
     /// Whether it was stopped before its end from outside.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub stopped: bool,

@@ -117,6 +117,11 @@ pub enum Reason {
         /// How many steps easier than the mark it is.
         margin: u32,
     },
+    /// In an earlier trial of the same rung no round was finished, so that nothing was checked.
+    MoreTime {
+        /// The number of that trial.
+        trial: u32,
+    },
     /// An earlier trial of the same rung was broken off.
     Again {
         /// The number of the trial that was broken off.
@@ -136,7 +141,7 @@ impl Reason {
     /// The number of the trial that is made again, where that is the reason.
     pub fn repeats(&self) -> Option<u32> {
         match self {
-            Self::Again { trial } | Self::Disturbed { trial } => Some(*trial),
+            Self::Again { trial } | Self::MoreTime { trial } | Self::Disturbed { trial } => Some(*trial),
             _ => None,
         }
     }
@@ -191,6 +196,9 @@ impl Reason {
             Self::Soak { margin: 0, .. } => "what was found is to be proved".into(),
             Self::Soak { margin, .. } => {
                 format!("{margin} step{} of margin are kept", if *margin == 1 { "" } else { "s" })
+            }
+            Self::MoreTime { trial } => {
+                format!("trial {trial} finished no round in its time, so its passes get more")
             }
             Self::Again { trial } => format!("trial {trial} was broken off"),
         }

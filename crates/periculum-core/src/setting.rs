@@ -96,6 +96,11 @@ impl Setting {
         }
     }
 
+    /// Whether the machine has to be started anew before a change is in force.
+    pub fn needs_start(&self) -> bool {
+        self.takes_effect == TakesEffect::AtNextStart
+    }
+
     /// The value and its unit, as people read them.
     pub fn written(&self, value: Decimal) -> String {
         self.word(value).map_or_else(|| with_unit(self.ladder.rescaled(value), &self.unit), str::to_owned)

@@ -174,7 +174,7 @@ impl Story {
     pub fn hear(&mut self, event: &Event) {
         match event {
             Event::Started { in_force, .. } | Event::Restarted { in_force, .. } => self.reported.clone_from(in_force),
-            Event::Applied { reported } => {
+            Event::Applied { reported } | Event::ChangeMade { reported, .. } => {
                 self.reported.clone_from(reported);
                 if let Some(trial) = self.trials.last_mut().filter(|trial| trial.verdict.is_none()) {
                     trial.reported.clone_from(reported);
@@ -278,11 +278,12 @@ impl Story {
             Entry::TrialEnded { verdict, incident, tested, gain, .. } => {
                 self.end_trial(*verdict, *incident, *tested, *gain);
             }
+            Entry::Rejudged { trial, verdict, incident } => self.judge_anew(*trial, *verdict, *incident),
             Entry::MarkSet { mark } => self.marks.push(mark.clone()),
             Entry::MarkWithdrawn { mark, .. } => self.marks.retain(|standing| standing != mark),
             Entry::Paused => self.is_paused = true,
             Entry::Resumed => self.is_paused = false,
-            Entry::Operator { .. } => self.question = None,
+            Entry::Operator { said } if said.answers() => self.question = None,
             Entry::Ended { end, falls, tested, not_at_stock, .. } => {
                 self.under_way = None;
                 self.question = None;
@@ -298,7 +299,12 @@ impl Story {
             }
             Entry::ProfileSaved { profile } => self.profiles.push(profile.clone()),
             Entry::Resting { pause, .. } => self.rests_until = Some(at + *pause),
-            Entry::Began { .. } | Entry::OthersBusy { .. } | Entry::CeilingRaised { .. } | Entry::GoingHome { .. } => {}
+            Entry::Began { .. }
+            | Entry::OthersBusy { .. }
+            | Entry::CeilingRaised { .. }
+            | Entry::Declined { .. }
+            | Entry::Operator { .. }
+            | Entry::GoingHome { .. } => {}
         }
     }
 
@@ -328,6 +334,12 @@ impl Story {
         self.progress = None;
         if let Some(pass) = self.trials.last_mut().and_then(|trial| trial.passes.last_mut()) {
             pass.report = Some(report.clone());
+        }
+    }
+
+    fn judge_anew(&mut self, number: u32, verdict: Verdict, incident: Option<IncidentKind>) {
+        if let Some(trial) = self.trials.iter_mut().find(|trial| trial.number == number) {
+            (trial.verdict, trial.incident) = (Some(verdict), incident);
         }
     }
 

@@ -3,7 +3,7 @@
 use rust_decimal::Decimal;
 
 use crate::comparison::{Comparison, Says};
-use crate::engine::{Entry, Mark, Question, Said};
+use crate::engine::{Declined, Entry, Mark, Question, Said};
 use crate::forecast::Effort;
 use crate::moment::Span;
 use crate::plan::{Margin, Plan, Stage, Steps, Strategy};
@@ -43,6 +43,10 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         Entry::Resting { pause, .. } => format!("resting for {pause}"),
         Entry::StageEnded { stage, end } => format!("stage {} is over: {}", stage + 1, end.sentence(rig)),
         Entry::Operator { said } => operator(said),
+        Entry::Declined { because: Declined::NotStartedAnew } => {
+            "the machine has not been started anew since it was asked for, so the change is not in force".into()
+        }
+        Entry::Rejudged { trial, verdict, .. } => format!("trial {trial} {verdict} after all"),
         Entry::Paused => "paused".into(),
         Entry::Resumed => "going on".into(),
         Entry::GoingHome { end: Some(end) } => format!("going back to stock: {}", end.sentence()),
@@ -164,9 +168,13 @@ pub fn effort_words([least, most]: &[Effort; 2]) -> String {
     let time = range(rounded(least.time).to_string(), rounded(most.time).to_string());
     let noun = if most.trials == 1 { "trial" } else { "trials" };
     let mut words = format!("{trials} {noun}, {time} of passes");
-    if most.by_hand > 0 {
-        words += &format!(", {} changes by hand", range(least.by_hand.to_string(), most.by_hand.to_string()));
-    }
+    let counted = |least: u32, most: u32, one: &str, many: &str| match most {
+        0 => String::new(),
+        1 => format!(", {} {one}", range(least.to_string(), most.to_string())),
+        _ => format!(", {} {many}", range(least.to_string(), most.to_string())),
+    };
+    words += &counted(least.by_hand, most.by_hand, "change by hand", "changes by hand");
+    words += &counted(least.restarts, most.restarts, "restart", "restarts");
     words
 }
 
@@ -208,6 +216,7 @@ fn operator(said: &Said) -> String {
         Said::Note { text } => format!("note: {text}"),
         Said::Stop => "the operator stops".into(),
         Said::Leave => "the operator leaves".into(),
+        Said::Suspend => "the program is told to end; what was written for the next start stays".into(),
         Said::Done => "the operator made the change".into(),
         Said::NoStart => "the operator says it did not start".into(),
         Said::Defaults => "the operator says it came back with defaults".into(),

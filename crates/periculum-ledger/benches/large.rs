@@ -7,7 +7,7 @@ use std::sync::LazyLock;
 
 use divan::{Bencher, black_box};
 use periculum_core::Decimal;
-use periculum_core::engine::{ClimbEnd, Entry, Event, Said};
+use periculum_core::engine::{ClimbEnd, Entry, Event, RULES, Said};
 use periculum_core::finding::Query;
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{Pass, PassReport, Score};
@@ -123,7 +123,7 @@ fn end() -> Line {
 
 fn line(entries: Vec<Entry>) -> Line {
     let moment = Moment::from_millis(0);
-    let event = Event::Started { in_force: InForce::new(), ahead: 0 };
+    let event = Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES };
     Line { at: moment, wall: moment, boot: "a-boot".into(), event, entries }
 }
 

@@ -70,6 +70,10 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
             "UPDATE trials SET verdict = ?, incident = ?, tested = ? WHERE climb = ? AND trial = ?",
             params![verdict.name(), incident.map(|kind| kind.name()), tested.millis(), climb, trial],
         ),
+        Entry::Rejudged { trial, verdict, incident } => place.run(
+            "UPDATE trials SET verdict = ?, incident = ? WHERE climb = ? AND trial = ?",
+            params![verdict.name(), incident.map(|kind| kind.name()), climb, trial],
+        ),
         Entry::PassBegan { trial, pass, order } => place.run(
             "INSERT INTO passes (climb, trial, pass, load, threads, began) VALUES (?, ?, ?, ?, ?, ?)",
             params![climb, trial, pass, order.load, order.threads.to_string(), at],
@@ -107,6 +111,7 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
         | Entry::StageBegan { .. }
         | Entry::AboutToApply { .. }
         | Entry::Asked { .. }
+        | Entry::Declined { .. }
         | Entry::CeilingRaised { .. }
         | Entry::OthersBusy { .. }
         | Entry::Resting { .. }

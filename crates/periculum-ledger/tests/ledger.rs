@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::path::Path;
 
 use periculum_core::Decimal;
-use periculum_core::engine::{ClimbEnd, Entry, Event, Mark, Profile, Said};
+use periculum_core::engine::{ClimbEnd, Entry, Event, Mark, Profile, RULES, Said};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{Pass, PassReport, Score};
@@ -77,9 +77,9 @@ fn climb_lines() -> Vec<Line> {
     ];
     let note = Said::Note { text: "smells warm".into() };
     vec![
-        line(10, Event::Started { in_force: InForce::new(), ahead: 0 }, began),
+        line(10, Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES }, began),
         line(20, Event::OperatorSaid { said: note.clone() }, vec![Entry::Operator { said: note }]),
-        line(30, Event::PassEnded { report }, ended),
+        line(30, Event::PassEnded { report, reported: InForce::new() }, ended),
     ]
 }
 

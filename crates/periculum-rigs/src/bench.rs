@@ -90,7 +90,15 @@ pub trait KeepTime {
     fn is_virtual(&self) -> bool;
 }
 
-/// All that a driver sees of a rig.
-pub trait Bench: Apply + ReadBack + Sense + Guard + RunPasses + KeepTime {}
+/// Tells which start of which machine a rig is on.
+pub trait Identify {
+    /// The boot identifier of now, which no two starts share; none where a rig is not started with settings.
+    fn boot(&self) -> Option<String> {
+        None
+    }
+}
 
-impl<T: Apply + ReadBack + Sense + Guard + RunPasses + KeepTime> Bench for T {}
+/// All that a driver sees of a rig.
+pub trait Bench: Apply + ReadBack + Sense + Guard + RunPasses + KeepTime + Identify {}
+
+impl<T: Apply + ReadBack + Sense + Guard + RunPasses + KeepTime + Identify> Bench for T {}

@@ -9,7 +9,7 @@ use periculum_core::pass::{PassOrder, Progress};
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::rung::{Change, InForce};
 
-use crate::bench::{Apply, Guard, KeepTime, PassNews, ReadBack, RunPasses, Sense};
+use crate::bench::{Apply, Guard, Identify, KeepTime, PassNews, ReadBack, RunPasses, Sense};
 use crate::latest::Latest;
 use crate::linux::{ADAPTER, Errors, Linux, Sampler, Setter, TRUE_CLOCK, Watchdog};
 
@@ -121,6 +121,12 @@ impl<R: RunPasses> RunPasses for ThisMachine<R> {
             }
         }
         news
+    }
+}
+
+impl<R> Identify for ThisMachine<R> {
+    fn boot(&self) -> Option<String> {
+        Some(self.linux.boot().id)
     }
 }
 

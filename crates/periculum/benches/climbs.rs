@@ -10,7 +10,7 @@ use std::sync::{Arc, Mutex};
 use std::thread;
 
 use periculum_core::Decimal;
-use periculum_core::engine::{Climb, Command, Entry, Event};
+use periculum_core::engine::{Climb, Command, Entry, Event, RULES};
 use periculum_core::file::{Document, Problems, plan_file, rig_file};
 use periculum_core::hazard::SURVIVAL;
 use periculum_core::moment::{Moment, Span};
@@ -260,7 +260,7 @@ impl Kind {
     fn climb(&self, plan: &Arc<Plan>, seed: u64) -> Found {
         let mut climb = Climb::new(Arc::clone(&self.rig), Arc::clone(plan));
         let mut simulator = Simulator::new(self.spec.clone(), &self.rig, seed, Moment::from_millis(0));
-        let mut event = Event::Started { in_force: simulator.read_back(), ahead: 0 };
+        let mut event = Event::Started { in_force: simulator.read_back(), ahead: 0, rules: RULES };
         let mut entries: Vec<Entry> = Vec::new();
         while !climb.is_ended() {
             let step = climb.next(simulator.now(), &event);
@@ -272,7 +272,7 @@ impl Kind {
                 },
                 Some(Command::RunPass(order)) => {
                     simulator.start(&order);
-                    Event::PassEnded { report: ended(&mut simulator) }
+                    Event::PassEnded { report: ended(&mut simulator), reported: InForce::new() }
                 }
                 Some(Command::StopPass | Command::Ask(_)) | None => break,
             };

@@ -3,6 +3,8 @@
 use std::collections::VecDeque;
 use std::io::BufRead;
 use std::path::Path;
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::thread;
 use std::time::Duration;
 
@@ -18,7 +20,8 @@ pub(crate) struct Operator {
     words: Receiver<Said>,
     /// Answers that were written down beforehand; none where the operator is asked for real.
     script: Option<VecDeque<Said>>,
-    is_gone: bool,
+    /// Whether nobody will answer a question any more: the script or standard input has come to its end.
+    is_mute: Arc<AtomicBool>,
 }
 
 /// What a driver hears while it waits.
@@ -26,7 +29,7 @@ pub(crate) struct Operator {
 pub(crate) enum Heard {
     Word(Said),
     Nothing,
-    /// Nobody will ever say anything again.
+    /// The one who spoke is gone, and everything that they could have said with them.
     Gone,
 }
 
@@ -34,7 +37,7 @@ impl Operator {
     /// An operator whose words come through a channel.
     pub(crate) fn new() -> (Sender<Said>, Self) {
         let (sender, words) = unbounded();
-        (sender, Self { words, script: None, is_gone: false })
+        (sender, Self { words, script: None, is_mute: Arc::default() })
     }
 
     /// Takes answers from a file, one a line.
@@ -47,40 +50,42 @@ impl Operator {
         Ok(())
     }
 
-    /// The answer to a question from the script; an operator whose script is over is gone.
+    /// The answer to a question from the script; an operator whose script is over is mute.
     pub(crate) fn scripted_answer(&mut self) -> Option<Said> {
         let script = self.script.as_mut()?;
         let answer = script.pop_front();
-        self.is_gone = answer.is_none();
+        self.is_mute.store(answer.is_none(), Ordering::Relaxed);
         answer
+    }
+
+    /// Whether nobody will answer a question any more.
+    pub(crate) fn is_mute(&self) -> bool {
+        self.is_mute.load(Ordering::Relaxed)
+    }
+
+    /// Takes answers from standard input, for as long as there are any.
+    pub(crate) fn listen_to_stdin(&self, words: Sender<Said>) {
+        let is_mute = Arc::clone(&self.is_mute);
+        thread::spawn(move || {
+            for line in std::io::stdin().lock().lines().map_while(Result::ok) {
+                match answer(&line) {
+                    Some(said) => drop(words.send(said)),
+                    None if line.trim().is_empty() => {}
+                    None => eprintln!("{}", no_answer(&line)),
+                }
+            }
+            is_mute.store(true, Ordering::Relaxed);
+        });
     }
 
     /// Waits for a word, at most this long.
     pub(crate) fn listen(&self, at_most: Duration) -> Heard {
-        if self.is_gone {
-            return Heard::Gone;
-        }
         match self.words.recv_timeout(at_most) {
             Ok(said) => Heard::Word(said),
             Err(RecvTimeoutError::Timeout) => Heard::Nothing,
             Err(RecvTimeoutError::Disconnected) => Heard::Gone,
         }
     }
-}
-
-/// Reads answers from standard input, for as long as there are any.
-pub(crate) fn listen_to_stdin(words: Sender<Said>) {
-    thread::spawn(move || {
-        for line in std::io::stdin().lock().lines().map_while(Result::ok) {
-            match answer(&line) {
-                Some(said) => drop(words.send(said)),
-                None if line.trim().is_empty() => {}
-                None => eprintln!("{}", no_answer(&line)),
-            }
-        }
-        // Without anybody to answer, the climb waits for better times.
-        let _ = words.send(Said::Leave);
-    });
 }
 
 fn answer(line: &str) -> Option<Said> {
@@ -120,9 +125,9 @@ mod tests {
         operator.read_script(&path).expect("answers");
         assert_eq!(operator.scripted_answer(), Some(Said::Done));
         assert_eq!(operator.scripted_answer(), Some(Said::Defaults));
-        assert_eq!(operator.listen(Duration::ZERO), Heard::Nothing);
+        assert!(!operator.is_mute());
         assert_eq!(operator.scripted_answer(), None);
-        assert_eq!(operator.listen(Duration::ZERO), Heard::Gone);
+        assert!(operator.is_mute());
     }
 
     #[test]

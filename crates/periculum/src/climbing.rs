@@ -7,7 +7,7 @@ use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use anyhow::{Context, Result, bail};
 use periculum_core::ending::{Boot, classify};
-use periculum_core::engine::{Climb, Event};
+use periculum_core::engine::{Climb, Event, RULES};
 use periculum_core::moment::Moment;
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::series::Series;
@@ -135,7 +135,7 @@ impl Prepared {
             rig_text: &briefing.rig_text,
             wall,
         })?;
-        let first = Event::Started { in_force: bench.read_back(), ahead: minutes_ahead(&*bench) };
+        let first = Event::Started { in_force: bench.read_back(), ahead: minutes_ahead(&*bench), rules: RULES };
         let climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
         Ok(Self {
             briefing,
@@ -166,13 +166,13 @@ impl Prepared {
         let mut bench = bench(&briefing, linux.clone(), row.seed, at)?;
         let in_force = bench.read_back();
         let first = match last {
-            None => Event::Started { in_force, ahead: minutes_ahead(&*bench) },
+            None => Event::Started { in_force, ahead: minutes_ahead(&*bench), rules: RULES },
             Some(last) => {
                 let ending = classify(&last.boot, last.wall, &boot);
                 let running = tell_past(&past).running_pass().map(|(_, pass)| pass.began);
                 let lived = running.map(|began| last.at.since(began));
                 let last_words = linux.last_words(since_the_epoch(last.wall));
-                Event::Restarted { ending, lived, in_force, unattended, last_words }
+                Event::Restarted { ending, lived, lived_at_most: None, in_force, unattended, last_words, rules: RULES }
             }
         };
         Ok(Some(Self { briefing, number: row.climb, past, traces, first, climb, bench, ledger, boot, claim }))

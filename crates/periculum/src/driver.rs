@@ -76,27 +76,28 @@ impl<L: FnMut(Notice)> Driver<L> {
     pub(crate) fn go_on(&mut self, until: impl Fn(&Climb) -> bool) -> Result<Parting> {
         let mut is_leaving = false;
         while !self.climb.is_ended() && !until(&self.climb) {
-            if is_leaving && self.climb.is_paused() {
+            let is_asked = self.climb.question().is_some();
+            if is_leaving && (self.climb.is_paused() || is_asked) {
                 break;
             }
             let patience = self.pacer.due(self.bench.now(), self.climb.needs_time());
-            match self.operator.listen(patience) {
+            let heard = if is_asked && self.operator.is_mute() { Heard::Gone } else { self.operator.listen(patience) };
+            match heard {
                 Heard::Word(said) => {
-                    is_leaving |= said == Said::Leave;
-                    self.take(Event::OperatorSaid { said })?;
+                    is_leaving |= matches!(said, Said::Leave | Said::Suspend);
+                    let event = self.said(said);
+                    self.take(event)?;
                     continue;
                 }
                 Heard::Gone if !is_leaving => {
                     is_leaving = true;
-                    self.take(Event::OperatorSaid { said: Said::Leave })?;
+                    self.take(Event::OperatorSaid { said: Said::Suspend })?;
                     continue;
                 }
                 Heard::Gone | Heard::Nothing => {}
             }
             if self.climb.needs_time() {
                 self.let_pass()?;
-            } else if self.climb.question().is_some() && is_leaving {
-                break;
             }
         }
         self.write_samples()?;
@@ -104,6 +105,19 @@ impl<L: FnMut(Notice)> Driver<L> {
             self.put_back();
         }
         Ok(if self.climb.is_ended() { Parting::Ended } else { Parting::Waiting })
+    }
+
+    /// What the operator says, as an event: that something is done, with what the rig says of it.
+    fn said(&mut self, said: Said) -> Event {
+        if said != Said::Done || self.climb.question().is_none() {
+            return Event::OperatorSaid { said };
+        }
+        let boot = self.bench.boot().filter(|boot| *boot != self.boot);
+        let started_anew = boot.is_some();
+        if let Some(boot) = boot {
+            self.boot = boot;
+        }
+        Event::ChangeMade { reported: self.bench.read_back(), started_anew }
     }
 
     /// Lets the running pass run for a moment.
@@ -115,7 +129,8 @@ impl<L: FnMut(Notice)> Driver<L> {
                 PassNews::Ended(mut report) => {
                     self.readings.move_peaks_to(&mut report);
                     self.write_samples()?;
-                    return self.take(Event::PassEnded { report });
+                    let reported = self.bench.read_back();
+                    return self.take(Event::PassEnded { report, reported });
                 }
             }
         }
@@ -203,7 +218,9 @@ impl<L: FnMut(Notice)> Driver<L> {
 
     /// Keeps the machine's watchdog fed while a trial goes on, and at rest otherwise.
     fn guard(&mut self) {
-        if self.climb.is_on_trial() {
+        if self.climb.is_in_trouble() {
+            // Nothing but a restart helps any more: the watchdog is left to it.
+        } else if self.climb.is_on_trial() {
             self.bench.guard();
         } else {
             self.bench.stand_down();
@@ -237,7 +254,7 @@ impl<L: FnMut(Notice)> Driver<L> {
                 if let Err(incident) = self.bench.prepare(&change) {
                     return Some(Event::ApplyFailed { incident });
                 }
-                self.operator.scripted_answer().map(|said| Event::OperatorSaid { said })
+                self.operator.scripted_answer().map(|said| self.said(said))
             }
             Command::RunPass(order) => {
                 let others = if order.index == 0 { self.others() } else { None };

@@ -15,7 +15,7 @@ use periculum_core::telling::{ask, mark_sentence, tell, whereabouts};
 use periculum_core::verdict::Verdict;
 use serde::Serialize;
 
-use crate::ask::{self as asking, Operator};
+use crate::ask::Operator;
 use crate::cli::{Output, Pace};
 use crate::climbing::{Prepared, tell_past};
 use crate::complaint::FAILED;
@@ -47,7 +47,7 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
     let is_by_hand = prepared.briefing.simulated.is_none() && !prepared.briefing.rig.settings.is_empty();
     match &output.answers {
         Some(path) => operator.read_script(path)?,
-        None if is_by_hand => asking::listen_to_stdin(words.clone()),
+        None if is_by_hand => operator.listen_to_stdin(words.clone()),
         None => {}
     }
     let style = if output.json { Style::Json } else { Style::Lines };
@@ -209,7 +209,11 @@ impl Printer {
 
     fn finish(&mut self, parting: Parting) -> ExitCode {
         if parting == Parting::Waiting && self.style == Style::Lines {
-            self.print("     the climb waits; `periculum resume` goes on with it");
+            let waits = match &self.story.question {
+                Some(question) => format!("the climb waits for this: {}", ask(question, &self.rig)),
+                None => "the climb waits".into(),
+            };
+            self.print(&format!("     {waits}; `periculum resume` goes on with it"));
         }
         exit_code(parting, &self.story)
     }

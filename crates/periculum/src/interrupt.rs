@@ -1,4 +1,4 @@
-//! Ctrl-C and being told to end: the climb stops in good order.
+//! Ctrl-C and being told to end: the climb stops or waits in good order.
 
 use std::thread;
 
@@ -8,14 +8,15 @@ use periculum_core::engine::Said;
 use signal_hook::consts::{SIGHUP, SIGINT, SIGTERM};
 use signal_hook::iterator::Signals;
 
-/// Turns signals into words of the operator: an interrupt stops the climb, anything else makes it wait.
+/// Turns signals into words of the operator: an interrupt stops the climb, anything else makes it wait as it stands, since
+/// the machine may be on its way to the start that the climb waits for.
 ///
 /// Whoever holds the other end of `ended` is told when this process is to end, even when the climb is over.
 pub(crate) fn listen(words: Sender<Said>, ended: Option<Sender<()>>) -> Result<()> {
     let mut signals = Signals::new([SIGINT, SIGTERM, SIGHUP])?;
     thread::spawn(move || {
         for signal in signals.forever() {
-            let said = if signal == SIGINT { Said::Stop } else { Said::Leave };
+            let said = if signal == SIGINT { Said::Stop } else { Said::Suspend };
             let hears = words.send(said).is_ok();
             let waits = ended.as_ref().is_some_and(|ended| ended.send(()).is_ok());
             if !hears && !waits {

@@ -99,6 +99,14 @@ impl ClimbEnd {
     }
 }
 
+/// Why what the operator said can't be so.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Declined {
+    /// The machine has the same boot identifier as when it was asked to be started anew.
+    NotStartedAnew,
+}
+
 /// One statement for the record.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[serde(tag = "kind", rename_all = "kebab-case")]
@@ -141,6 +149,11 @@ pub enum Entry {
         trial: Option<u32>,
         /// What.
         question: Question,
+    },
+    /// What the operator said can't be so; what was asked stands.
+    Declined {
+        /// Why.
+        because: Declined,
     },
     /// The rig rests before a pass.
     Resting {
@@ -199,6 +212,15 @@ pub enum Entry {
         /// How its last score compares with the baseline's, where both are known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         gain: Option<Comparison>,
+    },
+    /// A trial that was over is judged anew, since something of it was told later.
+    Rejudged {
+        /// Its number.
+        trial: u32,
+        /// What it says about its rung.
+        verdict: Verdict,
+        /// The worst that happened.
+        incident: Option<IncidentKind>,
     },
     /// A mark was set.
     MarkSet {

@@ -11,6 +11,15 @@ use crate::moment::{Moment, Span};
 use crate::pass::{PassOrder, PassReport, Progress};
 use crate::rung::{Change, InForce};
 
+/// The rules that the engine decides by; each change of a decision gets the next number, so that a record that was begun by
+/// an earlier version says the same again when it is replayed. What is told from then on is decided by the rules of now.
+///
+/// - 0: as in ledgers of format 3.
+/// - 1: what can't be read back any more was not taken; a start that was asked for is judged by what it reports; what comes
+///   back with defaults on the way to something easier condemns nothing but that change; a grid marks its hardest rung; a
+///   wish to leave while a pass is being stopped is kept.
+pub const RULES: u32 = 1;
+
 /// Something that happened, told to the engine with the time it happened at.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[serde(tag = "event", rename_all = "kebab-case")]
@@ -22,11 +31,22 @@ pub enum Event {
         /// How far the machine's clock is ahead of UTC, minutes.
         #[serde(default)]
         ahead: i32,
+        /// The [`RULES`] that decide from here on.
+        #[serde(default)]
+        rules: u32,
     },
     /// The last change was applied.
     Applied {
         /// What the rig reports now; settings that can't be read are missing.
         reported: InForce,
+    },
+    /// The operator says that the change they were asked for is made.
+    ChangeMade {
+        /// What the rig reports now; settings that can't be read are missing.
+        reported: InForce,
+        /// Whether the machine has another boot identifier than when it was asked for: a change that needs a start is in
+        /// force only then.
+        started_anew: bool,
     },
     /// The last change could not be applied, or the rig did not survive it.
     ApplyFailed {
@@ -42,6 +62,9 @@ pub enum Event {
     PassEnded {
         /// How it went.
         report: PassReport,
+        /// What the rig reports of its settings now; settings that can't be read are missing.
+        #[serde(default, skip_serializing_if = "InForce::is_empty")]
+        reported: InForce,
     },
     /// Sensors were read.
     Sample {
@@ -70,8 +93,11 @@ pub enum Event {
     Restarted {
         /// Which of them went down.
         ending: Ending,
-        /// How long the open pass ran before it was last heard of; none where none ran.
+        /// How long the open pass ran at least, until it was last heard of; none where none ran.
         lived: Option<Span>,
+        /// How long it ran at most, until it would have been heard of next; none where nobody knows.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        lived_at_most: Option<Span>,
         /// What the rig reports now; settings that can't be read are missing.
         in_force: InForce,
         /// Whether nobody is there: the machine itself took the climb up again.
@@ -80,6 +106,9 @@ pub enum Event {
         /// What the kernel said last before the machine went down, where it kept that.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         last_words: Option<String>,
+        /// The [`RULES`] that decide from here on.
+        #[serde(default)]
+        rules: u32,
     },
     /// Nothing happened, and time went by.
     TimePassed,
@@ -96,7 +125,7 @@ impl Event {
 
     /// Whether it says what the rig reports of its settings.
     pub fn reads_back(&self) -> bool {
-        matches!(self, Self::Started { .. } | Self::Applied { .. } | Self::Restarted { .. })
+        matches!(self, Self::Started { .. } | Self::Applied { .. } | Self::ChangeMade { .. } | Self::Restarted { .. })
     }
 }
 
@@ -121,6 +150,9 @@ pub enum Said {
     Saw {
         /// What.
         text: String,
+        /// The trial that ran when it was seen; none for the one that runs now.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        trial: Option<u32>,
     },
     /// A note for the record.
     Note {
@@ -131,12 +163,22 @@ pub enum Said {
     Stop,
     /// I go away: take the rig back to stock and wait for me; the open trial is tried again.
     Leave,
+    /// The program has to end: what takes effect at once goes back to stock, what was written for the next start or made by
+    /// hand stays, and the climb goes on when it is taken up again.
+    Suspend,
     /// The change is made by hand, and the rig runs.
     Done,
     /// The change was made, and the rig did not start.
     NoStart,
     /// The rig started, but with its defaults in force.
     Defaults,
+}
+
+impl Said {
+    /// Whether nothing is asked any more once this was said.
+    pub fn answers(&self) -> bool {
+        matches!(self, Self::Done | Self::NoStart | Self::Defaults | Self::Stop | Self::Leave)
+    }
 }
 
 /// What the engine wants to know from the operator.

@@ -29,6 +29,6 @@ mod state;
 mod walk;
 
 pub use climb::Climb;
-pub use entry::{ClimbEnd, Entry, Mark, Profile};
-pub use event::{Command, Event, Other, Question, Said, Step};
+pub use entry::{ClimbEnd, Declined, Entry, Mark, Profile};
+pub use event::{Command, Event, Other, Question, RULES, Said, Step};
 pub use outlook::{Outlook, Prospect};

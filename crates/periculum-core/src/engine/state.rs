@@ -2,6 +2,7 @@
 
 use std::collections::BTreeSet;
 
+use crate::engine::course::{Course, Move};
 use crate::engine::entry::ClimbEnd;
 use crate::incident::IncidentKind;
 use crate::moment::{Moment, Span};
@@ -29,7 +30,17 @@ pub(super) enum Then {
     /// The climb is over.
     End(ClimbEnd),
     /// The climb waits, and goes on with this.
-    Wait(Next),
+    Wait(Next, Aside),
+}
+
+/// How a climb that is to go on later is put aside.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Aside {
+    /// The operator leaves: everything goes back to stock.
+    AtStock,
+    /// The program has to end: only what takes effect at once goes back to stock. The machine may be on its way to the very
+    /// start that brings the rest into force.
+    AsItStands,
 }
 
 /// One rung put to one proof.
@@ -51,11 +62,36 @@ pub(super) enum Doing {
     /// Resting before a pass until this moment.
     Resting { index: usize, until: Moment },
     /// Waiting for a pass to end.
-    Passing { index: usize, began: Moment, stopping: Option<Stopping> },
+    Passing { index: usize, began: Moment, stopping: Option<Stop> },
+}
+
+/// An order to stop the running pass.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct Stop {
+    pub(super) why: Stopping,
+    pub(super) since: Moment,
+    pub(super) pressure: Pressure,
+}
+
+/// What has been done about a pass that is to end.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Pressure {
+    /// It was told to.
+    Told,
+    /// It did not, and was told again, harder.
+    Harder,
+    /// It did not even then.
+    GivenUp,
+}
+
+impl Stop {
+    pub(super) fn new(why: Stopping, since: Moment) -> Self {
+        Self { why, since, pressure: Pressure::Told }
+    }
 }
 
 /// Why a pass was told to stop.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) enum Stopping {
     /// Something was wrong; the trial is judged by its incidents.
     ForCause,
@@ -63,8 +99,18 @@ pub(super) enum Stopping {
     Unsound { why: String },
     /// The operator wants the whole climb stopped.
     ByOperator,
-    /// The operator leaves, and the climb is to wait.
-    ToLeave,
+    /// The climb is to wait.
+    ToWait(Aside),
+    /// The trial before was judged anew, and this comes instead.
+    Instead(Box<Move>),
+}
+
+/// A trial that is over, with the course as it was before it heard of that.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct Judged {
+    pub(super) trial: Trial,
+    pub(super) stage: usize,
+    pub(super) before: Course,
 }
 
 /// What a pause holds back.

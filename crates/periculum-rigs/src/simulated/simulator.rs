@@ -13,7 +13,7 @@ use super::random::{Purpose, Stream};
 use super::silicon::{Specimen, Strain, strain};
 use super::spec::{Spec, to_float};
 use super::thermal::{Demand, Thermal};
-use crate::bench::{Apply, Guard, KeepTime, PassNews, ReadBack, RunPasses, Sense};
+use crate::bench::{Apply, Guard, Identify, KeepTime, PassNews, ReadBack, RunPasses, Sense};
 
 /// How finely time is cut.
 const TICK: Span = Span::from_millis(250);
@@ -462,6 +462,8 @@ impl RunPasses for Simulator {
         }
     }
 }
+
+impl Identify for Simulator {}
 
 impl KeepTime for Simulator {
     fn now(&self) -> Moment {

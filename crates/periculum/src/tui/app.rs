@@ -42,8 +42,8 @@ pub(super) enum Mode {
     Dropping,
     /// Writing a note.
     Note(Input),
-    /// Writing what was seen.
-    Saw(Input),
+    /// Writing what was seen, in the trial that ran then.
+    Saw(Input, Option<u32>),
     /// Asked whether to climb this climb again.
     Repeating(i64),
     /// Asked whether to stop.
@@ -64,7 +64,7 @@ impl Mode {
     fn input(&mut self) -> Option<&mut Input> {
         match self {
             Self::Note(input)
-            | Self::Saw(input)
+            | Self::Saw(input, _)
             | Self::Finding(input)
             | Self::Saving(input)
             | Self::Changing(input)
@@ -373,7 +373,10 @@ impl App {
     fn act(&mut self, action: Action) -> Option<Said> {
         match action {
             Action::PauseOrGoOn => return Some(self.pause_or_go_on()),
-            Action::SawSomething => self.mode = Mode::Saw(Input::default()),
+            Action::SawSomething => {
+                let open = self.shown.story.open_trial().or(self.shown.story.trials.last());
+                self.mode = Mode::Saw(Input::default(), open.map(|trial| trial.number));
+            }
             Action::AddNote => self.mode = Mode::Note(Input::default()),
             Action::Stop => self.mode = Mode::Stopping,
             Action::Leave => return self.leave(),
@@ -494,9 +497,9 @@ impl App {
 
     fn confirm(&mut self) -> Option<Said> {
         match std::mem::replace(&mut self.mode, Mode::Watching) {
-            Mode::Note(input) if input.value().trim().is_empty() => None,
+            Mode::Note(input) | Mode::Saw(input, _) if input.value().trim().is_empty() => None,
             Mode::Note(input) => Some(Said::Note { text: input.value().trim().to_owned() }),
-            Mode::Saw(input) => Some(Said::Saw { text: input.value().trim().to_owned() }),
+            Mode::Saw(input, trial) => Some(Said::Saw { text: input.value().trim().to_owned(), trial }),
             Mode::Saving(input) => {
                 let told = saving::save(self, input.value().trim());
                 self.told = Some(told.unwrap_or_else(|why| format!("{why:#}")));

@@ -3,28 +3,67 @@
 use std::mem;
 
 use super::{Climb, blame};
-use crate::engine::entry::Entry;
-use crate::engine::event::Step;
+use crate::engine::entry::{Declined, Entry};
+use crate::engine::event::{Question, Said, Step};
 use crate::engine::state::{Doing, State};
 use crate::incident::{Incident, IncidentKind};
+use crate::reason::Reason;
 use crate::rung::{Change, InForce};
-use crate::setting::TakesEffect;
+use crate::setting::{Setting, TakesEffect};
+
+/// So often a rig may come back with its defaults on the way to something easier before that is held against a rung.
+const SETBACKS: u32 = 3;
 
 impl Climb {
+    /// What the operator says is made is judged by what the rig reports, and where it needs a start by there having been one.
+    pub(super) fn on_change_made(&mut self, reported: &InForce, started_anew: bool, step: &mut Step) {
+        let Some(question) = self.question() else { return };
+        step.entries.push(Entry::Operator { said: Said::Done });
+        if self.waits_for_start() && !started_anew {
+            let trial = match &self.state {
+                State::Trying(trial, _) => Some(trial.number),
+                _ => None,
+            };
+            step.entries.push(Entry::Declined { because: Declined::NotStartedAnew });
+            return self.ask_again(trial, Some(question), None, step);
+        }
+        self.on_applied(reported, step);
+    }
+
+    /// Whether the machine has to be started anew before anything goes on.
+    pub(super) fn waits_for_start(&self) -> bool {
+        let Some(Question::Change { change }) = self.question() else { return false };
+        self.rig.setting(&change.setting).is_some_and(Setting::needs_start)
+    }
+
     pub(super) fn on_applied(&mut self, reported: &InForce, step: &mut Step) {
         match mem::replace(&mut self.state, State::Ended) {
             State::Trying(mut trial, Doing::Setting { under_way }) => {
                 let incidents = self.compare(&under_way, reported);
-                if incidents.is_empty() {
+                let unread = self.unread(reported);
+                if incidents.is_empty() && unread.is_empty() {
                     return self.set_for(trial, step);
                 }
-                for incident in incidents {
+                let was_unread = mem::replace(&mut self.was_unread, true);
+                if incidents.is_empty() && !was_unread {
+                    // It may be a moment's weakness of the interface: nothing is known of the rung.
+                    let told = unread.into_iter();
+                    step.entries.extend(told.map(|incident| Entry::Incident {
+                        trial: Some(trial.number),
+                        pass: None,
+                        incident,
+                    }));
+                    self.close_void(&trial, Some(IncidentKind::NotTaken), step);
+                    return self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step);
+                }
+                for incident in incidents.into_iter().chain(unread) {
                     blame(&mut trial, None, incident, step);
                 }
                 self.end_trial(trial, step);
             }
             State::GoingHome { then, under_way, mut given_up } => {
-                let incidents = self.compare(&under_way, reported);
+                let mut incidents = self.compare(&under_way, reported);
+                incidents.extend(self.unread(reported));
                 if !incidents.is_empty() {
                     self.doubt(under_way, &mut given_up);
                 }
@@ -58,11 +97,52 @@ impl Climb {
         incidents
     }
 
+    /// Tells what could be read back before and now can't: nobody knows what is in force of it.
+    fn unread(&mut self, reported: &InForce) -> Vec<Incident> {
+        let silent: Vec<String> = self.fallen_silent(reported);
+        self.readable.extend(reported.keys().cloned());
+        let told = silent.into_iter().map(|name| {
+            self.in_force.remove(&name);
+            let label = self.rig.setting(&name).map_or(name.clone(), |setting| setting.label.clone());
+            Incident::new(IncidentKind::NotTaken, "it could be read back before, and now it can't").at(label)
+        });
+        told.collect()
+    }
+
+    /// The settings that were reported before, and are not now.
+    pub(super) fn fallen_silent(&self, reported: &InForce) -> Vec<String> {
+        let is_silent = |name: &&String| self.rules > 0 && !reported.contains_key(*name);
+        self.readable.iter().filter(is_silent).cloned().collect()
+    }
+
+    /// Tells which settings are not what was asked any more, though nobody changed them.
+    pub(super) fn strayed(&mut self, reported: &InForce) -> Vec<Incident> {
+        let strayed = self.rig.settings.iter().filter_map(|setting| {
+            let (found, wanted) = (*reported.get(&setting.name)?, *self.in_force.get(&setting.name)?);
+            let evidence = format!("left at {}, reported {}", setting.written(wanted), setting.written(found));
+            let incident = Incident::new(IncidentKind::NotTaken, evidence).at(&setting.label);
+            (!setting.is_as_asked(wanted, found)).then(|| (setting.name.clone(), found, incident))
+        });
+        let strayed: Vec<_> = strayed.collect();
+        strayed
+            .into_iter()
+            .map(|(name, found, incident)| {
+                self.in_force.insert(name, found);
+                incident
+            })
+            .collect()
+    }
+
     pub(super) fn on_apply_failed(&mut self, incident: Incident, step: &mut Step) {
         match mem::replace(&mut self.state, State::Ended) {
             State::Trying(mut trial, Doing::Setting { under_way, .. }) => {
                 self.in_force.remove(&under_way.setting);
                 self.after_machine_down(incident.kind);
+                if self.is_setback(&under_way, incident.kind) {
+                    self.setbacks += 1;
+                    step.entries.push(Entry::Incident { trial: Some(trial.number), pass: None, incident });
+                    return self.set_for(trial, step);
+                }
                 blame(&mut trial, None, incident, step);
                 self.end_trial(trial, step);
             }
@@ -74,6 +154,14 @@ impl Climb {
             }
             other => self.state = other,
         }
+    }
+
+    /// Whether the rig came back with its defaults when it was on its way to something easier: that says nothing about the
+    /// rung that it was on its way to.
+    fn is_setback(&self, change: &Change, kind: IncidentKind) -> bool {
+        let is_harder = |from| self.rig.setting(&change.setting).is_some_and(|it| it.is_harder(from, change.to));
+        let is_way_back = !change.from.is_some_and(is_harder);
+        self.rules > 0 && kind == IncidentKind::SafeDefaults && is_way_back && self.setbacks < SETBACKS
     }
 
     /// What is in force after the machine went down, where the incident says that it did.

@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use super::Climb;
 use crate::engine::entry::{ClimbEnd, Entry};
 use crate::engine::event::Step;
-use crate::engine::state::{State, Then};
+use crate::engine::state::{Aside, State, Then};
 use crate::route::route;
 use crate::rung::Change;
 use crate::setting::Setting;
@@ -25,10 +25,10 @@ impl Climb {
     }
 
     pub(super) fn head_home(&mut self, then: Then, step: &mut Step) {
-        if !route(&self.rig, &self.in_force, &self.rig.stock()).is_empty() {
+        if self.way_home(&then, &BTreeSet::new()).is_some() {
             let end = match &then {
                 Then::End(end) => Some(end.clone()),
-                Then::Wait(_) => None,
+                Then::Wait(..) => None,
             };
             step.entries.push(Entry::GoingHome { end });
         }
@@ -36,15 +36,21 @@ impl Climb {
     }
 
     pub(super) fn walk_home(&mut self, then: Then, given_up: BTreeSet<String>, step: &mut Step) {
-        let way = route(&self.rig, &self.in_force, &self.rig.stock());
-        match (way.into_iter().find(|change| !given_up.contains(&change.setting)), then) {
+        match (self.way_home(&then, &given_up), then) {
             (None, Then::End(end)) => self.finish(end, step),
-            (None, Then::Wait(next)) => self.pause(next, step),
+            (None, Then::Wait(next, _)) => self.pause(next, step),
             (Some(under_way), then) => {
                 self.order(None, &under_way, step);
                 self.state = State::GoingHome { then, under_way, given_up };
             }
         }
+    }
+
+    /// The next change on the way back to stock, as far as the rig is to go.
+    fn way_home(&self, then: &Then, given_up: &BTreeSet<String>) -> Option<Change> {
+        let stays = matches!(then, Then::Wait(_, Aside::AsItStands));
+        let is_left = |change: &Change| given_up.contains(&change.setting) || stays && self.needs_somebody(change);
+        route(&self.rig, &self.in_force, &self.rig.stock()).into_iter().find(|change| !is_left(change))
     }
 
     pub(super) fn finish(&mut self, end: ClimbEnd, step: &mut Step) {

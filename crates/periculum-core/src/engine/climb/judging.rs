@@ -5,9 +5,9 @@ use std::mem;
 use super::{Climb, blame};
 use crate::comparison::{Comparison, Says, compare};
 use crate::engine::course::{Move, Outcome};
-use crate::engine::entry::Entry;
+use crate::engine::entry::{Entry, Mark};
 use crate::engine::event::Step;
-use crate::engine::state::Trial;
+use crate::engine::state::{Judged, Trial};
 use crate::incident::{Incident, IncidentKind};
 use crate::ladder::Direction;
 use crate::moment::Span;
@@ -35,6 +35,7 @@ impl Climb {
         self.doubted = None;
         let verdict = self.close(&trial, gain, step);
         let Some(mut course) = self.course.take() else { return };
+        self.judged = Some(Box::new(Judged { trial: trial.clone(), stage: self.stage, before: course.clone() }));
         let wanted = course.after(
             &Outcome {
                 trial: trial.number,
@@ -63,6 +64,8 @@ impl Climb {
             gain,
         });
         self.deaths_in_a_row = 0;
+        self.was_unread = false;
+        self.verdicts.insert(trial.number, verdict);
         if verdict == Verdict::Fell {
             self.falls += 1;
         }
@@ -73,7 +76,8 @@ impl Climb {
             self.baseline.push((trial.number, trial.scores.clone()));
         }
         if verdict != Verdict::Held {
-            self.withdraw_marks(trial, step);
+            // A mark whose very rung did not hold is no mark.
+            self.withdraw_marks(trial.number, step, |mark| mark.rung == trial.rung);
         }
         verdict
     }
@@ -124,14 +128,16 @@ impl Climb {
         self.plan.stages.get(self.stage).is_some_and(|stage| matches!(stage.strategy, Strategy::Baseline { .. }))
     }
 
-    /// A mark whose very rung did not hold is no mark.
-    fn withdraw_marks(&mut self, trial: &Trial, step: &mut Step) {
-        let (withdrawn, standing) = mem::take(&mut self.marks).into_iter().partition(|mark| mark.rung == trial.rung);
+    /// Withdraws marks because of what a trial showed.
+    pub(super) fn withdraw_marks(&mut self, trial: u32, step: &mut Step, is_none: impl Fn(&Mark) -> bool) {
+        let (withdrawn, standing) = mem::take(&mut self.marks).into_iter().partition(is_none);
         self.marks = standing;
-        for mark in withdrawn {
-            step.entries.push(Entry::MarkWithdrawn { mark, trial: trial.number });
-        }
+        step.entries.extend(withdrawn_in(trial, withdrawn));
     }
+}
+
+fn withdrawn_in(trial: u32, marks: Vec<Mark>) -> impl Iterator<Item = Entry> {
+    marks.into_iter().map(move |mark| Entry::MarkWithdrawn { mark, trial })
 }
 
 fn worst(trial: &Trial) -> Option<IncidentKind> {

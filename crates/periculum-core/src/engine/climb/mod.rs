@@ -5,18 +5,19 @@ mod home;
 mod judging;
 mod operator;
 mod restart;
+mod sighting;
 mod spending;
 mod watching;
 
+use std::collections::{BTreeMap, BTreeSet};
 use std::mem;
 use std::sync::Arc;
 
-use crate::ending::Ending;
 use crate::engine::course::{Course, Ground, Move, Outcome};
 use crate::engine::entry::{ClimbEnd, Entry, Mark, Profile};
 use crate::engine::event::{Command, Event, Question, Step};
 use crate::engine::outlook::{Outlook, Prospect};
-use crate::engine::state::{Doing, Next, State, Stopping, Trial};
+use crate::engine::state::{Aside, Doing, Judged, Next, Pressure, State, Stopping, Then, Trial};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
 use crate::pass::{Pass, PassOrder, PassReport, Score};
@@ -27,6 +28,9 @@ use crate::route::route;
 use crate::rung::{Change, InForce, Rung};
 use crate::verdict::Verdict;
 use crate::watch::Sample;
+
+/// So many times its length a pass gets that finished no round.
+const MORE_TIME: u32 = 4;
 
 /// One execution of a plan on a rig.
 #[derive(Clone, Debug, PartialEq)]
@@ -57,6 +61,24 @@ pub struct Climb {
     /// The scores of the last trial, where they were too low to be believed at once.
     doubted: Option<Vec<f64>>,
     pause_wanted: bool,
+    /// How the climb is to be put aside once the pass that is being stopped has ended.
+    aside_wanted: Option<Aside>,
+    /// Whether the program was told to end in good order, and has not been taken up again.
+    is_suspended: bool,
+    /// The rules that it decides by, see [`crate::engine::RULES`].
+    rules: u32,
+    /// The settings that were read back at least once.
+    readable: BTreeSet<String>,
+    /// Whether the last trial was broken off because a setting could not be read back any more.
+    was_unread: bool,
+    /// How often in a row the rig came back with its defaults on the way to something easier.
+    setbacks: u32,
+    /// How many times their length the passes of this stage get, since no round was finished in less.
+    stretch: u32,
+    /// How each trial ended.
+    verdicts: BTreeMap<u32, Verdict>,
+    /// The last trial that was judged.
+    judged: Option<Box<Judged>>,
     state: State,
 }
 
@@ -83,6 +105,15 @@ impl Climb {
             baseline: Vec::new(),
             doubted: None,
             pause_wanted: false,
+            aside_wanted: None,
+            is_suspended: false,
+            rules: 0,
+            readable: BTreeSet::new(),
+            was_unread: false,
+            setbacks: 0,
+            stretch: 1,
+            verdicts: BTreeMap::new(),
+            judged: None,
             state: State::Ready,
         }
     }
@@ -94,16 +125,20 @@ impl Climb {
     pub fn next(&mut self, at: Moment, event: &Event) -> Step {
         let mut step = Step { at, ..Step::default() };
         match event {
-            Event::Started { in_force, ahead } => self.on_started(in_force, *ahead, &mut step),
+            Event::Started { in_force, ahead, rules } => {
+                self.rules = *rules;
+                self.on_started(in_force, *ahead, &mut step);
+            }
             Event::Applied { reported } => self.on_applied(reported, &mut step),
+            Event::ChangeMade { reported, started_anew } => self.on_change_made(reported, *started_anew, &mut step),
             Event::ApplyFailed { incident } => self.on_apply_failed(incident.clone(), &mut step),
-            Event::PassEnded { report } => self.on_pass_ended(report, &mut step),
+            Event::PassEnded { report, reported } => self.on_pass_ended(report, reported, &mut step),
             Event::Sample { readings, highest } => self.watch_sensors(&Sample { readings, highest }, &mut step),
             Event::TimePassed => self.watch_time(&mut step),
             Event::OperatorSaid { said } => self.on_operator(said, &mut step),
-            Event::Restarted { ending, lived, in_force, unattended, last_words } => {
-                self.downs_in_a_row =
-                    if *unattended && *ending != Ending::ProgramDied { self.downs_in_a_row + 1 } else { 0 };
+            Event::Restarted { ending, lived, in_force, unattended, last_words, rules, .. } => {
+                self.rules = self.rules.max(*rules);
+                self.count_down(*ending, *unattended);
                 let incident = Incident::new(ending.incident(), ending.told(last_words.as_deref()));
                 self.on_restarted(*ending, *lived, in_force, incident, &mut step);
             }
@@ -146,6 +181,12 @@ impl Climb {
     /// Whether time has to go by before anything else happens: a pass runs, or the rig rests before one.
     pub fn needs_time(&self) -> bool {
         matches!(self.state, State::Trying(_, Doing::Passing { .. } | Doing::Resting { .. }))
+    }
+
+    /// Whether a pass could not be ended by any means, so that only the machine's watchdog can help.
+    pub fn is_in_trouble(&self) -> bool {
+        let State::Trying(_, Doing::Passing { stopping: Some(stop), .. }) = &self.state else { return false };
+        stop.pressure == Pressure::GivenUp
     }
 
     /// Whether nothing has begun.
@@ -194,6 +235,7 @@ impl Climb {
         self.began = step.at;
         self.deadline = self.plan.budget.until.map(|until| until.after(step.at, ahead));
         self.in_force = in_force.clone();
+        self.readable.extend(in_force.keys().cloned());
         if let Some(why) = self.beyond_limits(in_force) {
             return self.finish(ClimbEnd::Refused { why }, step);
         }
@@ -221,6 +263,7 @@ impl Climb {
         let Some(stage) = self.plan.stages.get(self.stage) else {
             return self.go_home(ClimbEnd::Completed, step);
         };
+        self.stretch = 1;
         step.entries.push(Entry::StageBegan { stage: self.stage, strategy: stage.strategy.name().into() });
         let start = match &stage.start {
             Start::Last => self.base.clone(),
@@ -270,6 +313,9 @@ impl Climb {
     }
 
     fn begin_trial(&mut self, rung: Rung, reason: Reason, step: &mut Step) {
+        if let Some(aside) = self.aside_wanted.take() {
+            return self.head_home(Then::Wait(Next::Trial(rung, reason), aside), step);
+        }
         if self.pause_wanted {
             return self.pause(Next::Trial(rung, reason), step);
         }
@@ -343,6 +389,7 @@ impl Climb {
     }
 
     fn start_pass(&mut self, trial: Trial, index: usize, step: &mut Step) {
+        self.setbacks = 0;
         let pass = self.pass(index);
         step.entries.push(Entry::PassBegan { trial: trial.number, pass: index, order: pass.clone() });
         step.command = Some(Command::RunPass(PassOrder { trial: trial.number, index, pass }));
@@ -357,6 +404,7 @@ impl Climb {
             let share = length.seconds() / proof.length().seconds();
             pass.length = Span::from_millis(((pass.length.millis() as f64 * share).round() as u64).max(1));
         }
+        pass.length = Span::from_millis(pass.length.millis().saturating_mul(self.stretch.into()));
         pass
     }
 
@@ -366,7 +414,7 @@ impl Climb {
         self.state = State::Paused(next);
     }
 
-    fn on_pass_ended(&mut self, report: &PassReport, step: &mut Step) {
+    fn on_pass_ended(&mut self, report: &PassReport, reported: &InForce, step: &mut Step) {
         let (mut trial, index, stopping) = match mem::replace(&mut self.state, State::Ended) {
             State::Trying(trial, Doing::Passing { index, stopping, .. }) => (trial, index, stopping),
             other => return self.state = other,
@@ -381,12 +429,16 @@ impl Climb {
             blame(&mut trial, Some(index), incident.clone(), step);
         }
         let was_told_to_stop = stopping.is_some();
-        match stopping {
+        match stopping.map(|stop| stop.why) {
             Some(Stopping::ByOperator) => {
                 self.close_void(&trial, Some(IncidentKind::Stopped), step);
                 return self.go_home(ClimbEnd::Stopped, step);
             }
-            Some(Stopping::ToLeave) => return self.wait_at_home(&trial, step),
+            Some(Stopping::ToWait(aside)) => return self.wait_aside(&trial, aside, step),
+            Some(Stopping::Instead(wanted)) => {
+                self.close_void(&trial, None, step);
+                return self.make(*wanted, step);
+            }
             Some(Stopping::Unsound { why }) => {
                 self.close(&trial, None, step);
                 return self.go_home(ClimbEnd::Unsound { why }, step);
@@ -402,8 +454,31 @@ impl Climb {
                 Incident::new(IncidentKind::Stalled, "the pass ended before its time, and nobody stopped it");
             blame(&mut trial, Some(index), incident.into_pass(report.ran), step);
         }
+        if report.unchecked && trial.incidents.is_empty() {
+            return self.after_nothing_was_checked(&trial, index, step);
+        }
+        for incident in self.strayed(reported) {
+            blame(&mut trial, Some(index), incident, step);
+        }
         let over = !trial.incidents.is_empty() || index + 1 == self.plan.proof_of(self.stage).passes.len();
         if over { self.end_trial(trial, step) } else { self.begin_pass(trial, index + 1, step) }
+    }
+}
+
+impl Climb {
+    /// Gives the passes of the stage more time where they finished no round; says what to change where they had more.
+    fn after_nothing_was_checked(&mut self, trial: &Trial, index: usize, step: &mut Step) {
+        self.close_void(trial, None, step);
+        if self.stretch > 1 {
+            let Pass { load, length, .. } = self.pass(index);
+            let why = format!(
+                "no round of {load} was finished in {length}, so that nothing was checked: give the pass more time in \
+                 the plan, or a smaller size"
+            );
+            return self.go_home(ClimbEnd::Unsound { why }, step);
+        }
+        self.stretch = MORE_TIME;
+        self.begin_trial(trial.rung.clone(), Reason::MoreTime { trial: trial.number }, step);
     }
 }
 

@@ -5,7 +5,8 @@ use std::mem;
 use super::{Climb, blame};
 use crate::engine::entry::{ClimbEnd, Entry};
 use crate::engine::event::{Command, Question, Said, Step};
-use crate::engine::state::{Doing, Next, State, Stopping, Then, Trial};
+
+use crate::engine::state::{Aside, Doing, Next, State, Stop, Stopping, Then, Trial};
 use crate::incident::{Incident, IncidentKind};
 use crate::reason::Reason;
 use crate::rung::InForce;
@@ -13,7 +14,9 @@ use crate::rung::InForce;
 impl Climb {
     pub(super) fn on_operator(&mut self, said: &Said, step: &mut Step) {
         let answers = matches!(said, Said::Done | Said::NoStart | Said::Defaults);
-        if self.is_ended() && !matches!(said, Said::Note { .. }) || answers && self.question().is_none() {
+        let is_empty = self.rules > 0 && matches!(said, Said::Saw { text, .. } if text.trim().is_empty());
+        let says_nothing = answers && self.question().is_none() || is_empty;
+        if self.is_ended() && !matches!(said, Said::Note { .. }) || says_nothing {
             return;
         }
         step.entries.push(Entry::Operator { said: said.clone() });
@@ -21,9 +24,13 @@ impl Climb {
             Said::Note { .. } => {}
             Said::Pause => self.pause_wanted = matches!(self.state, State::Trying(..)),
             Said::Resume => self.go_on(step),
-            Said::Saw { text } => self.on_seen(text, step),
+            Said::Saw { text, trial } => self.on_seen(text, *trial, step),
             Said::Stop => self.on_stop(step),
-            Said::Leave => self.on_leave(step),
+            Said::Leave => self.put_aside(Aside::AtStock, step),
+            Said::Suspend => {
+                self.is_suspended = true;
+                self.put_aside(Aside::AsItStands, step);
+            }
             Said::Done => self.on_applied(&InForce::new(), step),
             Said::NoStart => self.on_apply_failed(self.told(IncidentKind::NoStart, "the rig did not start"), step),
             Said::Defaults => {
@@ -60,19 +67,13 @@ impl Climb {
         }
     }
 
-    pub(super) fn on_seen(&mut self, text: &str, step: &mut Step) {
-        let incident =
-            Incident::new(IncidentKind::Seen, if text.is_empty() { "the operator saw something" } else { text });
-        self.on_noticed(&[incident], step);
-    }
-
     pub(super) fn on_stop(&mut self, step: &mut Step) {
         let stopped = Incident::new(IncidentKind::Stopped, "the operator stopped the climb");
         match mem::replace(&mut self.state, State::Ended) {
             State::Trying(mut trial, Doing::Passing { index, began, .. }) => {
                 blame(&mut trial, Some(index), stopped.into_pass(step.at.since(began)), step);
                 step.command = Some(Command::StopPass);
-                let stopping = Some(Stopping::ByOperator);
+                let stopping = Some(Stop::new(Stopping::ByOperator, step.at));
                 self.state = State::Trying(trial, Doing::Passing { index, began, stopping });
             }
             State::Trying(mut trial, doing @ (Doing::Setting { .. } | Doing::Resting { .. })) => {
@@ -90,40 +91,51 @@ impl Climb {
             }
             // Told to stop on the way home, the rig is left as it is.
             State::GoingHome { then: Then::End(end), .. } => self.finish(end, step),
-            State::GoingHome { then: Then::Wait(_), .. } | State::Ready | State::Ended => {
+            State::GoingHome { then: Then::Wait(..), .. } | State::Ready | State::Ended => {
                 self.finish(ClimbEnd::Stopped, step);
             }
         }
     }
 
-    pub(super) fn on_leave(&mut self, step: &mut Step) {
+    /// Puts the climb aside, to go on when somebody takes it up again.
+    fn put_aside(&mut self, aside: Aside, step: &mut Step) {
         match mem::replace(&mut self.state, State::Ended) {
             State::Trying(trial, Doing::Passing { index, began, stopping: None }) => {
                 step.command = Some(Command::StopPass);
-                let stopping = Some(Stopping::ToLeave);
+                let stopping = Some(Stop::new(Stopping::ToWait(aside), step.at));
                 self.state = State::Trying(trial, Doing::Passing { index, began, stopping });
+            }
+            State::Trying(trial, doing @ Doing::Passing { .. }) => {
+                self.aside_wanted = Some(aside).filter(|_| self.rules > 0);
+                self.state = State::Trying(trial, doing);
+            }
+            // What was asked for stands, and may come true while nobody looks.
+            State::Trying(trial, Doing::Setting { under_way })
+                if aside == Aside::AsItStands && self.needs_somebody(&under_way) =>
+            {
+                self.state = State::Trying(trial, Doing::Setting { under_way });
             }
             State::Trying(trial, doing @ (Doing::Setting { .. } | Doing::Resting { .. })) => {
                 self.forget(&doing);
-                self.wait_at_home(&trial, step);
+                self.wait_aside(&trial, aside, step);
             }
-            State::Paused(Next::Pass(trial, _)) => self.wait_at_home(&trial, step),
-            State::Paused(next) => self.head_home(Then::Wait(next), step),
+            State::Paused(Next::Pass(trial, _)) => self.wait_aside(&trial, aside, step),
+            State::Paused(next) => self.head_home(Then::Wait(next, aside), step),
             other => self.state = other,
         }
     }
 
     /// Nobody knows any more what is in force of a setting that is being changed.
-    fn forget(&mut self, doing: &Doing) {
+    pub(super) fn forget(&mut self, doing: &Doing) {
         if let Doing::Setting { under_way } = doing {
             self.in_force.remove(&under_way.setting);
         }
     }
 
-    /// Breaks a trial off and waits at stock to try its rung again.
-    pub(super) fn wait_at_home(&mut self, trial: &Trial, step: &mut Step) {
+    /// Breaks a trial off and waits to try its rung again.
+    pub(super) fn wait_aside(&mut self, trial: &Trial, aside: Aside, step: &mut Step) {
         self.close_void(trial, None, step);
         let again = Next::Trial(trial.rung.clone(), Reason::Again { trial: trial.number });
-        self.head_home(Then::Wait(again), step);
+        self.head_home(Then::Wait(again, aside), step);
     }
 }

@@ -21,6 +21,20 @@ const DEATHS_THAT_CONDEMN: u32 = 3;
 const DOWNS_THAT_END: u32 = 3;
 
 impl Climb {
+    /// Counts how often in a row the machine went down with nobody there; a start that was asked for, or that followed an
+    /// orderly end, is none.
+    pub(super) fn count_down(&mut self, ending: Ending, unattended: bool) {
+        if !unattended || ending == Ending::ProgramDied {
+            self.downs_in_a_row = 0;
+        } else if !self.is_start_expected() {
+            self.downs_in_a_row += 1;
+        }
+    }
+
+    fn is_start_expected(&self) -> bool {
+        self.rules > 0 && (self.is_suspended || self.waits_for_start())
+    }
+
     pub(super) fn on_restarted(
         &mut self,
         ending: Ending,
@@ -32,15 +46,19 @@ impl Climb {
         if self.is_ready() {
             return self.on_started(in_force, 0, step);
         }
-        self.pause_wanted = false;
+        (self.pause_wanted, self.aside_wanted) = (false, None);
         let asked = self.question();
+        let is_judged_now = self.rules > 0 && self.waits_for_start() || self.has_started_with_it(in_force);
         self.believe_after(ending, in_force);
-        if ending != Ending::ProgramDied && self.has_started_with_it(in_force) {
+        let was_suspended = mem::take(&mut self.is_suspended);
+        if ending != Ending::ProgramDied && is_judged_now {
             return self.on_applied(in_force, step);
         }
         match mem::replace(&mut self.state, State::Ended) {
             State::Trying(trial, doing @ Doing::Setting { .. }) if asked.is_some() => {
-                self.ask_again(Some(trial.number), asked, ending, incident, step);
+                // A program that was told to end has not died.
+                let died = Some(incident).filter(|_| ending == Ending::ProgramDied && !was_suspended);
+                self.ask_again(Some(trial.number), asked, died, step);
                 self.state = State::Trying(trial, doing);
             }
             State::Trying(mut trial, doing) => {
@@ -58,7 +76,7 @@ impl Climb {
             }
             State::Paused(next) => {
                 // A climb that waits may be left and taken up again; only the machine has no business to die.
-                if ending != Ending::ProgramDied {
+                if ending != Ending::ProgramDied && !was_suspended {
                     step.entries.push(Entry::Incident { trial: None, pass: None, incident });
                 }
                 let next = match next {
@@ -68,9 +86,9 @@ impl Climb {
                 self.leave_pause(next, step);
             }
             // Taken up again, there is nothing to wait for at home.
-            State::GoingHome { then: Then::Wait(next), .. } => self.leave_pause(next, step),
+            State::GoingHome { then: Then::Wait(next, _), .. } => self.leave_pause(next, step),
             State::GoingHome { then, under_way, given_up } if asked.is_some() => {
-                self.ask_again(None, asked, ending, incident, step);
+                self.ask_again(None, asked, None, step);
                 self.state = State::GoingHome { then, under_way, given_up };
             }
             State::GoingHome { then, given_up, .. } => {
@@ -93,13 +111,16 @@ impl Climb {
     pub(super) fn believe_after(&mut self, ending: Ending, reported: &InForce) {
         if ending != Ending::ProgramDied {
             self.after_machine_down(IncidentKind::Restart);
-            // It was to be restarted, to have something changed.
-            self.restarts -= u32::from(self.question().is_some());
+            // It was to be restarted, to have something changed, or was shut down in good order.
+            self.restarts -= u32::from(self.question().is_some() || self.is_suspended);
         } else if let State::Trying(_, Doing::Setting { under_way, .. }) | State::GoingHome { under_way, .. } =
             &self.state
         {
             self.in_force.remove(&under_way.setting);
         }
+        let silent = self.fallen_silent(reported);
+        self.in_force.retain(|name, _| !silent.contains(name));
+        self.readable.extend(reported.keys().cloned());
         self.in_force.extend(reported.iter().map(|(name, value)| (name.clone(), *value)));
         let (rig, use_name) = (&self.rig, &self.plan.use_name);
         self.in_force.retain(|name, value| {
@@ -108,18 +129,15 @@ impl Climb {
     }
 
     /// A machine that restarts while its operator changes something by hand does what it should, and a program
-    /// that ends while it waits on the way home was left.
+    /// that ends while it waits on the way home was left; told is only what died of itself.
     pub(super) fn ask_again(
         &self,
         trial: Option<u32>,
         asked: Option<Question>,
-        ending: Ending,
-        incident: Incident,
+        died: Option<Incident>,
         step: &mut Step,
     ) {
-        if ending == Ending::ProgramDied && trial.is_some() {
-            step.entries.push(Entry::Incident { trial, pass: None, incident });
-        }
+        step.entries.extend(died.map(|incident| Entry::Incident { trial, pass: None, incident }));
         step.entries.extend(asked.clone().map(|question| Entry::Asked { trial, question }));
         step.command = asked.map(Command::Ask);
     }

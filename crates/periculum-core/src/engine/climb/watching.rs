@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use super::{Climb, blame};
 use crate::engine::entry::Entry;
 use crate::engine::event::{Command, Step};
-use crate::engine::state::{Doing, Next, State, Stopping};
+use crate::engine::state::{Doing, Next, Pressure, State, Stop, Stopping};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::Span;
 use crate::pass::Threads;
@@ -14,6 +14,12 @@ use crate::watch::{Sample, is_over_cut_off, lost, uneven_cores, watch};
 
 /// A pass that has not ended this long after its time is stalled.
 const GRACE: Span = Span::from_seconds(60);
+
+/// A pass that was told to stop is told again, harder, where it has not ended this long after.
+const STOPPING: Span = Span::from_seconds(5);
+
+/// A pass that has not ended this long after it was told to stop can't be ended.
+const UNSTOPPABLE: Span = Span::from_seconds(20);
 
 impl Climb {
     pub(super) fn watch_sensors(&mut self, sample: &Sample, step: &mut Step) {
@@ -28,11 +34,12 @@ impl Climb {
         let uneven = uneven.map(|why| Incident::new(IncidentKind::TooHot, why));
         let lost = lost(&self.rig.sensors, sample, into_pass);
         let unsound = uneven.or(lost.map(|why| Incident::new(IncidentKind::SensorLost, why)));
-        *stopping = match (&unsound, found.is_empty()) {
-            (Some(incident), _) => Some(Stopping::Unsound { why: incident.evidence.clone() }),
-            (None, false) => Some(Stopping::ForCause),
+        let why = match (&unsound, found.is_empty()) {
+            (Some(incident), _) => Stopping::Unsound { why: incident.evidence.clone() },
+            (None, false) => Stopping::ForCause,
             (None, true) => return,
         };
+        *stopping = Some(Stop::new(why, step.at));
         for incident in found.into_iter().chain(unsound) {
             blame(trial, Some(*index), incident.into_pass(into_pass), step);
         }
@@ -46,7 +53,7 @@ impl Climb {
                 State::Trying(trial, Doing::Passing { index, began, stopping }) => {
                     blame(trial, Some(*index), incident.into_pass(step.at.since(*began)), step);
                     if stopping.is_none() {
-                        *stopping = Some(Stopping::ForCause);
+                        *stopping = Some(Stop::new(Stopping::ForCause, step.at));
                         step.command = Some(Command::StopPass);
                     }
                 }
@@ -78,6 +85,7 @@ impl Climb {
             }
             return;
         }
+        self.press(step);
         let State::Trying(_, Doing::Passing { index, .. }) = &self.state else { return };
         let length = self.pass(*index).length;
         let State::Trying(trial, Doing::Passing { index, began, stopping: stopping @ None }) = &mut self.state else {
@@ -89,7 +97,28 @@ impl Climb {
         }
         let incident = Incident::new(IncidentKind::Stalled, format!("a pass of {length} has not ended")).into_pass(ran);
         blame(trial, Some(*index), incident, step);
-        *stopping = Some(Stopping::ForCause);
+        *stopping = Some(Stop::new(Stopping::ForCause, step.at));
         step.command = Some(Command::StopPass);
+    }
+
+    /// Tells a pass again that it is to stop, and says so where it can't be stopped.
+    fn press(&mut self, step: &mut Step) {
+        let State::Trying(trial, Doing::Passing { index, stopping: Some(stop), .. }) = &mut self.state else { return };
+        let waited = step.at.since(stop.since);
+        match stop.pressure {
+            Pressure::Told if waited > STOPPING => {
+                stop.pressure = Pressure::Harder;
+                step.command = Some(Command::StopPass);
+            }
+            Pressure::Harder if waited > UNSTOPPABLE => {
+                stop.pressure = Pressure::GivenUp;
+                let evidence = format!(
+                    "the pass was told to stop {waited} ago and has not ended, whatever was done: the machine is in \
+                     trouble"
+                );
+                blame(trial, Some(*index), Incident::new(IncidentKind::Stalled, evidence), step);
+            }
+            Pressure::Told | Pressure::Harder | Pressure::GivenUp => {}
+        }
     }
 }

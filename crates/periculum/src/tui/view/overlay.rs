@@ -44,7 +44,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
         }
         Mode::Repeating(number) => card(frame, app, area, "climb it again?", repeat_words(app, *number)),
         Mode::Note(input) => entry(frame, app, area, "a note for the record", input),
-        Mode::Saw(input) => entry(frame, app, area, "what did you see? the trial ends with it", input),
+        Mode::Saw(input, _) => entry(frame, app, area, "what did you see? the trial ends with it", input),
         Mode::Stopping => card(frame, app, area, "stop?", stop_words(app)),
         Mode::Leaving => card(frame, app, area, "a climb is running", leave_words(app)),
     }

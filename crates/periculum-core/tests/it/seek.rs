@@ -1,10 +1,8 @@
 //! The search for a limit: it finds it, comes from below, and tells why it does what it does.
 
-mod chaos;
-
-use chaos::Course;
+use crate::chaos::Course;
 use periculum_core::Decimal;
-use periculum_core::engine::{Climb, Command, Entry, Event, Mark};
+use periculum_core::engine::{Climb, Command, Entry, Event, Mark, RULES};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{PassOrder, PassReport};
@@ -49,7 +47,7 @@ impl Rig {
 fn climbed(course: &Course, mut rig: Rig) -> Vec<Entry> {
     let mut in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
     let mut climb = Climb::new(course.rig.clone(), course.plan.clone());
-    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0 };
+    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES };
     let mut entries = Vec::new();
     for second in 0.. {
         let step = climb.next(Moment::from_millis(second * 1000), &event);
@@ -61,7 +59,7 @@ fn climbed(course: &Course, mut rig: Rig) -> Vec<Entry> {
             }
             Some(Command::RunPass(order)) => {
                 let clock = f64::try_from(in_force["clock"]).expect("a number");
-                Event::PassEnded { report: rig.run(clock, &order) }
+                Event::PassEnded { report: rig.run(clock, &order), reported: InForce::new() }
             }
             Some(other) => panic!("nobody is there for {other:?}"),
             None => break,

@@ -1,10 +1,8 @@
 //! What is exported, in the hands of other people's readers: an XML parser, PDF tools and an OpenMetrics parser.
 
-mod common;
-
 use std::process::Command;
 
-use common::{Home, demo, output};
+use crate::common::{Home, demo, output};
 
 /// Reads OpenMetrics text and prints how many samples each metric has. Older versions of the parser hold 7.0 s for
 /// earlier than 6.5 s, since they compare the parts of a second apart.

@@ -1,13 +1,11 @@
 //! The commands as a user types them.
 
-mod common;
-
 use std::io::{BufRead, BufReader};
 use std::process::{Child, Stdio};
 use std::time::{Duration, Instant};
 
+use crate::common::{Home, demo, json_lines, of_kind, output, short_by_hand};
 use assert_cmd::prelude::*;
-use common::{Home, demo, json_lines, of_kind, output, short_by_hand};
 use predicates::prelude::*;
 
 #[test]

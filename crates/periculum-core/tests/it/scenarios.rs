@@ -1,101 +1,19 @@
 //! What the engine does in the situations that an operator knows, told as its logbook tells them.
 
-mod chaos;
-
 use std::collections::BTreeMap;
 use std::sync::Arc;
 
-use chaos::Course;
+use crate::chaos::Course;
+use crate::play::Play;
 use periculum_core::Decimal;
 use periculum_core::ending::Ending;
-use periculum_core::engine::{Climb, Command, Entry, Event, Prospect, Question, Said};
+use periculum_core::engine::{Command, Entry, Event, Prospect, Question, RULES, Said};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{PassReport, Progress, Score};
 use periculum_core::readback::of_trial;
 use periculum_core::rung::InForce;
 use periculum_core::setting::TakesEffect;
-use periculum_core::story::Story;
-use periculum_core::telling::tell;
-
-/// A climb of the plain course, second by second, with everything that is applied taking at once.
-struct Play {
-    course: Course,
-    climb: Climb,
-    in_force: InForce,
-    now: i64,
-    story: Story,
-    command: Option<Command>,
-}
-
-impl Play {
-    fn begun() -> Self {
-        Self::of(Course::plain())
-    }
-
-    fn of(course: Course) -> Self {
-        let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-        let climb = Climb::new(course.rig.clone(), course.plan.clone());
-        let mut play = Self { course, climb, in_force, now: 0, story: Story::default(), command: None };
-        play.event(&Event::Started { in_force: play.in_force.clone(), ahead: 0 });
-        play
-    }
-
-    fn event(&mut self, event: &Event) {
-        let mut event = event.clone();
-        loop {
-            self.now += 1000;
-            let step = self.climb.next(Moment::from_millis(self.now), &event);
-            self.story.hear(&event);
-            for entry in &step.entries {
-                self.story.tell(step.at, entry);
-            }
-            self.command = step.command;
-            let Some(Command::Apply(change)) = &self.command else { return };
-            self.in_force.insert(change.setting.clone(), change.to);
-            event = Event::Applied { reported: self.in_force.clone() };
-        }
-    }
-
-    fn say(&mut self, said: Said) {
-        self.event(&Event::OperatorSaid { said });
-    }
-
-    fn pass_ends(&mut self, incidents: &[IncidentKind]) {
-        let incidents = incidents.iter().map(|kind| Incident::new(*kind, "as played")).collect();
-        let report = PassReport { ran: Span::from_seconds(60), incidents, ..PassReport::default() };
-        self.event(&Event::PassEnded { report });
-    }
-
-    fn pass_is_stopped(&mut self) {
-        assert_eq!(self.command, Some(Command::StopPass));
-        let report = PassReport { ran: Span::from_seconds(5), stopped: true, ..PassReport::default() };
-        self.event(&Event::PassEnded { report });
-    }
-
-    fn restarted(&mut self, ending: Ending, lived: Option<Span>) {
-        if ending != Ending::ProgramDied {
-            self.in_force = self.course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-        }
-        self.event(&Event::Restarted {
-            ending,
-            lived,
-            in_force: self.in_force.clone(),
-            unattended: false,
-            last_words: None,
-        });
-    }
-
-    /// The last lines of the logbook.
-    fn log(&self, count: usize) -> String {
-        let lines: Vec<String> = self.story.log.iter().filter_map(|(_, entry)| tell(entry, &self.course.rig)).collect();
-        lines[lines.len().saturating_sub(count)..].join("\n")
-    }
-
-    fn runs_a_pass(&self) -> bool {
-        matches!(self.command, Some(Command::RunPass(_)))
-    }
-}
 
 #[test]
 fn a_whole_climb_is_told() {
@@ -171,6 +89,8 @@ fn a_machine_that_starts_with_what_was_written_for_it_goes_on() {
         in_force: play.in_force.clone(),
         unattended: false,
         last_words: None,
+        lived_at_most: None,
+        rules: RULES,
     });
     assert!(matches!(play.command, Some(Command::Ask(_))), "it has not been started yet");
     play.in_force.insert(change.setting, change.to);
@@ -180,6 +100,8 @@ fn a_machine_that_starts_with_what_was_written_for_it_goes_on() {
         in_force: play.in_force.clone(),
         unattended: false,
         last_words: Some("nothing of note".into()),
+        lived_at_most: None,
+        rules: RULES,
     });
     assert!(play.runs_a_pass(), "{}", play.log(5));
     insta::assert_snapshot!(play.log(3));
@@ -195,6 +117,8 @@ fn the_kernels_last_words_are_evidence_of_a_restart() {
         in_force: play.in_force.clone(),
         unattended: false,
         last_words: Some("mce: fatal".into()),
+        lived_at_most: None,
+        rules: RULES,
     });
     assert!(play.log(10).contains("the kernel's last words: mce: fatal"), "{}", play.log(10));
 }
@@ -215,7 +139,7 @@ fn a_pass_that_does_not_end_is_stalled() {
 fn what_the_operator_saw_ends_the_trial() {
     let mut play = Play::begun();
     play.pass_ends(&[]);
-    play.say(Said::Saw { text: "stripes".into() });
+    play.say(Said::Saw { text: "stripes".into(), trial: None });
     play.pass_is_stopped();
     insta::assert_snapshot!(play.log(5));
 }
@@ -275,7 +199,10 @@ fn three_deaths_of_the_program_in_a_row_condemn_the_rung() {
 fn a_value_that_does_not_take_is_told_and_stepped_back_from() {
     let mut play = Play::begun();
     play.now += 1000;
-    let ended = Event::PassEnded { report: PassReport { ran: Span::from_seconds(60), ..PassReport::default() } };
+    let ended = Event::PassEnded {
+        report: PassReport { ran: Span::from_seconds(60), ..PassReport::default() },
+        reported: InForce::new(),
+    };
     let step = play.climb.next(Moment::from_millis(play.now), &ended);
     for entry in &step.entries {
         play.story.tell(step.at, entry);
@@ -311,7 +238,10 @@ fn what_is_read_back_is_told_of_its_own_trial() {
     // The next change is not survived: nothing is known of its rung.
     let mut play = Play::begun();
     play.now += 1000;
-    let ended = Event::PassEnded { report: PassReport { ran: Span::from_seconds(60), ..PassReport::default() } };
+    let ended = Event::PassEnded {
+        report: PassReport { ran: Span::from_seconds(60), ..PassReport::default() },
+        reported: InForce::new(),
+    };
     for event in [ended, Event::ApplyFailed { incident: Incident::new(IncidentKind::Freeze, "as played") }] {
         let step = play.climb.next(Moment::from_millis(play.now), &event);
         play.story.hear(&event);
@@ -358,7 +288,7 @@ fn nothing_is_said_to_events_that_do_not_fit() {
     let stray = [
         Event::Applied { reported: InForce::new() },
         Event::ApplyFailed { incident: Incident::new(IncidentKind::Freeze, "stray") },
-        Event::Started { in_force: InForce::new(), ahead: 0 },
+        Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES },
         Event::PassProgress { progress: Progress::default() },
         Event::OperatorSaid { said: Said::Done },
         Event::OperatorSaid { said: Said::NoStart },
@@ -380,7 +310,12 @@ fn entries_and_events_survive_the_journal() {
         let text = serde_json::to_string(entry).expect("text");
         assert_eq!(&serde_json::from_str::<Entry>(&text).expect("an entry"), entry, "{text}");
     }
-    let said = [Said::Saw { text: "é\n".into() }, Said::Leave, Said::Defaults, Said::Note { text: String::new() }];
+    let said = [
+        Said::Saw { text: "é\n".into(), trial: Some(3) },
+        Said::Leave,
+        Said::Defaults,
+        Said::Note { text: String::new() },
+    ];
     for said in said {
         let event = Event::OperatorSaid { said };
         let text = serde_json::to_string(&event).expect("text");
@@ -395,7 +330,7 @@ fn a_gain_is_told_over_the_mean_of_the_baseline() {
     for value in [200.0, 210.0, 230.0] {
         let score = Some(Score::of(value, "GFLOP/s"));
         let report = PassReport { ran: Span::from_seconds(60), score, ..PassReport::default() };
-        play.event(&Event::PassEnded { report });
+        play.event(&Event::PassEnded { report, reported: InForce::new() });
     }
     let (score, gain) = play.story.gain().expect("a gain");
     assert_eq!(score.value, 230.0);
@@ -413,7 +348,10 @@ fn a_baseline_is_repeated_until_its_scores_are_known_well_enough() {
         let mut play = Play::of(Course::measured());
         for value in scores {
             let score = Some(Score::of(*value, "GFLOP/s"));
-            play.event(&Event::PassEnded { report: PassReport { score, ..PassReport::default() } });
+            play.event(&Event::PassEnded {
+                report: PassReport { score, ..PassReport::default() },
+                reported: InForce::new(),
+            });
         }
         (play.story.trials.len(), play.climb.is_ended())
     };
@@ -430,7 +368,7 @@ fn a_setting_that_would_not_go_home_is_named_at_the_end() {
     play.pass_ends(&[]);
     play.say(Said::Stop);
     let report = PassReport { stopped: true, ..PassReport::default() };
-    let mut event = Event::PassEnded { report };
+    let mut event = Event::PassEnded { report, reported: InForce::new() };
     // The way home is tried twice, from what is known and then straight, and is refused both times.
     for _ in 0..3 {
         play.now += 1000;

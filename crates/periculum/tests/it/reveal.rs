@@ -1,8 +1,6 @@
 //! The truth about simulated rigs, as the command line tells it.
 
-mod common;
-
-use common::{Home, demo, json_lines, output};
+use crate::common::{Home, demo, json_lines, output};
 
 fn reveal(home: &Home, rest: &[&str]) -> String {
     let (rig, plan) = (demo("dome.rig.toml"), demo("dome.plan.toml"));

@@ -1,11 +1,9 @@
 //! A climb that is killed at any moment loses nothing, does nothing twice, and is told what happened.
 
-mod common;
-
 use std::process::Stdio;
 use std::time::Duration;
 
-use common::{Home, demo, json_lines, of_kind, output};
+use crate::common::{Home, demo, json_lines, of_kind, output};
 use periculum_core::engine::{Entry, Event};
 use periculum_core::verdict::Verdict;
 use periculum_ledger::{Ledger, Line};

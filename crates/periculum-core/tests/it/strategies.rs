@@ -1,14 +1,12 @@
 //! Each strategy on a rig whose every rung behaves as the test says.
 
-mod chaos;
-
 use std::collections::BTreeMap;
 use std::sync::Arc;
 
-use chaos::Course;
+use crate::chaos::Course;
 use periculum_core::Decimal;
 use periculum_core::budget::{Budget, Limit};
-use periculum_core::engine::{Climb, ClimbEnd, Command, Entry, Event, Mark, Other};
+use periculum_core::engine::{Climb, ClimbEnd, Command, Entry, Event, Mark, Other, RULES};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{Pass, PassReport, Score};
@@ -69,7 +67,7 @@ fn climb((rig, plan): (Rig, Plan), answer: Answer) -> Vec<Entry> {
     let rig = Arc::new(rig);
     let mut climb = Climb::new(rig.clone(), Arc::new(plan));
     let mut in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0 };
+    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES };
     let (mut now, mut entries) = (0, Vec::new());
     while !climb.is_ended() {
         let step = climb.next(Moment::from_millis(now), &event);
@@ -86,7 +84,7 @@ fn climb((rig, plan): (Rig, Plan), answer: Answer) -> Vec<Entry> {
                 if report.incidents.iter().any(|incident| incident.kind.takes_machine_down()) {
                     in_force = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
                 }
-                Event::PassEnded { report }
+                Event::PassEnded { report, reported: InForce::new() }
             }
             Some(Command::StopPass | Command::Ask(_)) => panic!("nobody stops or asks here"),
             None => {
@@ -418,7 +416,7 @@ fn a_rig_rests_before_a_pass_that_wants_it() {
     plan.proofs[0].passes[0].pause = Span::from_seconds(7);
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    let begun = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0 });
+    let begun = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });
     assert!(begun.command.is_none() && climb.needs_time() && !climb.is_passing());
     assert!(climb.next(Moment::from_millis(6999), &Event::TimePassed).is_silent());
     let others = vec![Other { name: "backup".into(), percent: 40.0 }];
@@ -442,14 +440,22 @@ fn a_machine_that_keeps_going_down_with_nobody_there_ends_the_climb() {
         at += 1000;
         climb.next(Moment::from_millis(at), event)
     };
-    next(&mut climb, &Event::Started { in_force: stock.clone(), ahead: 0 });
+    next(&mut climb, &Event::Started { in_force: stock.clone(), ahead: 0, rules: RULES });
     let mut last = None;
     for _ in 0..3 {
         assert!(!climb.is_ended());
         let ending = periculum_core::ending::Ending::MachineRestarted;
         let step = next(
             &mut climb,
-            &Event::Restarted { ending, lived: None, in_force: stock.clone(), unattended: true, last_words: None },
+            &Event::Restarted {
+                ending,
+                lived: None,
+                in_force: stock.clone(),
+                unattended: true,
+                last_words: None,
+                lived_at_most: None,
+                rules: RULES,
+            },
         );
         last = step.entries.last().cloned();
     }
@@ -467,14 +473,14 @@ fn a_core_far_hotter_than_the_others_ends_the_climb_with_advice() {
     rig.sensors = (0..4).map(sensor).collect();
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0 });
+    climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });
     let readings: BTreeMap<String, f64> =
         [60.0, 61.0, 92.0, 60.5].iter().enumerate().map(|(core, value)| (format!("core{core}"), *value)).collect();
     let sample = Event::Sample { readings, highest: BTreeMap::new() };
     let step = climb.next(Moment::from_millis(30_000), &sample);
     assert_eq!(step.command, Some(Command::StopPass));
     let report = PassReport { ran: Span::from_seconds(30), stopped: true, ..PassReport::default() };
-    let step = climb.next(Moment::from_millis(30_100), &Event::PassEnded { report });
+    let step = climb.next(Moment::from_millis(30_100), &Event::PassEnded { report, reported: InForce::new() });
     assert!(climb.is_ended());
     let Some(Entry::Ended { end: ClimbEnd::Unsound { why }, .. }) = step.entries.last() else { panic!("{step:?}") };
     assert!(why.contains("check how the cooler is mounted"), "{why}");
@@ -485,13 +491,13 @@ fn a_lost_sensor_that_a_cut_off_rests_on_ends_the_climb() {
     let (rig, plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None })]);
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0 });
+    climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });
     let silent = Event::Sample { readings: BTreeMap::new(), highest: BTreeMap::new() };
     assert!(climb.next(Moment::from_millis(10_000), &silent).is_silent());
     let step = climb.next(Moment::from_millis(16_000), &silent);
     assert_eq!(step.command, Some(Command::StopPass));
     let report = PassReport { ran: Span::from_seconds(16), stopped: true, ..PassReport::default() };
-    let step = climb.next(Moment::from_millis(16_100), &Event::PassEnded { report });
+    let step = climb.next(Moment::from_millis(16_100), &Event::PassEnded { report, reported: InForce::new() });
     let Some(Entry::Ended { end: ClimbEnd::Unsound { why }, .. }) = step.entries.last() else { panic!("{step:?}") };
     assert_eq!(why, "core no longer tells anything, and a cut-off rests on it");
 }

@@ -1,7 +1,5 @@
 //! Climbs whose settings are written to a machine: one whose file systems are laid out in a folder.
 
-mod common;
-
 use std::fs;
 use std::io::{BufRead, BufReader};
 use std::path::PathBuf;
@@ -9,7 +7,7 @@ use std::process::{Output, Stdio};
 use std::thread;
 use std::time::{Duration, Instant};
 
-use common::{Home, demo, json_lines, of_kind, output};
+use crate::common::{Home, demo, json_lines, of_kind, output};
 
 const RIG: &str = r#"
 format = 1
@@ -187,4 +185,115 @@ fn a_meter_on_the_network_is_a_sensor_and_follows_the_rig() {
     let evidence = over.first().expect("a reading over its cut-off")["evidence"].as_str().expect("text").to_owned();
     let volts: f64 = evidence.split(' ').next().and_then(|word| word.parse().ok()).expect("a voltage");
     assert!((1.0..1.3).contains(&volts), "{evidence}");
+}
+
+const BOARD: &str = r#"
+format = 1
+[rig]
+name = "board"
+[setting.core]
+label = "core clock"
+unit = "MHz"
+ladder = { from = 2000, step = 50, to = 2200 }
+stock = 2000
+ceiling = { daily = 2100 }
+harder = "up"
+takes_effect = "next-start"
+adapter = "linux"
+boot = { file = "/boot/config.txt", key = "core_mhz" }
+"#;
+
+/// A small board whose clock is a line of its boot file, and a climb over it.
+fn board() -> Home {
+    let home = Home::new();
+    for folder in ["root/proc/sys/kernel/random", "root/boot"] {
+        fs::create_dir_all(home.path(folder)).expect("made");
+    }
+    boot(&home, 1);
+    home.write("root/boot/config.txt", "core_mhz=2000\n");
+    home.write("board.rig.toml", BOARD);
+    let plan = PLAN.replace("LONG", "2s").replace("unattended = true\n", "").replace("\"top\"", "\"core\"");
+    home.write("up.plan.toml", &plan.replace("step = 25", "step = 50"));
+    allow(&home);
+    home
+}
+
+fn boot(home: &Home, number: u32) {
+    home.write("root/proc/sys/kernel/random/boot_id", &format!("boot-{number}\n"));
+}
+
+fn boot_file(home: &Home) -> String {
+    fs::read_to_string(home.path("root/boot/config.txt")).expect("read")
+}
+
+/// Runs a command of the board with this on its standard input, tells it to end when it has said something, and returns
+/// what it said and its exit code.
+fn until(
+    home: &Home,
+    arguments: &[&str],
+    said: &str,
+    signal: Option<rustix::process::Signal>,
+) -> (String, Option<i32>) {
+    let mut command = home.periculum();
+    command.args(arguments).args(["--headless", "--json", "--sysroot"]).arg(root(home));
+    // Standard input stays open and says nothing, unless nobody is to be told to end.
+    let stdin = if signal.is_some() { Stdio::piped() } else { Stdio::null() };
+    let mut child = command.stdin(stdin).stdout(Stdio::piped()).spawn().expect("started");
+    let mut output = BufReader::new(child.stdout.take().expect("its output"));
+    let mut told = String::new();
+    while !told.contains(said) && output.read_line(&mut told).expect("text") > 0 {}
+    if let Some(signal) = signal {
+        let child = rustix::process::Pid::from_child(&child);
+        rustix::process::kill_process(child, signal).expect("told");
+    }
+    while output.read_line(&mut told).expect("text") > 0 {}
+    (told, child.wait().expect("ended").code())
+}
+
+#[test]
+fn a_climb_over_a_boot_file_advances_from_start_to_start_whoever_ends_the_program() {
+    use rustix::process::Signal;
+    let home = board();
+    let (told, code) = until(&home, &["climb", "up.plan.toml"], "\"asked\"", Some(Signal::TERM));
+    assert_eq!((boot_file(&home).as_str(), code), ("core_mhz=2050\n", Some(130)), "{told}");
+    boot(&home, 2);
+    let (told, code) = until(&home, &["resume"], "\"asked\"", Some(Signal::HUP));
+    assert_eq!((boot_file(&home).as_str(), code), ("core_mhz=2100\n", Some(130)), "{told}");
+    assert_eq!(of_kind(&json_lines(&told), "trial-ended")[0]["verdict"], "held", "{told}");
+    boot(&home, 3);
+    // Nobody is there to answer, and nothing is to be asked before the way home.
+    let (told, code) = until(&home, &["resume"], "\"asked\"", None);
+    let lines = json_lines(&told);
+    let mark = of_kind(&lines, "mark-set");
+    assert_eq!((mark[0]["mark"]["rung"]["core"].as_str(), code), (Some("2100"), Some(130)), "{told}");
+    assert!(of_kind(&lines, "incident").is_empty(), "{told}");
+    assert_eq!(boot_file(&home), "core_mhz=2000\n", "written for the start that takes it home");
+    boot(&home, 4);
+    let (told, code) = until(&home, &["resume"], "\"ended\"", None);
+    assert_eq!(code, Some(0), "{told}");
+}
+
+#[test]
+fn done_is_no_proof_of_a_start() {
+    let home = board();
+    let answers = home.write("answers", "done\ndone\n");
+    let mut command = home.periculum();
+    command.args(["climb", "up.plan.toml", "--headless", "--json", "--sysroot"]).arg(root(&home));
+    let run = command.arg("--answers").arg(answers).output().expect("started");
+    let lines = json_lines(&String::from_utf8(run.stdout).expect("text"));
+    assert_eq!(of_kind(&lines, "declined").len(), 2, "{lines:?}");
+    assert!(of_kind(&lines, "pass-began").is_empty(), "{lines:?}");
+    assert_eq!(boot_file(&home), "core_mhz=2050\n");
+}
+
+#[test]
+fn a_start_with_another_value_than_the_written_one_never_holds() {
+    let home = board();
+    until(&home, &["climb", "up.plan.toml"], "\"asked\"", Some(rustix::process::Signal::TERM));
+    boot(&home, 2);
+    home.write("root/boot/config.txt", "core_mhz=2000\n");
+    let (told, _) = until(&home, &["resume"], "\"trial-ended\"", Some(rustix::process::Signal::TERM));
+    let lines = json_lines(&told);
+    assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "slipped", "{told}");
+    assert_eq!(of_kind(&lines, "incident")[0]["incident"], "not-taken", "{told}");
 }

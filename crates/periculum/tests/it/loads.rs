@@ -1,11 +1,9 @@
 //! Real loads on this machine: what is asked of them on the command line, and what becomes of them.
 
-mod common;
-
 use std::io::{BufRead, BufReader};
 use std::process::Stdio;
 
-use common::{Home, json_lines, of_kind, output};
+use crate::common::{Home, json_lines, of_kind, output};
 use rustix::process::{Pid, Signal, kill_process};
 
 #[test]

@@ -1,10 +1,8 @@
 //! Programs of the user's own as loads: they run only as they were allowed, and each way to go wrong is told.
 
-mod common;
-
 use std::process::Output;
 
-use common::{Home, json_lines, of_kind, output};
+use crate::common::{Home, json_lines, of_kind, output};
 use serde_json::Value;
 
 fn proof(home: &Home, script: &str, rest: &str) -> std::path::PathBuf {

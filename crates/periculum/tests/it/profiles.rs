@@ -1,12 +1,10 @@
 //! Saved profiles: listed, armed only when they soaked, and disarmed by a start that went wrong.
 
-mod common;
-
 use std::process::Output;
 use std::thread;
 use std::time::Duration;
 
-use common::{Home, demo, output};
+use crate::common::{Home, demo, output};
 
 fn said(out: &Output) -> String {
     String::from_utf8_lossy(&out.stdout).into_owned() + &String::from_utf8_lossy(&out.stderr)

@@ -8,7 +8,7 @@ use std::sync::Arc;
 use periculum_core::Decimal;
 use periculum_core::budget::Budget;
 use periculum_core::ending::Ending;
-use periculum_core::engine::{Climb, Command, Event, Question, Said, Step};
+use periculum_core::engine::{Climb, Command, Event, Question, RULES, Said, Step};
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::ladder::{Direction, Ladder};
 use periculum_core::moment::{Moment, Span};
@@ -223,7 +223,7 @@ impl Chaos {
 
     fn with(course: &Course, luck: u64, border: Option<Border>) -> Self {
         let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-        let started = Event::Started { in_force: in_force.clone(), ahead: 0 };
+        let started = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES };
         Self {
             course: course.clone(),
             climb: Climb::new(course.rig.clone(), course.plan.clone()),
@@ -302,8 +302,10 @@ impl Chaos {
             Command::StopPass => {
                 self.is_passing = false;
                 let ran = Span::from_seconds(self.draw(60));
-                self.waiting
-                    .push_back(Event::PassEnded { report: PassReport { ran, stopped: true, ..PassReport::default() } });
+                self.waiting.push_back(Event::PassEnded {
+                    report: PassReport { ran, stopped: true, ..PassReport::default() },
+                    reported: InForce::new(),
+                });
             }
         }
     }
@@ -364,8 +366,10 @@ impl Chaos {
             0..8 => Said::Pause,
             8..14 => Said::Resume,
             14..17 => Said::Note { text: "n".into() },
-            17..20 => Said::Saw { text: String::new() },
-            20..22 => Said::Leave,
+            17 => Said::Saw { text: "stripes".into(), trial: None },
+            18..20 => Said::Saw { text: "stripes".into(), trial: self.climb.trials().checked_sub(1) },
+            20 => Said::Leave,
+            21 => Said::Suspend,
             22 => Said::Stop,
             _ => Said::Done,
         };
@@ -388,12 +392,23 @@ impl Chaos {
                 self.in_force = self.stock();
                 Said::Defaults
             }
-            _ => {
-                self.in_force.insert(change.setting, change.to);
-                Said::Done
-            }
+            _ => return self.change_made(change),
         };
         Event::OperatorSaid { said }
+    }
+
+    /// The operator says that it is done: true of what is changed by hand, and not always of a start.
+    fn change_made(&mut self, change: Change) -> Event {
+        let setting = self.course.rig.setting(&change.setting).expect("a setting");
+        let needs_start = setting.takes_effect == TakesEffect::AtNextStart;
+        let started_anew = needs_start && self.draw(3) > 0;
+        if started_anew {
+            self.take_what_was_written();
+            self.machine_down();
+        } else if !needs_start {
+            self.in_force.insert(change.setting, change.to);
+        }
+        Event::ChangeMade { reported: self.readable(), started_anew }
     }
 
     fn pass_end(&mut self) -> Event {
@@ -416,7 +431,12 @@ impl Chaos {
             report.incidents.push(Incident::new(*kind, "luck"));
         }
         report.stopped = drawn == 19;
-        Event::PassEnded { report }
+        report.unchecked = drawn == 18;
+        if drawn == 17 {
+            // Firmware that puts a value back by itself.
+            self.in_force.insert("turbo".into(), 3.into());
+        }
+        Event::PassEnded { report, reported: self.readable() }
     }
 
     fn pass_at_border(&mut self, border: Border) -> Event {
@@ -426,7 +446,7 @@ impl Chaos {
         if !border(value("clock"), value("volts")) {
             report.incidents.push(Incident::new(IncidentKind::WrongResult, "beyond the border"));
         }
-        Event::PassEnded { report }
+        Event::PassEnded { report, reported: InForce::new() }
     }
 
     /// The program or the machine dies, and the climb is taken up again from the record.
@@ -439,7 +459,15 @@ impl Chaos {
         self.climb = self.replay();
         let lived = self.is_passing.then(|| Span::from_millis(self.draw(60_000)));
         self.is_passing = false;
-        Event::Restarted { ending, lived, in_force: self.readable(), unattended: false, last_words: None }
+        Event::Restarted {
+            ending,
+            lived,
+            in_force: self.readable(),
+            unattended: false,
+            last_words: None,
+            lived_at_most: None,
+            rules: RULES,
+        }
     }
 
     /// What was written down for the next start is in force after it, unless the start was not the one that was asked for.
@@ -465,8 +493,11 @@ impl Chaos {
     }
 
     /// What the rig reports: nobody can read back what is set by hand.
-    fn readable(&self) -> InForce {
-        let read = self.course.rig.settings.iter().filter(|setting| setting.takes_effect != TakesEffect::ByHand);
-        read.map(|setting| (setting.name.clone(), self.in_force[&setting.name])).collect()
+    fn readable(&mut self) -> InForce {
+        // Now and then an interface does not answer.
+        let silent = if self.border.is_some() { 99 } else { self.draw(40) as usize };
+        let read = self.course.rig.settings.iter().enumerate();
+        let read = read.filter(|(at, setting)| setting.takes_effect != TakesEffect::ByHand && *at != silent);
+        read.map(|(_, setting)| (setting.name.clone(), self.in_force[&setting.name])).collect()
     }
 }

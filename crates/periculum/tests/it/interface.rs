@@ -1,12 +1,10 @@
 //! The real interface in a real terminal: tmux types the keys and reads the screen.
 
-mod common;
-
 use std::process::Command;
 use std::thread::sleep;
 use std::time::{Duration, Instant};
 
-use common::{Home, demo, output, short_by_hand};
+use crate::common::{Home, demo, output, short_by_hand};
 
 /// A machine that is busy with other tests is given this long for what takes moments.
 const PATIENCE: Duration = Duration::from_secs(30);

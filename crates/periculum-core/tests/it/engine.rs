@@ -1,12 +1,10 @@
 //! What must stay true of the engine, whatever the plan, the specimen and the luck.
 
-mod chaos;
-
 use std::collections::BTreeMap;
 
-use chaos::{Chaos, Course, courses};
+use crate::chaos::{Chaos, Course, courses};
 use periculum_core::Decimal;
-use periculum_core::engine::{Climb, Command, Entry, Event, Question};
+use periculum_core::engine::{Climb, Command, Entry, Event, Question, RULES};
 use periculum_core::moment::Moment;
 use periculum_core::verdict::Verdict;
 use proptest::prelude::*;
@@ -33,7 +31,7 @@ proptest! {
                 }
             };
             let is_asked_again = step.entries.iter().any(|entry| matches!(entry, Entry::Asked { .. }))
-                && matches!(chaos.last_event(), Event::Restarted { .. });
+                && matches!(chaos.last_event(), Event::Restarted { .. } | Event::ChangeMade { .. });
             prop_assert!(is_asked_again || announced.into_iter().next_back() == Some(change), "done and not announced: {:?}", step);
             let setting = course.rig.setting(&change.setting).expect("a setting of the rig");
             prop_assert!(setting.ladder.contains(change.to), "off the ladder: {:?}", change);
@@ -158,7 +156,7 @@ fn a_climb_refuses_to_begin_beyond_its_ceiling() {
     let course = Course::plain();
     let mut climb = Climb::new(course.rig.clone(), course.plan.clone());
     let in_force = [("clock".to_owned(), Decimal::from(90)), ("volts".to_owned(), Decimal::from(125))].into();
-    let step = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0 });
+    let step = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });
     assert!(climb.is_ended() && step.command.is_none());
     assert!(format!("{:?}", step.entries).contains("put it back first"));
 }

@@ -1,0 +1,83 @@
+//! What the operator saw: held against the trial that ran when it was seen, even where that is over by now.
+
+use std::mem;
+
+use super::Climb;
+use crate::engine::course::{Move, Outcome};
+use crate::engine::entry::Entry;
+use crate::engine::event::{Command, Step};
+use crate::engine::state::{Doing, Judged, Next, State, Stop, Stopping};
+use crate::incident::{Incident, IncidentKind};
+use crate::verdict::Verdict;
+
+impl Climb {
+    pub(super) fn on_seen(&mut self, text: &str, seen_in: Option<u32>, step: &mut Step) {
+        let what = if text.is_empty() { "the operator saw something" } else { text };
+        let incident = Incident::new(IncidentKind::Seen, what);
+        match seen_in.filter(|number| self.open_trial() != Some(*number)) {
+            Some(number) => self.on_seen_late(number, incident, step),
+            None => self.on_noticed(&[incident], step),
+        }
+    }
+
+    fn open_trial(&self) -> Option<u32> {
+        match &self.state {
+            State::Trying(trial, _) | State::Paused(Next::Pass(trial, _)) => Some(trial.number),
+            _ => None,
+        }
+    }
+
+    /// A trial that is over did not hold: its mark is none, and where it was the last one the stage goes on as it would have.
+    fn on_seen_late(&mut self, number: u32, incident: Incident, step: &mut Step) {
+        step.entries.push(Entry::Incident { trial: Some(number), pass: None, incident });
+        if self.verdicts.get(&number) != Some(&Verdict::Held) {
+            return;
+        }
+        self.verdicts.insert(number, Verdict::Slipped);
+        let kind = Some(IncidentKind::Seen);
+        step.entries.push(Entry::Rejudged { trial: number, verdict: Verdict::Slipped, incident: kind });
+        self.withdraw_marks(number, step, |mark| mark.trial == number);
+        self.baseline.retain(|(trial, _)| *trial != number);
+        let can_go_back = matches!(self.state, State::Trying(..) | State::Paused(_));
+        let last = self.judged.take().filter(|last| last.trial.number == number && last.stage == self.stage);
+        if let Some(last) = last.filter(|_| can_go_back) {
+            self.judge_anew(*last, step);
+        }
+    }
+
+    /// Lets the course hear the other outcome, and breaks off what it wanted after the first.
+    fn judge_anew(&mut self, Judged { trial, before, .. }: Judged, step: &mut Step) {
+        let outcome = Outcome {
+            trial: trial.number,
+            verdict: Verdict::Slipped,
+            incident: Some(IncidentKind::Seen),
+            scores: trial.scores,
+            tested: trial.tested,
+        };
+        let mut course = before;
+        let wanted = course.after(&outcome, self.ground(step.at));
+        self.course = Some(course);
+        match mem::replace(&mut self.state, State::Ended) {
+            State::Trying(open, Doing::Passing { index, began, stopping }) => {
+                step.command = stopping.is_none().then_some(Command::StopPass);
+                let stopping = Some(Stop::new(Stopping::Instead(Box::new(wanted)), step.at));
+                self.state = State::Trying(open, Doing::Passing { index, began, stopping });
+            }
+            State::Trying(open, doing) => {
+                self.forget(&doing);
+                self.close_void(&open, None, step);
+                self.make(wanted, step);
+            }
+            State::Paused(next) => {
+                if let Next::Pass(open, _) = next {
+                    self.close_void(&open, None, step);
+                }
+                match wanted {
+                    Move::Try(rung, reason) => self.state = State::Paused(Next::Trial(rung, reason)),
+                    other => self.make(other, step),
+                }
+            }
+            other => self.state = other,
+        }
+    }
+}

@@ -1,0 +1,11 @@
+//! What the core must do, in one binary, so that it is linked once.
+
+mod chaos;
+mod engine;
+mod files;
+mod outline;
+mod play;
+mod scenarios;
+mod seek;
+mod strategies;
+mod trust;

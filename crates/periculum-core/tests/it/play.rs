@@ -1,0 +1,93 @@
+//! A climb that is played by hand, event by event.
+
+use periculum_core::ending::Ending;
+use periculum_core::engine::{Climb, Command, Event, RULES, Said};
+use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::PassReport;
+use periculum_core::rung::InForce;
+use periculum_core::story::Story;
+use periculum_core::telling::tell;
+
+use crate::chaos::Course;
+
+/// A climb of the plain course, second by second, with everything that is applied taking at once.
+pub(crate) struct Play {
+    pub(crate) course: Course,
+    pub(crate) climb: Climb,
+    pub(crate) in_force: InForce,
+    pub(crate) now: i64,
+    pub(crate) story: Story,
+    pub(crate) command: Option<Command>,
+}
+
+impl Play {
+    pub(crate) fn begun() -> Self {
+        Self::of(Course::plain())
+    }
+
+    pub(crate) fn of(course: Course) -> Self {
+        let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
+        let climb = Climb::new(course.rig.clone(), course.plan.clone());
+        let mut play = Self { course, climb, in_force, now: 0, story: Story::default(), command: None };
+        play.event(&Event::Started { in_force: play.in_force.clone(), ahead: 0, rules: RULES });
+        play
+    }
+
+    pub(crate) fn event(&mut self, event: &Event) {
+        let mut event = event.clone();
+        loop {
+            self.now += 1000;
+            let step = self.climb.next(Moment::from_millis(self.now), &event);
+            self.story.hear(&event);
+            for entry in &step.entries {
+                self.story.tell(step.at, entry);
+            }
+            self.command = step.command;
+            let Some(Command::Apply(change)) = &self.command else { return };
+            self.in_force.insert(change.setting.clone(), change.to);
+            event = Event::Applied { reported: self.in_force.clone() };
+        }
+    }
+
+    pub(crate) fn say(&mut self, said: Said) {
+        self.event(&Event::OperatorSaid { said });
+    }
+
+    pub(crate) fn pass_ends(&mut self, incidents: &[IncidentKind]) {
+        let incidents = incidents.iter().map(|kind| Incident::new(*kind, "as played")).collect();
+        let report = PassReport { ran: Span::from_seconds(60), incidents, ..PassReport::default() };
+        self.event(&Event::PassEnded { report, reported: InForce::new() });
+    }
+
+    pub(crate) fn pass_is_stopped(&mut self) {
+        assert_eq!(self.command, Some(Command::StopPass));
+        let report = PassReport { ran: Span::from_seconds(5), stopped: true, ..PassReport::default() };
+        self.event(&Event::PassEnded { report, reported: InForce::new() });
+    }
+
+    pub(crate) fn restarted(&mut self, ending: Ending, lived: Option<Span>) {
+        if ending != Ending::ProgramDied {
+            self.in_force = self.course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
+        }
+        self.event(&Event::Restarted {
+            ending,
+            lived,
+            in_force: self.in_force.clone(),
+            unattended: false,
+            last_words: None,
+            lived_at_most: None,
+            rules: RULES,
+        });
+    }
+
+    /// The last lines of the logbook.
+    pub(crate) fn log(&self, count: usize) -> String {
+        let lines: Vec<String> = self.story.log.iter().filter_map(|(_, entry)| tell(entry, &self.course.rig)).collect();
+        lines[lines.len().saturating_sub(count)..].join("\n")
+    }
+
+    pub(crate) fn runs_a_pass(&self) -> bool {
+        matches!(self.command, Some(Command::RunPass(_)))
+    }
+}

@@ -1,0 +1,12 @@
+//! What the program must do, tried from outside, in one binary, so that it is linked once.
+
+mod commands;
+mod common;
+mod interface;
+mod loads;
+mod machine;
+mod profiles;
+mod programs;
+mod readers;
+mod recovery;
+mod reveal;
