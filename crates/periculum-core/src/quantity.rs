@@ -46,9 +46,26 @@ fn group_text(text: &str) -> String {
     grouped + fraction
 }
 
-/// Text from a file, a child or an instrument without control characters, so that it can't steer a terminal.
+/// Text from a file, a child or an instrument with a sign in the place of each character that could steer a terminal, turn
+/// text around or hide in it.
 pub fn harmless(text: &str) -> String {
-    text.chars().map(|c| if c.is_control() { '\u{fffd}' } else { c }).collect()
+    text.chars().map(|c| if steers(c) { '\u{fffd}' } else { c }).collect()
+}
+
+/// The same of several lines, whose ends stay.
+pub fn harmless_lines(text: &str) -> String {
+    text.chars().map(|c| if steers(c) && c != '\n' { '\u{fffd}' } else { c }).collect()
+}
+
+/// Control characters; marks, embeddings, overrides and isolates of the bidirectional algorithm (Unicode Standard Annex 9);
+/// separators of lines; and what has no width or is a tag (Unicode Technical Standard 39).
+fn steers(c: char) -> bool {
+    let is_unseen = matches!(
+        c,
+        '\u{61c}' | '\u{200b}'..='\u{200f}' | '\u{2028}'..='\u{202e}' | '\u{2060}'..='\u{206f}' | '\u{feff}'
+            | '\u{fff9}'..='\u{fffb}' | '\u{e0000}'..='\u{e007f}'
+    );
+    c.is_control() || is_unseen
 }
 
 #[cfg(test)]
@@ -76,7 +93,8 @@ mod tests {
 
         #[test]
         fn harmless_text_can_not_steer_a_terminal(text in any::<String>()) {
-            prop_assert!(!harmless(&text).chars().any(char::is_control));
+            prop_assert!(!harmless(&text).chars().any(steers));
+            prop_assert!(!harmless_lines(&text).chars().any(|c| steers(c) && c != '\n'));
         }
     }
 }

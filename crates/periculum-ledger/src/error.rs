@@ -31,6 +31,31 @@ pub enum LedgerError {
         /// The newest format that is known.
         known: i64,
     },
+    /// A newer version wrote into the file, and this one only reads it.
+    #[error(
+        "{path} is only read by this version: a newer one wrote line {line} of climb {climb} ({what}); write to it with \
+         that version, or give this one --ledger FILE"
+    )]
+    ReadOnly {
+        /// Which file.
+        path: PathBuf,
+        /// The climb.
+        climb: i64,
+        /// The line, from 0.
+        line: i64,
+        /// What is not known.
+        what: String,
+    },
+    /// A newer version wrote a climb's record.
+    #[error(
+        "a newer version wrote the record of climb {climb} ({what}); it is left as it is, look at it with that version"
+    )]
+    NewerLine {
+        /// The climb.
+        climb: i64,
+        /// What is not known.
+        what: String,
+    },
     /// Another process is climbing with this ledger.
     #[error("another periculum is climbing with {path}; wait for it, or give this one --ledger FILE")]
     Claimed {

@@ -34,6 +34,32 @@ pub struct Dropped {
     pub why: String,
 }
 
+/// A line that a newer version wrote: its checksum fits, and what it says is not known here.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Newer {
+    /// The climb it belongs to.
+    pub climb: i64,
+    /// Its number in the climb, from 0.
+    pub line: i64,
+    /// What is not known.
+    pub what: String,
+}
+
+/// Why a line can't be read.
+enum Flaw {
+    /// It is not what was written.
+    Damaged(String),
+    /// It is what was written, by a version that knows more.
+    Newer(String),
+}
+
+/// What a check of the journal found.
+#[derive(Debug, Default)]
+pub(crate) struct Checked {
+    pub(crate) dropped: Vec<Dropped>,
+    pub(crate) newer: Vec<Newer>,
+}
+
 /// The columns that [`whole_body`] reads, in its order.
 const COLUMNS: &str = "climb, line, at, wall, boot, body, checksum";
 
@@ -67,7 +93,10 @@ pub(crate) fn lines(connection: &Connection, climb: i64) -> Result<Vec<Line>, Le
     let mut rows = statement.query([climb])?;
     let mut lines = Vec::new();
     while let Some(row) = rows.next()? {
-        let body = whole_body(row).map_err(|why| LedgerError::Damaged { climb, why })?;
+        let body = whole_body(row).map_err(|flaw| match flaw {
+            Flaw::Damaged(why) => LedgerError::Damaged { climb, why },
+            Flaw::Newer(what) => LedgerError::NewerLine { climb, what },
+        })?;
         lines.push(Line {
             at: Moment::from_millis(row.get(2)?),
             wall: Moment::from_millis(row.get(3)?),
@@ -101,17 +130,17 @@ pub(crate) fn digest(connection: &Connection, climb: i64) -> Result<[u8; 32], Le
 
 /// Every line that is not what was written, and every line behind one in the same climb; sealed climbs were checked
 /// before.
-pub(crate) fn check(connection: &Connection) -> Result<Vec<Dropped>, LedgerError> {
+pub(crate) fn check(connection: &Connection) -> Result<Checked, LedgerError> {
     let sql = "SELECT climb FROM climbs WHERE climb NOT IN (SELECT climb FROM seals) ORDER BY climb";
     let unchecked: Vec<i64> = connection.prepare(sql)?.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?;
-    let mut dropped = Vec::new();
+    let mut checked = Checked::default();
     for climb in unchecked {
-        check_climb(connection, climb, &mut dropped)?;
+        check_climb(connection, climb, &mut checked)?;
     }
-    Ok(dropped)
+    Ok(checked)
 }
 
-fn check_climb(connection: &Connection, climb: i64, dropped: &mut Vec<Dropped>) -> Result<(), LedgerError> {
+fn check_climb(connection: &Connection, climb: i64, checked: &mut Checked) -> Result<(), LedgerError> {
     let mut statement = connection.prepare(&format!("SELECT {COLUMNS} FROM journal WHERE climb = ? ORDER BY line"))?;
     let mut rows = statement.query([climb])?;
     let mut expected = 0;
@@ -123,10 +152,17 @@ fn check_climb(connection: &Connection, climb: i64, dropped: &mut Vec<Dropped>) 
         } else if line != expected {
             Some(format!("line {expected} before it is missing"))
         } else {
-            whole_body(row).err()
+            match whole_body(row).err() {
+                Some(Flaw::Newer(what)) => {
+                    checked.newer.push(Newer { climb, line, what });
+                    return Ok(());
+                }
+                Some(Flaw::Damaged(why)) => Some(why),
+                None => None,
+            }
         };
         is_behind_one |= why.is_some();
-        dropped.extend(why.map(|why| Dropped { climb, line, why }));
+        checked.dropped.extend(why.map(|why| Dropped { climb, line, why }));
         expected = line + 1;
     }
     Ok(())
@@ -162,8 +198,8 @@ pub(crate) fn check_seal(connection: &Connection, climb: i64) -> Result<(), Ledg
 ///
 /// # Errors
 /// What is wrong with it, where it is not what was written.
-fn whole_body(row: &rusqlite::Row) -> Result<Body, String> {
-    let unreadable = |_: rusqlite::Error| "a column is of the wrong kind".to_owned();
+fn whole_body(row: &rusqlite::Row) -> Result<Body, Flaw> {
+    let unreadable = |_: rusqlite::Error| Flaw::Damaged("a column is of the wrong kind".to_owned());
     let boot: String = row.get(4).map_err(unreadable)?;
     let body: String = row.get(5).map_err(unreadable)?;
     let checksum: Vec<u8> = row.get(6).map_err(unreadable)?;
@@ -175,9 +211,9 @@ fn whole_body(row: &rusqlite::Row) -> Result<Body, String> {
         boot: &boot,
     };
     if checksum != stamp.checksum(&body).as_slice() {
-        return Err("its checksum does not fit its contents".into());
+        return Err(Flaw::Damaged("its checksum does not fit its contents".into()));
     }
-    serde_json::from_str(&body).map_err(|error| format!("it can't be read: {error}"))
+    serde_json::from_str(&body).map_err(|error| Flaw::Newer(error.to_string()))
 }
 
 /// Moves dropped lines out of the journal, so that what stays is good.

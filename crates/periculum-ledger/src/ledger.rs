@@ -13,7 +13,7 @@ use rusqlite::{Connection, TransactionBehavior, params};
 use crate::attached::{self, Attached};
 use crate::claim::{Claim, beside};
 use crate::error::LedgerError;
-use crate::journal::{self, Dropped, Line};
+use crate::journal::{self, Checked, Dropped, Line, Newer};
 use crate::profiles::{self, Armed, ProfileRow};
 use crate::queries::{self, ClimbRow, IncidentRow, LastLife, TrialRow};
 use crate::records::{self, Entered, EnteredRow, RecordRow};
@@ -31,6 +31,7 @@ pub struct Ledger {
     record: Connection,
     samples: Connection,
     dropped: Vec<Dropped>,
+    newer: Vec<Newer>,
 }
 
 /// What is to be known of a climb before it begins.
@@ -74,7 +75,7 @@ impl Ledger {
             return Err(LedgerError::TooNew { path: path.to_owned(), found, known: schema::FORMAT });
         }
         let samples = connect(path, "NORMAL").map_err(unreadable)?;
-        let mut ledger = Self { path: path.to_owned(), record, samples, dropped: Vec::new() };
+        let mut ledger = Self { path: path.to_owned(), record, samples, dropped: Vec::new(), newer: Vec::new() };
         ledger.mend()?;
         Ok(ledger)
     }
@@ -89,11 +90,22 @@ impl Ledger {
         &self.dropped
     }
 
+    /// The lines that a newer version wrote, the first of each climb; where there are any, the file is left as it is.
+    pub fn newer(&self) -> &[Newer] {
+        &self.newer
+    }
+
+    fn check_writable(&self) -> Result<(), LedgerError> {
+        let Some(Newer { climb, line, what }) = self.newer.first().cloned() else { return Ok(()) };
+        Err(LedgerError::ReadOnly { path: self.path.clone(), climb, line, what })
+    }
+
     /// Takes the right to climb with this ledger.
     ///
     /// # Errors
     /// Where another process has it.
     pub fn claim(&self) -> Result<Claim, LedgerError> {
+        self.check_writable()?;
         Claim::take(&self.path)
     }
 
@@ -102,6 +114,7 @@ impl Ledger {
     /// # Errors
     /// When it can't be written.
     pub fn begin_climb(&mut self, new: &NewClimb) -> Result<i64, LedgerError> {
+        self.check_writable()?;
         self.snapshot()?;
         self.record.execute(
             "INSERT INTO climbs (plan, rig, specimen, use_name, seed, plan_text, rig_text, wall) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
@@ -172,6 +185,7 @@ impl Ledger {
     /// # Errors
     /// When the file can't be read or written.
     pub fn check(&mut self) -> Result<(), LedgerError> {
+        self.check_writable()?;
         self.record.execute("DELETE FROM seals", [])?;
         self.mend()
     }
@@ -245,6 +259,7 @@ impl Ledger {
     /// # Errors
     /// When it can't be written.
     pub fn enter(&self, result: &Entered, wall: Moment) -> Result<i64, LedgerError> {
+        self.check_writable()?;
         records::enter(&self.record, result, wall)
     }
 
@@ -261,6 +276,7 @@ impl Ledger {
     /// # Errors
     /// When it can't be written.
     pub fn take_back(&self, entered: i64) -> Result<bool, LedgerError> {
+        self.check_writable()?;
         records::take_back(&self.record, entered)
     }
 
@@ -269,6 +285,7 @@ impl Ledger {
     /// # Errors
     /// When they can't be written, as under a name that readings were attached under before; then none were.
     pub fn attach(&mut self, climb: i64, all: &[(Attached, Vec<(Moment, f64)>)]) -> Result<(), LedgerError> {
+        self.check_writable()?;
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
         all.iter().try_for_each(|(of, readings)| attached::attach(&transaction, climb, of, readings))?;
         Ok(transaction.commit()?)
@@ -287,6 +304,7 @@ impl Ledger {
     /// # Errors
     /// When they can't be taken off.
     pub fn detach(&mut self, climb: i64, sensor: &str) -> Result<bool, LedgerError> {
+        self.check_writable()?;
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
         let found = attached::detach(&transaction, climb, sensor)?;
         transaction.commit()?;
@@ -314,6 +332,7 @@ impl Ledger {
     /// # Errors
     /// When its mark held no soak, or it can't be written.
     pub fn arm(&self, profile: &ProfileRow) -> Result<(), LedgerError> {
+        self.check_writable()?;
         if !profile.soaked {
             return Err(LedgerError::NotSoaked { name: profile.name.clone() });
         }
@@ -325,6 +344,7 @@ impl Ledger {
     /// # Errors
     /// When it can't be written.
     pub fn disarm(&self, rig: &str) -> Result<bool, LedgerError> {
+        self.check_writable()?;
         profiles::disarm(&self.record, rig)
     }
 
@@ -341,6 +361,7 @@ impl Ledger {
     /// # Errors
     /// When it can't be written.
     pub fn note_start(&self, rig: &str, is_starting: bool) -> Result<(), LedgerError> {
+        self.check_writable()?;
         profiles::note_start(&self.record, rig, is_starting)
     }
 
@@ -359,7 +380,11 @@ impl Ledger {
     }
 
     fn mend(&mut self) -> Result<(), LedgerError> {
-        let dropped = journal::check(&self.record)?;
+        let Checked { dropped, newer } = journal::check(&self.record)?;
+        self.newer = newer;
+        if !self.newer.is_empty() {
+            return Ok(());
+        }
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
         journal::set_aside(&transaction, &dropped)?;
         let mut climbs: Vec<i64> = dropped.iter().map(|line| line.climb).collect();

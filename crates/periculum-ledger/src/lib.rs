@@ -21,7 +21,7 @@ mod schema;
 pub use attached::Attached;
 pub use claim::Claim;
 pub use error::LedgerError;
-pub use journal::{Dropped, Line};
+pub use journal::{Dropped, Line, Newer};
 pub use ledger::{Ledger, NewClimb};
 pub use profiles::{Armed, ProfileRow};
 pub use queries::{ClimbRow, IncidentRow, LastLife, TrialRow};

@@ -14,6 +14,7 @@ use periculum_core::engine::Said;
 
 use crate::briefing::SourceFile;
 use crate::complaint::BadInput;
+use crate::output::complain;
 
 /// The operator, as a driver hears them.
 pub(crate) struct Operator {
@@ -71,7 +72,7 @@ impl Operator {
                 match answer(&line) {
                     Some(said) => drop(words.send(said)),
                     None if line.trim().is_empty() => {}
-                    None => eprintln!("{}", no_answer(&line)),
+                    None => complain!("{}", no_answer(&line)),
                 }
             }
             is_mute.store(true, Ordering::Relaxed);

@@ -10,9 +10,14 @@ use periculum_core::pass::Threads;
 
 use crate::briefing::real_loads;
 
+/// What the exit codes mean, for `--help`.
+const EXIT_CODES: &str = "Exit codes: 0 done, and a mark was found where one was sought; 1 it failed, or what is in force did \
+not hold; 2 something given was wrong; 3 the climb came to its end without a mark; 4 a score is not as sure as was asked; \
+130 interrupted, or the climb waits.";
+
 /// Finds the highest setting that this specimen of hardware holds, and loses nothing when the machine dies.
 #[derive(Parser, Debug)]
-#[command(name = "periculum", version, max_term_width = 100)]
+#[command(name = "periculum", version, max_term_width = 100, after_help = EXIT_CODES)]
 pub(crate) struct Arguments {
     /// What to do; without a command an unfinished climb is taken up again.
     #[command(subcommand)]
@@ -114,11 +119,14 @@ pub(crate) struct Climb {
 
 #[derive(Args, Debug)]
 pub(crate) struct Resume {
+    /// The climb to go on with, as `periculum ledger` lists it, instead of the newest that is not finished.
+    pub(crate) climb: Option<i64>,
+
     /// Nobody is there: go on without the interface, and end the climb where the machine keeps going down.
     #[arg(long)]
     pub(crate) unattended: bool,
 
-    /// How many simulated seconds pass in one, or `max`.
+    /// Simulated seconds per real second, or `max`.
     #[arg(long, value_name = "N")]
     pub(crate) pace: Option<Pace>,
 
@@ -167,24 +175,32 @@ pub(crate) struct Simulation {
     #[arg(long, value_name = "N")]
     pub(crate) seed: Option<u64>,
 
-    /// How many simulated seconds pass in one, or `max`.
+    /// Simulated seconds per real second, or `max`.
     #[arg(long, value_name = "N")]
     pub(crate) pace: Option<Pace>,
 }
 
 #[derive(Args, Debug)]
+#[group(id = "without_interface", multiple = true, args = ["headless", "json"])]
 pub(crate) struct Output {
     /// Do without the interface: one line a trial.
     #[arg(long)]
     pub(crate) headless: bool,
 
-    /// One JSON object a line, the last of kind `ended`.
-    #[arg(long, requires = "headless")]
+    /// One JSON object a line, the last of kind `ended`, without the interface.
+    #[arg(long)]
     pub(crate) json: bool,
 
     /// Take the operator's answers from this file, one a line: done, no-start or defaults.
-    #[arg(long, value_name = "FILE", requires = "headless")]
+    #[arg(long, value_name = "FILE", requires = "without_interface")]
     pub(crate) answers: Option<PathBuf>,
+}
+
+impl Output {
+    /// Whether there is no interface.
+    pub(crate) fn is_headless(&self) -> bool {
+        self.headless || self.json
+    }
 }
 
 #[derive(Args, Debug)]
@@ -241,7 +257,7 @@ pub(crate) struct Prove {
 #[derive(Args, Debug)]
 pub(crate) struct Score {
     /// The benchmarks, by their loads' names; all of them where none is named.
-    #[arg(value_name = "NAME", value_parser = PossibleValuesParser::new(real_loads()))]
+    #[arg(value_name = "NAME")]
     pub(crate) names: Vec<String>,
 
     /// Also the programs of your own that this file defines with a score.

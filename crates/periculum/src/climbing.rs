@@ -7,7 +7,7 @@ use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use anyhow::{Context, Result, bail};
 use periculum_core::ending::{Boot, classify};
-use periculum_core::engine::{Climb, Event, RULES};
+use periculum_core::engine::{Climb, Event, RULES, decide_alike};
 use periculum_core::moment::Moment;
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::series::Series;
@@ -26,6 +26,7 @@ use crate::complaint::BadInput;
 use crate::driver::{Driver, Pacer, Readings};
 use crate::loading::LoadRunner;
 use crate::notice::Notice;
+use crate::output::complain;
 use crate::permits::Permits;
 use crate::places;
 
@@ -80,7 +81,16 @@ pub(crate) fn open_ledger(path: &Path) -> Result<Ledger> {
 /// Tells on standard error what of a ledger had to be dropped.
 pub(crate) fn tell_dropped(ledger: &Ledger) {
     for dropped in ledger.dropped() {
-        eprintln!("periculum: dropped line {} of climb {}: {}", dropped.line, dropped.climb, dropped.why);
+        complain!("periculum: dropped line {} of climb {}: {}", dropped.line, dropped.climb, dropped.why);
+    }
+    for newer in ledger.newer() {
+        complain!(
+            "periculum: a newer version wrote line {} of climb {} ({}); this one only reads {}",
+            newer.line,
+            newer.climb,
+            newer.what,
+            ledger.path().display()
+        );
     }
 }
 
@@ -97,9 +107,11 @@ impl Prepared {
             }
         };
         if let Some(waiting) = ledger.unfinished()? {
-            eprintln!(
-                "periculum: climb {} of {} is not finished; `periculum resume` goes on with it",
-                waiting.climb, waiting.rig
+            complain!(
+                "periculum: climb {} of {} is not finished; `{}` goes on with it",
+                waiting.climb,
+                waiting.rig,
+                places::typed(&format!("resume {}", waiting.climb), ledger.path())
             );
         }
         Self::new(briefing, ledger, sysroot, seed)
@@ -151,9 +163,23 @@ impl Prepared {
         })
     }
 
-    /// The newest climb that was not finished, taken up by somebody or by the machine itself; none where all are.
-    pub(crate) fn unfinished(ledger: Ledger, sysroot: &Path, unattended: bool) -> Result<Option<Self>> {
-        let Some(row) = ledger.unfinished()? else { return Ok(None) };
+    /// The climb of this number or the newest that was not finished, taken up by somebody or by the machine itself; none where
+    /// all are.
+    pub(crate) fn unfinished(
+        ledger: Ledger,
+        sysroot: &Path,
+        climb: Option<i64>,
+        unattended: bool,
+    ) -> Result<Option<Self>> {
+        let row = match climb {
+            Some(number) => Some(ledger.climb(number)?),
+            None => ledger.unfinished()?,
+        };
+        let Some(row) = row else { return Ok(None) };
+        if let Some(end) = &row.end {
+            let again = places::typed(&format!("climb --again {}", row.climb), ledger.path());
+            return Err(BadInput(format!("climb {} is over: {end}; `{again}` climbs it again", row.climb)).into());
+        }
         let claim = ledger.claim()?;
         let briefing = recall(&ledger, &row)?;
         let past = ledger.lines(row.climb)?;
@@ -254,7 +280,7 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
     let mut climb = Climb::new(Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
     for (number, line) in past.iter().enumerate() {
         let step = climb.next(line.at, &line.event);
-        if step.entries != line.entries {
+        if !decide_alike(&step.entries, &line.entries) {
             bail!(
                 "the record can't be taken up again: this version decides otherwise at line {number}; \
                  finish it with the version that began it, or begin a new climb"

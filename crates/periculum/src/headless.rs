@@ -1,6 +1,7 @@
 //! A climb without the interface: one line a trial, or one JSON object an entry.
 
-use std::io::{IsTerminal, Write};
+use std::io::IsTerminal;
+use std::path::PathBuf;
 use std::process::ExitCode;
 use std::sync::Arc;
 
@@ -8,7 +9,8 @@ use anyhow::Result;
 use periculum_core::engine::{ClimbEnd, Entry};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{Progress, Workload};
-use periculum_core::quantity::measured;
+use periculum_core::plan::Plan;
+use periculum_core::quantity::{harmless, measured};
 use periculum_core::rig::Rig;
 use periculum_core::story::Story;
 use periculum_core::telling::{ask, mark_sentence, tell, whereabouts};
@@ -18,13 +20,11 @@ use serde::Serialize;
 use crate::ask::Operator;
 use crate::cli::{Output, Pace};
 use crate::climbing::{Prepared, tell_past};
-use crate::complaint::FAILED;
+use crate::complaint::{FAILED, INTERRUPTED, NOTHING_FOUND};
 use crate::driver::Parting;
-use crate::interrupt;
 use crate::notice::{self, Notice};
-
-/// How a shell says that somebody interrupted.
-const INTERRUPTED: u8 = 130;
+use crate::output::{complain, styled};
+use crate::{interrupt, places};
 
 /// How the lines look.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -51,11 +51,13 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
         None => {}
     }
     let style = if output.json { Style::Json } else { Style::Lines };
-    let mut printer = Printer::new(style, Arc::clone(&prepared.briefing.rig), tell_past(&prepared.past));
+    let briefing = &prepared.briefing;
+    let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
+    let mut printer = Printer::new(style, rig, tell_past(&prepared.past), prepared.ledger_path());
     let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(&notice));
     let parting = driver.drive(first, |_| false)?;
     drop((driver, words));
-    let code = printer.finish(parting);
+    let code = printer.finish(parting, &plan);
     Ok((code, printer.story))
 }
 
@@ -63,6 +65,7 @@ struct Printer {
     style: Style,
     rig: Arc<Rig>,
     story: Story,
+    ledger: PathBuf,
     /// Whether a line of progress stands on the terminal and has to be written over.
     has_progress: bool,
     shows_progress: bool,
@@ -89,12 +92,13 @@ struct JsonProgress<'a> {
 }
 
 impl Printer {
-    fn new(style: Style, rig: Arc<Rig>, story: Story) -> Self {
+    fn new(style: Style, rig: Arc<Rig>, story: Story, ledger: PathBuf) -> Self {
         let shows_progress = style == Style::Lines && std::io::stdout().is_terminal();
         Self {
             style,
             rig,
             story,
+            ledger,
             has_progress: false,
             shows_progress,
             load: String::new(),
@@ -110,7 +114,7 @@ impl Printer {
             (Notice::Progress { at, progress }, Style::Json) => {
                 print_json(&JsonProgress { at: *at, kind: "progress", progress });
             }
-            (Notice::LeftBehind { problem }, _) => eprintln!("periculum: {problem}; `periculum restore` tries again"),
+            (Notice::LeftBehind { problem }, _) => complain!("periculum: {problem}; `periculum restore` tries again"),
             (Notice::Told { entry, .. }, Style::Lines) => self.print_entry(entry),
             (Notice::Progress { progress, .. }, Style::Lines) => {
                 self.print_workload(progress);
@@ -204,26 +208,31 @@ impl Printer {
 
     fn print(&mut self, line: &str) {
         let wiped = if std::mem::take(&mut self.has_progress) { "\r\x1b[K" } else { "" };
-        write(&format!("{wiped}{line}\n"));
+        write(&format!("{wiped}{}\n", harmless(line)));
     }
 
-    fn finish(&mut self, parting: Parting) -> ExitCode {
+    fn finish(&mut self, parting: Parting, plan: &Plan) -> ExitCode {
         if parting == Parting::Waiting && self.style == Style::Lines {
             let waits = match &self.story.question {
                 Some(question) => format!("the climb waits for this: {}", ask(question, &self.rig)),
                 None => "the climb waits".into(),
             };
-            self.print(&format!("     {waits}; `periculum resume` goes on with it"));
+            let resume = places::typed("resume", &self.ledger);
+            self.print(&format!("     {waits}; `{resume}` goes on with it"));
         }
-        exit_code(parting, &self.story)
+        exit_code(parting, &self.story, plan)
     }
 }
 
-/// How a climb's end is told to the shell: success when every stage was done and nothing fell at stock.
-pub(crate) fn exit_code(parting: Parting, story: &Story) -> ExitCode {
+/// How a climb's end is told to the shell: success when it came to its end and found what it sought.
+pub(crate) fn exit_code(parting: Parting, story: &Story, plan: &Plan) -> ExitCode {
+    let seeks = |stage: usize| plan.stages.get(stage).is_some_and(|stage| stage.strategy.setting().is_some());
+    let found_nothing = story.marks.is_empty() && (0..plan.stages.len()).any(seeks);
     match story.ended.as_ref().map(|ended| &ended.end) {
         _ if parting == Parting::Waiting => ExitCode::from(INTERRUPTED),
+        Some(ClimbEnd::Completed | ClimbEnd::BudgetSpent { .. }) if found_nothing => ExitCode::from(NOTHING_FOUND),
         Some(ClimbEnd::Completed | ClimbEnd::BudgetSpent { .. }) => ExitCode::SUCCESS,
+        Some(ClimbEnd::NothingHeld { stage }) if seeks(*stage) && found_nothing => ExitCode::from(NOTHING_FOUND),
         Some(ClimbEnd::Stopped) => ExitCode::from(INTERRUPTED),
         _ => ExitCode::from(FAILED),
     }
@@ -236,8 +245,7 @@ fn print_json(line: &impl Serialize) {
     }
 }
 
-/// Nobody being there to read is no reason to stop a climb.
+/// Lines on a terminal carry the sequences that write over a line of progress.
 fn write(text: &str) {
-    let mut out = std::io::stdout().lock();
-    let _ = out.write_all(text.as_bytes()).and_then(|()| out.flush());
+    styled(std::io::stdout(), text);
 }

@@ -14,6 +14,7 @@ mod headless;
 mod interrupt;
 mod loading;
 mod notice;
+mod output;
 mod permits;
 mod pictures;
 mod places;

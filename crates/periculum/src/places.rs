@@ -1,19 +1,66 @@
 //! Where things are kept: the XDG base directories, unless the user says otherwise.
 
 use std::fs;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
 use etcetera::base_strategy::{BaseStrategy, Xdg};
 
 use crate::cli::Common;
+use crate::complaint::BadInput;
+
+/// The usual ledger's file name.
+pub(crate) const LEDGER: &str = "periculum.ledger";
+
+/// The file name of the ledger that the demo keeps for itself.
+pub(crate) const DEMO_LEDGER: &str = "demo.ledger";
+
+/// What `--ledger` takes for the demo's, where no file is called so.
+const DEMO: &str = "demo";
 
 /// The ledger file: the one that was named, or this one in the user's data folder.
 pub(crate) fn ledger(common: &Common, usual: &str) -> Result<PathBuf> {
     match &common.ledger {
+        Some(path) if path.as_os_str() == DEMO && !path.exists() => in_data_folder(DEMO_LEDGER),
         Some(path) => Ok(path.clone()),
-        None => Ok(base()?.data_dir().join("periculum").join(usual)),
+        None => in_data_folder(usual),
     }
+}
+
+/// The same for commands that only read it.
+///
+/// # Errors
+/// Where there is none.
+pub(crate) fn ledger_to_read(common: &Common) -> Result<PathBuf> {
+    let path = ledger(common, LEDGER)?;
+    if path.is_file() {
+        return Ok(path);
+    }
+    let what = match &common.ledger {
+        Some(_) => {
+            format!("there is no ledger {}; `periculum ledger` lists the climbs of the usual one", path.display())
+        }
+        None => {
+            "there is no climb so far; `periculum demo` shows one, and `periculum climb PLAN` begins one".to_owned()
+        }
+    };
+    Err(BadInput(what).into())
+}
+
+/// A command as it has to be typed for the ledger of this path.
+pub(crate) fn typed(command: &str, ledger: &Path) -> String {
+    let is = |name: &str| in_data_folder(name).is_ok_and(|path| path == ledger);
+    if is(LEDGER) {
+        format!("periculum {command}")
+    } else if is(DEMO_LEDGER) {
+        format!("periculum {command} --ledger {DEMO}")
+    } else {
+        format!("periculum {command} --ledger {}", ledger.display())
+    }
+}
+
+fn in_data_folder(name: &str) -> Result<PathBuf> {
+    Ok(base()?.data_dir().join("periculum").join(name))
 }
 
 /// The file that lists which programs of their own the user has allowed.

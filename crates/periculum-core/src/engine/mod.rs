@@ -15,6 +15,7 @@
 mod baseline;
 mod climb;
 mod course;
+mod decision;
 mod each;
 mod entry;
 mod event;
@@ -29,6 +30,7 @@ mod state;
 mod walk;
 
 pub use climb::Climb;
+pub use decision::decide_alike;
 pub use entry::{ClimbEnd, Declined, Entry, Mark, Profile};
 pub use event::{Command, Event, Other, Question, RULES, Said, Step};
 pub use outlook::{Outlook, Prospect};

@@ -1,6 +1,7 @@
 //! `periculum allow`: shows the programs that a file defines or what a rig's settings are written to, and allows it or not.
 
-use std::io::{IsTerminal, Write};
+use std::io::IsTerminal;
+use std::path::PathBuf;
 use std::process::ExitCode;
 
 use anyhow::Result;
@@ -11,6 +12,7 @@ use periculum_rigs::linux::{Written, written_by};
 use crate::briefing::{SourceFile, is_rig, read_programs, read_rig_file};
 use crate::cli::{Allow, Common};
 use crate::complaint::{BadInput, FAILED};
+use crate::output::{lines, say, styled};
 use crate::permits::Permits;
 use crate::places;
 
@@ -23,7 +25,7 @@ pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
             return Err(BadInput(format!("no setting in {} is written to this machine", allow.file.display())).into());
         }
         for one in &written {
-            println!("{}", told(one, permits.allow_target(&one.target)));
+            lines(std::io::stdout(), &told(one, permits.allow_target(&one.target)));
         }
         written.iter().for_each(|one| permits.set_target(&one.target, !allow.forget));
         return decide(allow, &permits, "Periculum will write to them whenever a plan for this rig says so.");
@@ -33,7 +35,7 @@ pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
         return Err(BadInput(format!("{} defines no program", allow.file.display())).into());
     }
     for program in &programs {
-        println!("{}", described(program, permits.allow(program)));
+        lines(std::io::stdout(), &described(program, permits.allow(program)));
     }
     programs.iter().for_each(|program| permits.set(program, !allow.forget));
     decide(allow, &permits, "Periculum will run this as you, whenever a plan or a proof says so.")
@@ -43,28 +45,29 @@ pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
 fn decide(allow: &Allow, permits: &Permits, what: &str) -> Result<ExitCode> {
     let is_sure = allow.yes || allow.forget || asks(what)?;
     if !is_sure {
-        println!("Nothing was changed.");
+        say!("Nothing was changed.");
         return Ok(ExitCode::from(FAILED));
     }
     permits.write()?;
     let done = if allow.forget { "No longer allowed" } else { "Allowed" };
-    println!("{done}, as {} says.", permits.path().display());
+    say!("{done}, as {} says.", permits.path().display());
     Ok(ExitCode::SUCCESS)
 }
 
 fn told(written: &Written, is_allowed: bool) -> String {
-    let files: Vec<String> = written.files.iter().map(|file| format!("    {}\n", file.display())).collect();
+    let shown = |file: &PathBuf| format!("    {}\n", harmless(&file.display().to_string()));
+    let files: Vec<String> = written.files.iter().map(shown).collect();
     let files = if files.is_empty() { "    nothing: this machine has no such target\n".into() } else { files.concat() };
     let allowed = if is_allowed { " (allowed already)" } else { "" };
-    format!("{}, {}{allowed}\n  is written to:\n{files}", written.label, harmless(&written.target))
+    let (label, target) = (harmless(&written.label), harmless(&written.target));
+    format!("{label}, {target}{allowed}\n  is written to:\n{files}")
 }
 
 fn asks(what: &str) -> Result<bool> {
     if !std::io::stdin().is_terminal() {
         return Err(BadInput("nobody is there to be asked; say --yes to allow it".into()).into());
     }
-    print!("{what} Allow it? [yes/no] ");
-    std::io::stdout().flush()?;
+    styled(std::io::stdout(), &format!("{what} Allow it? [yes/no] "));
     let mut answer = String::new();
     std::io::stdin().read_line(&mut answer)?;
     Ok(answer.trim() == "yes")
@@ -81,11 +84,12 @@ fn described(program: &Program, is_allowed: bool) -> String {
     };
     let score = score.as_ref().map_or("none".to_owned(), |score| {
         let pattern = score.pattern.as_ref().map(|pattern| format!(", from /{}/", harmless(pattern)));
-        format!("{} {}{}", harmless(&score.formula), score.unit, pattern.unwrap_or_default())
+        format!("{} {}{}", harmless(&score.formula), harmless(&score.unit), pattern.unwrap_or_default())
     });
     format!(
-        "{name}{}\n  runs, without a shell:\n{}  in folder: {}\n  for at most: {limit}\n  right when it exits with: \
+        "{}{}\n  runs, without a shell:\n{}  in folder: {}\n  for at most: {limit}\n  right when it exits with: \
          {status}\n  and its output is: {output}\n  score: {score}\n  digest: {}\n",
+        harmless(name),
         if is_allowed { " (allowed already)" } else { "" },
         words.concat(),
         folder.as_ref().map_or("the one that Periculum runs in".into(), |folder| harmless(folder)),

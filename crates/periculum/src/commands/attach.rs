@@ -10,15 +10,15 @@ use periculum_core::moment::Moment;
 use periculum_ledger::{Attached, ClimbRow, Ledger};
 use periculum_rigs::readings::{self, Column};
 
-use super::LEDGER;
 use crate::briefing::SourceFile;
 use crate::cli::{Attach, Common};
 use crate::climbing::{open_ledger, recall, tell_past};
 use crate::complaint::BadInput;
+use crate::output::say;
 use crate::places;
 
 pub(super) fn run(attach: &Attach, common: &Common) -> Result<ExitCode> {
-    let mut ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    let mut ledger = open_ledger(&places::ledger_to_read(common)?)?;
     let row = ledger.climb(attach.climb)?;
     match (&attach.file, &attach.take_off) {
         (Some(path), _) => put_on(&mut ledger, &row, path, attach.ahead)?,
@@ -61,7 +61,7 @@ fn put_on(ledger: &mut Ledger, row: &ClimbRow, path: &Path, ahead: f64) -> Resul
     }
     ledger.attach(row.climb, &all)?;
     for (of, readings) in &all {
-        println!("{} readings of {} are attached to climb {}", readings.len(), of.sensor, row.climb);
+        say!("{} readings of {} are attached to climb {}", readings.len(), of.sensor, row.climb);
     }
     Ok(())
 }
@@ -96,18 +96,18 @@ fn take_off(ledger: &mut Ledger, climb: i64, name: &str) -> Result<()> {
         let what = format!("nothing is attached to climb {climb} as {name}; `periculum attach {climb}` lists what is");
         return Err(BadInput(what).into());
     }
-    println!("{name} is taken off climb {climb}");
+    say!("{name} is taken off climb {climb}");
     Ok(())
 }
 
 fn list(ledger: &Ledger, climb: i64) -> Result<()> {
     let attached = ledger.attached(climb)?;
     if attached.is_empty() {
-        println!("nothing is attached to climb {climb}; `periculum attach {climb} meter.csv` attaches what a file has");
+        say!("nothing is attached to climb {climb}; `periculum attach {climb} meter.csv` attaches what a file has");
     }
     for Attached { sensor, label, unit, source, .. } in attached {
         let unit = if unit.is_empty() { String::new() } else { format!(", {unit}") };
-        println!("{sensor}: {label}{unit}, from {source}");
+        say!("{sensor}: {label}{unit}, from {source}");
     }
     Ok(())
 }

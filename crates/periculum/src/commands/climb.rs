@@ -17,9 +17,13 @@ pub(super) fn run(climb: &Climb, common: &Common) -> Result<ExitCode> {
         (None, Some(number)) => Wanted::Again(number),
         (None, None) => return Err(BadInput("name a plan file, or a climb of the ledger with --again".into()).into()),
     };
+    let is_headless = climb.output.is_headless();
+    if !is_headless {
+        super::needs_terminal("climb", "say --headless to climb without")?;
+    }
     let ledger = places::ledger(common, LEDGER)?;
     let prepared = Prepared::of(&wanted, &ledger, &common.sysroot, climb.simulation.seed)?;
-    if climb.output.headless {
+    if is_headless {
         return headless::drive(prepared, &climb.output, climb.simulation.pace.or(Some(Pace::Max)));
     }
     show(prepared, common, climb.simulation.pace, |_| true)

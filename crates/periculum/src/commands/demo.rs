@@ -12,6 +12,7 @@ use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::{Common, Demo, Pace};
 use crate::climbing::{Prepared, open_ledger};
+use crate::output::complain;
 use crate::places;
 
 /// A rig file and a plan file.
@@ -56,13 +57,15 @@ const DAY: i64 = 86_400_000;
 const BEFORE_CURTAIN: u32 = 6;
 
 pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
+    let instead = "`periculum climb PLAN --headless` climbs without, a plan of demo/ for instance";
+    super::needs_terminal("demo", instead)?;
     let path = places::ledger(common, DEMO_LEDGER)?;
     let ledger = open_ledger(&path)?;
     if ledger.climbs()?.is_empty() {
         fill(&path, common)?;
     }
-    let unfinished = Prepared::unfinished(ledger, &common.sysroot, false).unwrap_or_else(|why| {
-        eprintln!("periculum: the last demo can't go on, so a new one begins: {why:#}");
+    let unfinished = Prepared::unfinished(ledger, &common.sysroot, None, false).unwrap_or_else(|why| {
+        complain!("periculum: the last demo can't go on, so a new one begins: {why:#}");
         None
     });
     let prepared = match unfinished {

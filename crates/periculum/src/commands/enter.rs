@@ -10,6 +10,7 @@ use super::{LEDGER, date};
 use crate::cli::{Common, Enter};
 use crate::climbing::open_ledger;
 use crate::complaint::BadInput;
+use crate::output::say;
 use crate::places;
 
 pub(super) fn run(enter: &Enter, common: &Common) -> Result<ExitCode> {
@@ -18,11 +19,11 @@ pub(super) fn run(enter: &Enter, common: &Common) -> Result<ExitCode> {
         if !ledger.take_back(number)? {
             return Err(BadInput(format!("there is no result {number}; `periculum enter` lists what there is")).into());
         }
-        println!("result {number} is taken back");
+        say!("result {number} is taken back");
         return Ok(ExitCode::SUCCESS);
     }
     match result(enter)? {
-        Some(result) => println!("result {} is written down", ledger.enter(&result, wall_clock())?),
+        Some(result) => say!("result {} is written down", ledger.enter(&result, wall_clock())?),
         None => list(&ledger)?,
     }
     Ok(ExitCode::SUCCESS)
@@ -46,12 +47,12 @@ fn result(enter: &Enter) -> Result<Option<Entered>> {
 fn list(ledger: &Ledger) -> Result<()> {
     let entered = ledger.entered()?;
     if entered.is_empty() {
-        println!("nothing was entered; `periculum enter dense 512.4 GFLOP/s --source \"a friend\"` enters a score");
+        say!("nothing was entered; `periculum enter dense 512.4 GFLOP/s --source \"a friend\"` enters a score");
     }
     for EnteredRow { entered, result, wall } in entered {
         let Entered { what, value, unit, specimen, source } = result;
         let of = if specimen.is_empty() { String::new() } else { format!(" of {specimen}") };
-        println!("{entered:>4}  {}  {what} {value} {unit}{of}, from {source}", date(wall));
+        say!("{entered:>4}  {}  {what} {value} {unit}{of}, from {source}", date(wall));
     }
     Ok(())
 }

@@ -7,7 +7,6 @@ use std::process::ExitCode;
 use anyhow::{Context, Result};
 use periculum_charts::{incidents, open_metrics, samples, scores, telemetry, trials};
 
-use super::LEDGER;
 use crate::cli::{Common, Export, Exported};
 use crate::climbing::{open_ledger, recall_to_look, tell_past};
 use crate::complaint::BadInput;
@@ -25,7 +24,7 @@ pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
         let (name, known) = (output.display(), known.join(" or ."));
         return Err(BadInput(format!("can't tell what {name} is to be; end it in .{known}")).into());
     }
-    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    let ledger = open_ledger(&places::ledger_to_read(common)?)?;
     let row = ledger.climb(*climb)?;
     let rig = recall_to_look(&ledger, &row)?.rig;
     let story = tell_past(&ledger.lines(*climb)?);

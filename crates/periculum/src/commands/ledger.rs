@@ -1,43 +1,50 @@
 //! `periculum ledger`: lists climbs, or the trials and incidents of one.
 
+use std::path::Path;
 use std::process::ExitCode;
 
 use anyhow::Result;
 use periculum_ledger::{ClimbRow, IncidentRow};
 
-use super::{LEDGER, date};
+use super::date;
 use crate::cli::{Common, Ledger};
 use crate::climbing::{open_ledger, recall, tell_dropped};
+use crate::output::say;
 use crate::places;
 
 pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
-    let mut ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    let mut ledger = open_ledger(&places::ledger_to_read(common)?)?;
     if arguments.check {
         ledger.check()?;
         tell_dropped(&ledger);
-        println!("every line was read again: {} dropped", ledger.dropped().len());
+        say!("every line was read again: {} dropped", ledger.dropped().len());
     }
     match arguments.climb {
         Some(climb) => list_climb(&ledger, climb)?,
-        None => list_climbs(&ledger.climbs()?),
+        None => list_climbs(&ledger.climbs()?, ledger.path()),
     }
     Ok(ExitCode::SUCCESS)
 }
 
-fn list_climbs(climbs: &[ClimbRow]) {
+fn list_climbs(climbs: &[ClimbRow], path: &Path) {
     if climbs.is_empty() {
-        println!("no climb so far; `periculum demo` shows one");
+        say!("no climb so far; `periculum demo` shows one");
         return;
     }
     for row in climbs {
-        let end = row.end.as_deref().unwrap_or("not finished; `periculum resume` goes on with it");
-        println!(
-            "{:>4}  {}  {:<12} {:<16} {:>3} trials {:>3} fell  {:>12}  {end}",
+        let waits = || {
+            let resume = places::typed(&format!("resume {}", row.climb), path);
+            format!("not finished; `{resume}` goes on with it")
+        };
+        let end = row.end.clone().unwrap_or_else(waits);
+        say!(
+            "{:>4}  {}  {:<12} {:<16} {:>3} {:<6} {:>3} fell  {:>12}  {end}",
             row.climb,
             date(row.wall),
             row.rig,
             row.plan,
             row.trials,
+            if row.trials == 1 { "trial" } else { "trials" },
             row.falls,
             row.tested.to_string()
         );
@@ -47,9 +54,9 @@ fn list_climbs(climbs: &[ClimbRow]) {
 fn list_climb(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
     let row = ledger.climb(climb)?;
     let rig = recall(ledger, &row)?.rig;
-    println!("climb {climb}: {} on {}, for {}, begun {}", row.plan, row.rig, row.use_name, date(row.wall));
+    say!("climb {climb}: {} on {}, for {}, begun {}", row.plan, row.rig, row.use_name, date(row.wall));
     for trial in ledger.trials(climb)? {
-        println!(
+        say!(
             "{:>4}  {:<8} {}  {}  {}  {}",
             trial.trial,
             trial.verdict.as_deref().unwrap_or("open"),
@@ -61,10 +68,10 @@ fn list_climb(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
     }
     let incidents = ledger.incidents(climb)?;
     if !incidents.is_empty() {
-        println!("incidents:");
+        say!("incidents:");
     }
     for incident in &incidents {
-        println!("  {}", incident_line(incident));
+        say!("  {}", incident_line(incident));
     }
     Ok(())
 }

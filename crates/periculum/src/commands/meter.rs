@@ -14,6 +14,7 @@ use periculum_rigs::simulated::{Truth, serve};
 use super::LEDGER;
 use crate::cli::{Common, Meter};
 use crate::climbing::{recall, tell_past};
+use crate::output::say;
 use crate::places;
 
 /// How often it looks at what is in force.
@@ -21,7 +22,7 @@ const LOOKING: Duration = Duration::from_millis(500);
 
 pub(super) fn run(meter: &Meter, common: &Common) -> Result<ExitCode> {
     let listener = TcpListener::bind(&meter.listen).with_context(|| format!("can't listen on {}", meter.listen))?;
-    println!("A meter listens on {}; it is asked with MEASure:VOLTage:DC?", listener.local_addr()?);
+    say!("A meter listens on {}; it is asked with MEASure:VOLTage:DC?", listener.local_addr()?);
     let path = places::ledger(common, LEDGER)?;
     let seen = Arc::new(Mutex::new(None));
     let shown = Arc::clone(&seen);

@@ -21,6 +21,7 @@ mod rig;
 mod score;
 mod show;
 
+use std::io::IsTerminal;
 use std::process::ExitCode;
 
 use anyhow::Result;
@@ -29,7 +30,8 @@ use jiff::tz::TimeZone;
 use periculum_core::moment::Moment;
 
 use crate::cli::{Arguments, Command};
-use crate::places;
+use crate::complaint::BadInput;
+use crate::places::{self, DEMO_LEDGER, LEDGER};
 
 /// Runs a command.
 pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
@@ -61,14 +63,16 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
     }
 }
 
-/// The usual ledger's file name.
-const LEDGER: &str = "periculum.ledger";
+/// Refuses to show an interface where nobody would see it or could answer; before anything is recorded or applied.
+fn needs_terminal(command: &str, instead: &str) -> Result<(), BadInput> {
+    if std::io::stdin().is_terminal() && std::io::stdout().is_terminal() {
+        return Ok(());
+    }
+    Err(BadInput(format!("`{command}` shows an interface and needs a terminal; {instead}")))
+}
 
-/// The file name of the ledger that the demo keeps for itself.
-const DEMO_LEDGER: &str = "demo.ledger";
-
-/// A moment of the wall clock as lists show it.
+/// A moment of the wall clock as lists show it, with the zone that it is told in.
 pub(crate) fn date(moment: Moment) -> String {
     let instant = Timestamp::from_millisecond(moment.millis()).unwrap_or(Timestamp::UNIX_EPOCH);
-    instant.to_zoned(TimeZone::system()).strftime("%Y-%m-%d %H:%M").to_string()
+    instant.to_zoned(TimeZone::system()).strftime("%Y-%m-%d %H:%M %Z").to_string()
 }

@@ -10,31 +10,31 @@ use periculum_core::rung::Rung;
 use periculum_ledger::{Ledger, ProfileRow};
 use periculum_rigs::bench::Bench;
 
-use super::LEDGER;
 use crate::cli::{Common, Profile, ProfileAction};
 use crate::climbing::{bench_of, open_ledger, recall};
 use crate::complaint::{BadInput, FAILED};
+use crate::output::say;
 use crate::places;
 
 pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
-    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    let ledger = open_ledger(&places::ledger_to_read(common)?)?;
     match &arguments.action {
         None => list(&ledger)?,
         Some(ProfileAction::Arm { name, climb }) => {
             let profile = find(&ledger, name, *climb)?;
             refuse_by_hand(&profile, &recall(&ledger, &ledger.climb(profile.climb)?)?.rig)?;
             ledger.arm(&profile)?;
-            println!("{name} is applied when {} starts, by `periculum profile start`", profile.rig);
+            say!("{name} is applied when {} starts, by `periculum profile start`", profile.rig);
         }
         Some(ProfileAction::Disarm) => {
             for (rig, armed) in ledger.armed()? {
                 ledger.disarm(&rig)?;
-                println!("{} is no longer applied when {rig} starts", armed.name);
+                say!("{} is no longer applied when {rig} starts", armed.name);
             }
         }
         Some(ProfileAction::Apply { name, climb }) => {
             let profile = find(&ledger, name, *climb)?;
-            println!("{}", put_in_force(&ledger, &profile, common)?);
+            say!("{}", put_in_force(&ledger, &profile, common)?);
         }
         Some(ProfileAction::Start { confirm_after }) => return start(&ledger, *confirm_after, common),
     }
@@ -44,7 +44,7 @@ pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
 fn list(ledger: &Ledger) -> Result<()> {
     let (profiles, armed) = (ledger.profiles()?, ledger.armed()?);
     if profiles.is_empty() {
-        println!("no profile so far; a stage of a plan saves one with `save = \"daily\"`");
+        say!("no profile so far; a stage of a plan saves one with `save = \"daily\"`");
     }
     for profile in profiles {
         let rig = recall(ledger, &ledger.climb(profile.climb)?)?.rig;
@@ -55,7 +55,7 @@ fn list(ledger: &Ledger) -> Result<()> {
             (false, true) => ", soaked",
             (false, false) => "",
         };
-        println!(
+        say!(
             "{:<12} {}  {}: {rests_on} in climb {}{at_start}",
             profile.name,
             profile.rig,
@@ -83,25 +83,22 @@ fn start(ledger: &Ledger, confirm_after: periculum_core::moment::Span, common: &
     for (rig, armed) in &armed {
         if armed.is_starting {
             ledger.disarm(rig)?;
-            println!(
-                "the last start with {} did not go well, so it is no longer applied when {rig} starts",
-                armed.name
-            );
+            say!("the last start with {} did not go well, so it is no longer applied when {rig} starts", armed.name);
             code = ExitCode::from(FAILED);
             continue;
         }
         let profile = find(ledger, &armed.name, Some(armed.climb))?;
         if !profile.soaked {
             ledger.disarm(rig)?;
-            println!("{}'s mark was withdrawn, so it is no longer applied when {rig} starts", armed.name);
+            say!("{}'s mark was withdrawn, so it is no longer applied when {rig} starts", armed.name);
             code = ExitCode::from(FAILED);
             continue;
         }
         ledger.note_start(rig, true)?;
-        println!("{}", put_in_force(ledger, &profile, common)?);
+        say!("{}", put_in_force(ledger, &profile, common)?);
     }
     if armed.is_empty() {
-        println!("nothing is armed; `periculum profile arm NAME` does that");
+        say!("nothing is armed; `periculum profile arm NAME` does that");
         return Ok(code);
     }
     thread::sleep(std::time::Duration::from_millis(confirm_after.millis()));

@@ -9,7 +9,7 @@ use periculum_core::contrast::{Fact, facts_of_climb};
 use periculum_core::story::Story;
 use periculum_ledger::Ledger;
 
-use super::{LEDGER, date};
+use super::date;
 use crate::briefing::Briefing;
 use crate::cli::{Common, Pictured, Report};
 use crate::climbing::{open_ledger, recall_to_look, tell_past};
@@ -25,7 +25,7 @@ pub(super) fn run(report: &Report, common: &Common) -> Result<ExitCode> {
     }
     let picture = report.picture.or((ending == "svg").then_some(Pictured::Ascent));
     refuse_idle_options(report, picture)?;
-    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    let ledger = open_ledger(&places::ledger_to_read(common)?)?;
     match picture {
         Some(picture) => pictures::write(&drawn(report, picture, &ledger)?, &report.output)?,
         None => write_whole(report, &ledger)?,

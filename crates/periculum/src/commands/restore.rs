@@ -7,6 +7,7 @@ use periculum_rigs::linux;
 
 use crate::cli::Common;
 use crate::complaint::FAILED;
+use crate::output::{complain, say};
 use crate::places;
 
 pub(super) fn run(common: &Common) -> Result<ExitCode> {
@@ -14,9 +15,9 @@ pub(super) fn run(common: &Common) -> Result<ExitCode> {
     let tell = || format!("can't read what {} keeps; look at it before you remove it", kept.display());
     let (done, problems) = linux::restore(&common.sysroot, &kept).with_context(tell)?;
     if done.is_empty() && problems.is_empty() {
-        println!("There is nothing to put back.");
+        say!("There is nothing to put back.");
     }
-    done.iter().for_each(|target| println!("{target} is as it was before."));
-    problems.iter().for_each(|problem| eprintln!("periculum: {problem}"));
+    done.iter().for_each(|target| say!("{target} is as it was before."));
+    problems.iter().for_each(|problem| complain!("periculum: {problem}"));
     Ok(if problems.is_empty() { ExitCode::SUCCESS } else { ExitCode::from(FAILED) })
 }

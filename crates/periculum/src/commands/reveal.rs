@@ -15,6 +15,7 @@ use serde::Serialize;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Reveal;
 use crate::complaint::BadInput;
+use crate::output::say;
 
 /// A rung that survives a proof at least this often holds it.
 const OFTEN: f64 = 0.9;
@@ -40,7 +41,7 @@ pub(super) fn run(reveal: &Reveal) -> Result<ExitCode> {
     let revealed =
         if reveal.at.is_empty() { of_stages(&truth, rig, plan) } else { of_rung(&truth, rig, plan, reveal)? };
     for one in revealed {
-        println!("{}", if reveal.json { serde_json::to_string(&one)? } else { sentence(&one, rig) });
+        say!("{}", if reveal.json { serde_json::to_string(&one)? } else { sentence(&one, rig) });
     }
     Ok(ExitCode::SUCCESS)
 }

@@ -5,8 +5,9 @@ use std::process::ExitCode;
 use periculum_rigs::linux::rig_text;
 
 use crate::cli::Common;
+use crate::output::lines;
 
 pub(super) fn run(common: &Common) -> ExitCode {
-    print!("{}", rig_text(&common.sysroot));
+    lines(std::io::stdout(), rig_text(&common.sysroot).trim_end());
     ExitCode::SUCCESS
 }

@@ -16,10 +16,11 @@ use periculum_core::story::Story;
 use periculum_rigs::linux::Linux;
 
 use super::LEDGER;
-use crate::briefing::{self, Briefing, SourceFile};
+use crate::briefing::{self, Briefing, SourceFile, real_loads};
 use crate::cli::{Common, Output, Score};
 use crate::climbing::{PROVING_RIG, Prepared, SCORING, open_ledger};
-use crate::complaint::BadInput;
+use crate::complaint::{BadInput, NOT_SURE};
+use crate::output::{complain, lines, say};
 use crate::{headless, places};
 
 /// What is measured where nobody says: all but what only watches or waits.
@@ -50,7 +51,14 @@ pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
     if names.is_empty() && programs.is_empty() {
         names = USUAL.map(str::to_owned).to_vec();
     }
-    names.extend(programs.iter().map(|program| program.name.clone()));
+    names.extend(programs.iter().map(|program| program.name.clone()).filter(|name| !score.names.contains(name)));
+    let is_known =
+        |name: &&String| real_loads().contains(&name.as_str()) || programs.iter().any(|one| one.name == **name);
+    if let Some(unknown) = names.iter().find(|name| !is_known(name)) {
+        return Err(
+            BadInput(format!("there is no benchmark `{unknown}`; there are {}", real_loads().join(", "))).into()
+        );
+    }
     if !score.json {
         warn_of_others(&Linux::below(&common.sysroot));
     }
@@ -62,9 +70,31 @@ pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
     let (code, story) =
         headless::drive_to_story(prepared, &Output { headless: true, json: score.json, answers: None }, None)?;
     if !score.json {
-        println!("\n{}", table(&story, &names));
+        lines(std::io::stdout(), &format!("\n{}", table(&story, &names)));
     }
-    Ok(code)
+    let unsure: Vec<&str> = names
+        .iter()
+        .enumerate()
+        .filter(|(at, _)| is_unsure(&story, *at, score.within))
+        .map(|(_, name)| &**name)
+        .collect();
+    if code != ExitCode::SUCCESS || unsure.is_empty() {
+        return Ok(code);
+    }
+    complain!(
+        "periculum: not known within {} % after {} repetitions: {}; give --repeats more, or --for longer",
+        score.within,
+        score.repeats,
+        unsure.join(", ")
+    );
+    Ok(ExitCode::from(NOT_SURE))
+}
+
+/// Whether the mean of a benchmark is not known as well as was asked for; a single measurement was not to be.
+fn is_unsure(story: &Story, stage: usize, within: f64) -> bool {
+    let trials = story.trials.iter().filter(|trial| trial.stage == stage);
+    let scores: Vec<f64> = trials.filter_map(|trial| trial.score().map(|score| score.value)).collect();
+    scores.len() > 1 && mean_interval(&scores).is_none_or(|interval| 100.0 * interval.relative() > within)
 }
 
 /// The programs of the user's own that have a score.
@@ -86,9 +116,9 @@ fn warn_of_others(linux: &Linux) {
         .map(|(name, share)| format!("{name} ({share:.0} %)"))
         .collect();
     if busy.is_empty() {
-        println!("     no other program uses the processor to speak of");
+        say!("     no other program uses the processor to speak of");
     } else {
-        println!("     other programs use the processor, which makes scores lower: {}", busy.join(", "));
+        say!("     other programs use the processor, which makes scores lower: {}", busy.join(", "));
     }
 }
 

@@ -5,7 +5,7 @@ use std::process::ExitCode;
 
 use anyhow::Result;
 
-use super::{LEDGER, climb};
+use super::climb;
 use crate::cli::{Common, Show};
 use crate::climbing::{Prepared, open_ledger};
 use crate::complaint::BadInput;
@@ -13,7 +13,7 @@ use crate::places;
 use crate::tui::{self, Library};
 
 pub(super) fn run(show: &Show, common: &Common) -> Result<ExitCode> {
-    let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
+    let ledger = open_ledger(&places::ledger_to_read(common)?)?;
     let newest = || ledger.climbs().map(|climbs| climbs.last().map(|row| row.climb));
     let Some(number) = show.climb.map_or_else(newest, |climb| Ok(Some(climb)))? else {
         return Err(BadInput("there is no climb in this ledger yet".into()).into());

@@ -18,7 +18,7 @@ mod view;
 
 use std::io;
 use std::process::ExitCode;
-use std::sync::LazyLock;
+use std::sync::{Arc, LazyLock};
 use std::thread::{self, JoinHandle};
 use std::time::{Duration, Instant};
 
@@ -34,6 +34,8 @@ use crate::driver::{Pacer, Parting};
 use crate::headless::exit_code;
 use crate::interrupt;
 use crate::notice::Notice;
+use crate::output::{complain, say};
+use crate::places;
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 pub(crate) use crate::tui::draft::Draft;
@@ -57,6 +59,7 @@ pub(crate) fn show(
     let climbed = Climbed::new(&prepared.row()?, &prepared.briefing, past, prepared.traces.clone());
     let app = App::new(climbed, Library::at(prepared.ledger_path()), Theme::of_terminal());
     let (sender, notices) = unbounded();
+    let (ledger, plan) = (prepared.ledger_path(), Arc::clone(&prepared.briefing.plan));
     let driving = drive(prepared, operator, pace, curtain, sender);
     let mut screen = Screen { app, words, notices, ended };
     let shown = screen.run();
@@ -66,13 +69,13 @@ pub(crate) fn show(
     let parting = parting?;
     screen.take_waiting();
     for problem in &screen.app.left_behind {
-        eprintln!("periculum: {problem}; `periculum restore` tries again");
+        complain!("periculum: {problem}; `periculum restore` tries again");
     }
     if parting == Parting::Waiting {
-        println!("The climb waits; `periculum resume` goes on with it.");
+        say!("The climb waits; `{}` goes on with it.", places::typed("resume", &ledger));
         return Ok((ExitCode::SUCCESS, None));
     }
-    Ok((exit_code(parting, &screen.app.shown.story), screen.app.wanted))
+    Ok((exit_code(parting, &screen.app.shown.story, &plan), screen.app.wanted))
 }
 
 /// Shows a climb as the ledger has it; nothing is driven. Tells what is to be climbed then.

@@ -2,6 +2,8 @@
 
 mod commands;
 mod common;
+mod endings;
+mod golden;
 mod interface;
 mod loads;
 mod machine;
