@@ -13,7 +13,7 @@ use periculum_core::scores::{Benchmark, benchmarks};
 use periculum_core::series::Series;
 use periculum_core::setting::Setting;
 use periculum_core::story::{IncidentStory, Story, TrialStory};
-use periculum_core::telling::{mark_sentence, percent_words, stage_words};
+use periculum_core::telling::{benchmark_words, mark_sentence, percent_words, stage_words};
 use periculum_core::terrain::Terrain;
 use periculum_core::verdict::Verdict;
 
@@ -203,8 +203,8 @@ impl Reported<'_> {
     fn border(&self, setting: &str, over: &str, border: &[Border]) -> Option<Block> {
         let (setting, over) = (self.rig.setting(setting)?, self.rig.setting(over)?);
         let row = |point: &Border| {
-            let limit = with_unit(point.limit.round_sf(4).unwrap_or(point.limit).normalize(), &setting.unit);
-            vec![over.written(point.value), limit, format!("{:.1} steps", point.deviation)]
+            let off = if point.trials == Some(0) { String::new() } else { format!("{:.1} steps", point.deviation) };
+            vec![over.written(point.value), point.words(&setting.unit), off]
         };
         let limit = format!("limit of {}", setting.label);
         Some(table(&[&over.label, &limit, "give or take"], border.iter().map(row).collect()))
@@ -272,10 +272,10 @@ impl Reported<'_> {
             let at = best.value.zip(setting).map(|(value, setting)| setting.written(value));
             let unit = &benchmark.what.unit;
             vec![
-                benchmark.what.load.clone(),
+                benchmark_words(benchmark, self.rig),
                 benchmark.baseline.map(|(stock, _)| format!("{} {unit}", scored(stock, stock))).unwrap_or_default(),
                 format!("{} {unit}", scored(best.mean(), best.mean())),
-                at.unwrap_or_else(|| "as it is".into()),
+                at.unwrap_or_else(|| "as it is".into()) + &fate(best.verdict),
                 best.over_baseline.as_ref().map(percent_words).unwrap_or_default(),
                 benchmark.noise.map(|noise| format!("{:.2}", 100.0 * noise.deviation)).unwrap_or_default(),
             ]
@@ -285,7 +285,8 @@ impl Reported<'_> {
         let curves = all.iter().filter(|benchmark| benchmark.levels.len() > 2);
         for (benchmark, setting) in curves.filter_map(|benchmark| Some((benchmark, setting?))) {
             let axis = Axis { label: setting.label.clone(), unit: setting.unit.clone() };
-            let caption = format!("Scores of {} over {}, with their 95 % intervals.", benchmark.what.load, axis.label);
+            let what = benchmark_words(benchmark, self.rig);
+            let caption = format!("Scores of {what} over {}, with their 95 % intervals.", axis.label);
             blocks.push(Block::Picture { caption, figure: score_curve(benchmark, &axis)? });
         }
         Ok(blocks)
@@ -399,4 +400,8 @@ impl Reported<'_> {
 
 fn table(head: &[&str], rows: Vec<Vec<String>>) -> Block {
     Block::Table(Sheet { head: head.iter().map(|name| (*name).to_owned()).collect(), rows })
+}
+/// How a rung ended whose score counts though it did not hold.
+fn fate(verdict: Verdict) -> String {
+    if verdict == Verdict::Held { String::new() } else { format!(", {verdict}") }
 }

@@ -9,7 +9,7 @@ use crate::plan::{Plan, Strategy};
 use crate::quantity::measured;
 use crate::readback;
 use crate::rig::Rig;
-use crate::scores::{Benchmark, benchmarks};
+use crate::scores::{Benchmark, benchmarks, best_of_each};
 use crate::series::{Series, Spread};
 use crate::setting::Setting;
 use crate::story::{Story, TrialStory};
@@ -182,7 +182,8 @@ pub fn facts_of_climb(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<S
     if let Some(mark) = story.marks.last() {
         facts.extend(of_mark(mark, rig));
     }
-    facts.extend(benchmarks(story, rig, plan, traces).iter().flat_map(|benchmark| of_benchmark(benchmark, rig)));
+    let all = benchmarks(story, rig, plan, traces);
+    facts.extend(best_of_each(&all).into_iter().flat_map(|benchmark| of_benchmark(benchmark, rig)));
     let is_baseline =
         |trial: &&TrialStory| story.stages.get(trial.stage).is_some_and(|stage| stage.strategy == Strategy::BASELINE);
     facts.extend(of_sensors(", at stock", &story.trials.iter().filter(is_baseline).collect::<Vec<_>>(), rig, traces));

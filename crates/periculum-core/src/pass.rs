@@ -127,6 +127,8 @@ pub struct PassOrder {
     pub index: usize,
     /// What to run.
     pub pass: Pass,
+    /// The processors that it is about, where it runs on some only, as the operating system numbers them; empty for any.
+    pub cores: Vec<u32>,
 }
 
 /// A benchmark's natural number.

@@ -11,6 +11,7 @@ use crate::incident::IncidentKind;
 use crate::moment::Span;
 use crate::quantity::with_unit;
 use crate::rig::Rig;
+use crate::rung::Rung;
 use crate::verdict::Verdict;
 
 /// Why a rung is tried.
@@ -303,6 +304,9 @@ pub enum StageEnd {
         fell: u32,
         /// How many were not tried, because they are in no way easier than one that did not hold.
         skipped: u32,
+        /// The combination with the best score, where there are scores.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        fastest: Option<Fastest>,
     },
     /// Each setting's own limit is known, and what they hold together.
     EachKnown {
@@ -326,6 +330,9 @@ pub enum StageEnd {
     PastPeak {
         /// The setting that moved.
         setting: String,
+        /// The benchmark that decided it; none where records of earlier versions do not say.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        benchmark: Option<String>,
     },
     /// No pass of the proof has a score, so that there is nothing to compare.
     NoScore,
@@ -366,13 +373,19 @@ impl StageEnd {
             Self::Opened { setting, value } => {
                 format!("{} is open to {}", label(rig, setting), written(rig, setting, *value))
             }
-            Self::GridDone { held, fell, skipped } => {
+            Self::GridDone { held, fell, skipped, fastest } => {
+                let fastest = fastest.as_ref().map(|fastest| {
+                    format!("; the best score is that of trial {}, {}", fastest.trial, rig.written(&fastest.rung))
+                });
                 let skipped = if *skipped == 0 { String::new() } else { format!(", {skipped} could not hold") };
-                format!("{held} held, {fell} did not{skipped}")
+                format!("{held} held, {fell} did not{skipped}{}", fastest.unwrap_or_default())
             }
             Self::EachKnown { alone, back, gain } => each_known(rig, alone, *back, *gain),
             Self::Mapped { setting, over, border } => mapped(rig, setting, over, border),
-            Self::PastPeak { setting } => format!("harder values of {} score less", label(rig, setting)),
+            Self::PastPeak { setting, benchmark } => {
+                let of = benchmark.as_ref().map(|load| format!(" in {load}")).unwrap_or_default();
+                format!("harder values of {} score less{of}", label(rig, setting))
+            }
             Self::NoScore => "no pass of the proof has a score".into(),
             Self::BudgetSpent { limit } => limit.to_string(),
             Self::Soaked => "it held".into(),
@@ -381,6 +394,15 @@ impl StageEnd {
             }
         }
     }
+}
+
+/// The rung with the best score of those that held.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Fastest {
+    /// The rung.
+    pub rung: Rung,
+    /// The trial that scored.
+    pub trial: u32,
 }
 
 /// The limit of one setting alone.
@@ -401,6 +423,27 @@ pub struct Border {
     pub limit: Decimal,
     /// Its standard deviation, in steps.
     pub deviation: f64,
+    /// How many trials of this row it rests on; none where records of earlier versions do not say.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub trials: Option<u32>,
+    /// The least and the greatest value that it may have with 95 %, within the ladder and the limits of the setting.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub between: Option<[Decimal; 2]>,
+}
+
+impl Border {
+    /// The limit in words: a number where trials of this very row say so, an interval where others suggest it.
+    pub fn words(&self, unit: &str) -> String {
+        let written = |value: Decimal| with_unit(value.round_sf(4).unwrap_or(value).normalize(), unit);
+        match (self.trials, self.between) {
+            (Some(0), Some([low, high])) => {
+                let low = low.round_sf(4).unwrap_or(low).normalize();
+                format!("untested, somewhere from {low} to {}", written(high))
+            }
+            (Some(0), None) => "untested".into(),
+            _ => written(self.limit),
+        }
+    }
 }
 
 /// As `strongest: core 3 (5 000 MHz), weakest: core 1 (4 800 MHz); together they hold one step back, +2.1 % over one common
@@ -431,14 +474,24 @@ fn each_known(rig: &Rig, alone: &[Alone], back: u32, gain: Option<f64>) -> Strin
 fn mapped(rig: &Rig, setting: &str, over: &str, border: &[Border]) -> String {
     let unit = rig.setting(setting).map_or("", |setting| setting.unit.as_str());
     let point = |point: &Border| {
-        let limit = with_unit(point.limit.round_sf(4).unwrap_or(point.limit).normalize(), unit);
-        format!("to {limit} at {}", written(rig, over, point.value))
+        let to = if point.trials == Some(0) { "" } else { "to " };
+        format!("{to}{} at {}", point.words(unit), written(rig, over, point.value))
     };
-    let ends: Vec<String> = match border {
+    let tested: Vec<&Border> = border.iter().filter(|row| row.trials != Some(0)).collect();
+    let untested = border.len() - tested.len();
+    let ends: Vec<String> = match tested[..] {
         [first, .., last] => vec![point(first), point(last)],
-        all => all.iter().map(point).collect(),
+        _ => tested.iter().map(|row| point(row)).collect(),
     };
-    format!("{} holds {}", label(rig, setting), ends.join(", "))
+    let untested = match untested {
+        0 => String::new(),
+        1 => "; one row is untested".into(),
+        many => format!("; {many} rows are untested"),
+    };
+    if ends.is_empty() {
+        return format!("nothing is known of {}{untested}", label(rig, setting));
+    }
+    format!("{} holds {}{untested}", label(rig, setting), ends.join(", "))
 }
 
 fn label(rig: &Rig, setting: &str) -> String {

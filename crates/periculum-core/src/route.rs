@@ -88,6 +88,7 @@ mod tests {
             target: String::new(),
             boot_line: None,
             words: Vec::new(),
+            drives: Vec::new(),
         }
     }
 

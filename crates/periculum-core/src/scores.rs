@@ -12,6 +12,7 @@ use crate::pass::{Score, Threads};
 use crate::plan::{Plan, Strategy};
 use crate::rig::{Paid, Rig};
 use crate::series::Series;
+use crate::setting::Setting;
 use crate::statistics::{deviation, mean, quantile};
 use crate::story::{PassStory, Story, TrialStory};
 use crate::verdict::Verdict;
@@ -29,11 +30,13 @@ pub struct Measure {
     pub less_is_better: bool,
 }
 
-/// A benchmark of a climb.
+/// A benchmark of a climb, with everything held equal but the climbed setting.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Benchmark {
     /// What was measured.
     pub what: Measure,
+    /// The other settings that were moved in the climb, by name, and the value that each has here.
+    pub beside: Vec<(String, Decimal)>,
     /// How much a score varies when nothing is changed; none where no value was measured twice.
     pub noise: Option<Noise>,
     /// The mean score at stock, before anything was changed, and how often it was measured.
@@ -60,6 +63,8 @@ pub struct Level {
     pub value: Option<Decimal>,
     /// The trials, in order.
     pub trials: Vec<u32>,
+    /// The worst of how they ended: a score counts even where a later pass fell.
+    pub verdict: Verdict,
     /// Their scores, but those that were disturbed.
     pub scores: Vec<f64>,
     /// How many scores were disturbed and do not count: far below the others of the same value, as when another program
@@ -162,9 +167,12 @@ struct Scored<'a> {
     is_baseline: bool,
 }
 
-/// The benchmarks of a climb, in the order in which they were first run.
+/// The benchmarks of a climb, in the order in which they were first run: where several values of other settings were tried,
+/// one for each combination of them that several values of the climbed setting were measured at, and the one with the best
+/// score.
 ///
-/// Counted are passes that were run to their end in trials that did not fall and were not found to be disturbed.
+/// Counted are passes that were run to their end, whatever became of the trial later, but in trials that were found to be
+/// disturbed.
 pub fn benchmarks(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<String, Series>) -> Vec<Benchmark> {
     let scored = scored(story);
     let mut measures: Vec<Measure> = Vec::new();
@@ -176,33 +184,89 @@ pub fn benchmarks(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<Strin
     }
     let setting = plan.climbed_setting().and_then(|name| rig.setting(name));
     let value = |one: &Scored| one.trial.rung.get(&setting?.name);
+    let moved = moved_beside(&scored, rig, setting);
+    let beside = |one: &Scored| -> Vec<(String, Decimal)> {
+        moved.iter().filter_map(|name| Some((name.clone(), one.trial.rung.get(name)?))).collect()
+    };
     let harder = setting.map_or(Direction::Up, |setting| setting.harder);
     let conditions = Conditions::of(rig, traces);
-    let benchmark = |what: Measure| {
+    let family = |what: Measure| {
         let own: Vec<&Scored> = scored.iter().filter(|one| Measure::of(one) == what).collect();
-        let mut values: Vec<Option<Decimal>> = own.iter().map(|one| value(one)).collect();
-        values.sort_unstable();
-        values.dedup();
-        if harder == Direction::Down {
-            values.reverse();
+        let mut combinations: Vec<Vec<(String, Decimal)>> = Vec::new();
+        for one in &own {
+            let combination = beside(one);
+            if !combinations.contains(&combination) {
+                combinations.push(combination);
+            }
         }
-        let levels = values.into_iter().map(|at| {
-            let own: Vec<&Scored> = own.iter().copied().filter(|one| value(one) == at).collect();
-            Level::of(at, &own, &conditions)
+        let mut curves = combinations.iter().map(|combination| {
+            let own: Vec<&Scored> = own.iter().copied().filter(|one| beside(one) == *combination).collect();
+            let mut values: Vec<Option<Decimal>> = own.iter().map(|one| value(one)).collect();
+            values.sort_unstable();
+            values.dedup();
+            if harder == Direction::Down {
+                values.reverse();
+            }
+            let level = |at| {
+                let own: Vec<&Scored> = own.iter().copied().filter(|one| value(one) == at).collect();
+                Level::of(at, &undoubted(own), &conditions)
+            };
+            values.into_iter().map(level).collect::<Vec<_>>()
         });
-        let levels = levels.collect();
+        let mut curves: Vec<Vec<Level>> = curves.by_ref().collect();
+        leave_out_disturbed(&what, curves.iter_mut().flatten());
+        // What varies when nothing is changed is the same for all of them.
+        let did_not_fall = curves.iter().flatten().filter(|level| level.verdict != Verdict::Fell);
+        let merits: Vec<Vec<f64>> = did_not_fall.map(|level| level.merits(&what)).collect();
+        let noise = Noise::pooled(merits.iter().map(Vec::as_slice));
         let baseline: Vec<&Scored> = own.iter().copied().filter(|one| one.is_baseline).collect();
         let stock: Vec<f64> = baseline.iter().map(|one| one.score.value).collect();
-        Benchmark { at_stock: Took::of(&baseline, &conditions), ..Benchmark::of(what, &stock, levels) }
+        let at_stock = Took::of(&baseline, &conditions);
+        let all = combinations.into_iter().zip(curves).map(|(beside, levels)| Benchmark {
+            beside,
+            at_stock,
+            ..Benchmark::of(what.clone(), &stock, levels, noise)
+        });
+        worth_showing(all.collect())
     };
-    measures.into_iter().map(benchmark).collect()
+    measures.into_iter().flat_map(family).collect()
+}
+
+/// The scores of trials that did not fall, where there are any: a fall is not repeated to see whether its scores were
+/// disturbed.
+fn undoubted<'a, 'b>(own: Vec<&'b Scored<'a>>) -> Vec<&'b Scored<'a>> {
+    let did_not_fall: Vec<&Scored> =
+        own.iter().copied().filter(|one| one.trial.verdict != Some(Verdict::Fell)).collect();
+    if did_not_fall.is_empty() { own } else { did_not_fall }
+}
+
+/// Those that say something: where several values were measured, and what scores best.
+fn worth_showing(all: Vec<Benchmark>) -> Vec<Benchmark> {
+    let best = all.iter().map(Benchmark::best_merit).fold(f64::NEG_INFINITY, f64::max);
+    all.into_iter().filter(|one| one.levels.len() > 1 || one.best_merit() == best).collect()
+}
+
+/// Of these benchmarks the one with the best score for each measure.
+pub fn best_of_each(all: &[Benchmark]) -> Vec<&Benchmark> {
+    let is_best = |one: &&Benchmark| {
+        all.iter().filter(|other| other.what == one.what).all(|other| other.best_merit() <= one.best_merit())
+    };
+    all.iter().filter(is_best).collect()
+}
+
+/// The settings beside the climbed one that have several values among these scores, in the order of the rig.
+fn moved_beside(scored: &[Scored], rig: &Rig, climbed: Option<&Setting>) -> Vec<String> {
+    let varies = |setting: &&Setting| {
+        let mut values = scored.iter().map(|one| one.trial.rung.get(&setting.name));
+        let first = values.next().flatten();
+        climbed.is_some_and(|climbed| climbed.name != setting.name) && values.any(|value| value != first)
+    };
+    rig.settings.iter().filter(varies).map(|setting| setting.name.clone()).collect()
 }
 
 fn scored(story: &Story) -> Vec<Scored<'_>> {
     let disturbed: Vec<u32> = story.trials.iter().filter_map(|trial| trial.reason.disturbed()).collect();
-    let counts = |trial: &&TrialStory| {
-        matches!(trial.verdict, Some(Verdict::Held | Verdict::Slipped)) && !disturbed.contains(&trial.number)
-    };
+    let counts = |trial: &&TrialStory| trial.verdict.is_some() && !disturbed.contains(&trial.number);
     story.trials.iter().filter(counts).flat_map(|trial| scored_in(trial, story)).collect()
 }
 
@@ -233,6 +297,12 @@ impl Level {
         Self {
             value,
             trials: own.iter().map(|one| one.trial.number).collect(),
+            verdict: own
+                .iter()
+                .filter_map(|one| one.trial.verdict)
+                .filter(|it| *it != Verdict::Void)
+                .max()
+                .unwrap_or(Verdict::Void),
             scores: own.iter().map(|one| one.score.value).collect(),
             disturbed: 0,
             over_baseline: None,
@@ -242,14 +312,17 @@ impl Level {
     }
 }
 
+impl Level {
+    fn merits(&self, what: &Measure) -> Vec<f64> {
+        self.scores.iter().map(|score| what.merit(*score)).collect()
+    }
+}
+
 impl Benchmark {
-    fn of(what: Measure, baseline: &[f64], mut levels: Vec<Level>) -> Self {
-        leave_out_disturbed(&what, &mut levels);
-        let merits: Vec<Vec<f64>> =
-            levels.iter().map(|level| level.scores.iter().map(|score| what.merit(*score)).collect()).collect();
+    fn of(what: Measure, baseline: &[f64], mut levels: Vec<Level>, noise: Option<Noise>) -> Self {
+        let merits: Vec<Vec<f64>> = levels.iter().map(|level| level.merits(&what)).collect();
         let means: Vec<(f64, usize)> = merits.iter().map(|merits| (mean(merits), merits.len())).collect();
         let stock: Vec<f64> = baseline.iter().map(|score| what.merit(*score)).collect();
-        let noise = Noise::pooled(merits.iter().map(Vec::as_slice));
         if let Some(noise) = noise {
             for (index, level) in levels.iter_mut().enumerate() {
                 let base = (!stock.is_empty()).then(|| (mean(&stock), stock.len()));
@@ -263,15 +336,24 @@ impl Benchmark {
             (0..levels.len().saturating_sub(1)).find(hardly_follows)
         });
         let baseline = (!baseline.is_empty()).then(|| (mean(baseline), baseline.len()));
-        Self { what, noise, baseline, at_stock: Took::default(), levels, best, pays_until }
+        Self { what, beside: Vec::new(), noise, baseline, at_stock: Took::default(), levels, best, pays_until }
+    }
+
+    /// The mean of its best level as a number of which more is better.
+    fn best_merit(&self) -> f64 {
+        mean(&self.levels[self.best].merits(&self.what))
     }
 }
 
 /// Leaves out what was disturbed, in levels where that can be told: at least three measurements, one far below the others.
-fn leave_out_disturbed(what: &Measure, levels: &mut [Level]) {
-    let merits = |level: &Level| level.scores.iter().map(|score| what.merit(*score)).collect::<Vec<f64>>();
-    let mut deviations: Vec<f64> =
-        levels.iter().map(merits).filter_map(|merits| Some(deviation(&merits)? / mean(&merits))).collect();
+fn leave_out_disturbed<'a>(what: &Measure, levels: impl Iterator<Item = &'a mut Level>) {
+    let mut levels: Vec<&mut Level> = levels.collect();
+    let merits = |level: &Level| level.merits(what);
+    let mut deviations: Vec<f64> = levels
+        .iter()
+        .map(|level| merits(level))
+        .filter_map(|merits| Some(deviation(&merits)? / mean(&merits)))
+        .collect();
     deviations.sort_by(f64::total_cmp);
     let Some(usual) = deviations.get(deviations.len() / 2).copied() else { return };
     for level in levels.iter_mut().filter(|level| level.scores.len() > 2) {
@@ -331,16 +413,28 @@ fn stretch(pass: &PassStory) -> Option<(Moment, Moment)> {
 mod tests {
     use super::*;
     use crate::comparison::Says;
+    use crate::engine::Entry;
+    use crate::file::{Document, Problems, plan_file, rig_file};
+    use crate::moment::Span;
+    use crate::pass::{Pass, PassReport};
+    use crate::reason::Reason;
     use proptest::prelude::*;
 
     fn measure(less_is_better: bool) -> Measure {
         Measure { load: "dense".into(), threads: Threads::All, unit: "s".into(), less_is_better }
     }
 
+    fn benchmark(what: Measure, baseline: &[f64], mut levels: Vec<Level>) -> Benchmark {
+        leave_out_disturbed(&what, levels.iter_mut());
+        let merits: Vec<Vec<f64>> = levels.iter().map(|level| level.merits(&what)).collect();
+        Benchmark::of(what, baseline, levels, Noise::pooled(merits.iter().map(Vec::as_slice)))
+    }
+
     fn level(value: i64, scores: &[f64]) -> Level {
         Level {
             value: Some(value.into()),
             trials: vec![1],
+            verdict: Verdict::Held,
             scores: scores.to_vec(),
             disturbed: 0,
             over_baseline: None,
@@ -353,7 +447,7 @@ mod tests {
     fn more_stops_paying_where_the_score_hardly_follows() {
         let flat_from_44 = [100.0, 102.3, 104.7, 104.8, 104.7, 104.8];
         let levels = flat_from_44.iter().zip(42..).map(|(score, at)| level(at, &[score - 0.1, score + 0.1, *score]));
-        let found = Benchmark::of(measure(false), &[100.1, 99.9, 100.0], levels.collect());
+        let found = benchmark(measure(false), &[100.1, 99.9, 100.0], levels.collect());
         assert_eq!(found.pays_until, Some(2));
         let gains: Vec<Option<Says>> =
             found.levels.iter().map(|level| level.over_before.as_ref().map(Comparison::says)).collect();
@@ -363,14 +457,14 @@ mod tests {
         let (at_stock, times) = found.baseline.expect("a baseline");
         assert!((at_stock - 100.0).abs() < 1e-9 && times == 3);
         let grows = (42..48).map(|at| level(at, &[at as f64 * 10.0 - 0.2, at as f64 * 10.0 + 0.2]));
-        assert_eq!(Benchmark::of(measure(false), &[], grows.collect()).pays_until, None, "it follows to the last");
+        assert_eq!(benchmark(measure(false), &[], grows.collect()).pays_until, None, "it follows to the last");
     }
 
     #[test]
     fn a_run_far_below_the_others_of_its_value_does_not_count() {
         let levels =
             vec![level(42, &[100.0, 100.2, 99.9]), level(43, &[101.9, 94.0, 102.1]), level(44, &[104.0, 103.8, 104.1])];
-        let found = Benchmark::of(measure(false), &[], levels);
+        let found = benchmark(measure(false), &[], levels);
         assert_eq!((found.levels[1].scores.as_slice(), found.levels[1].disturbed), ([101.9, 102.1].as_slice(), 1));
         assert!(found.noise.expect("noise").deviation < 0.003);
         assert_eq!(found.levels[0].disturbed + found.levels[2].disturbed, 0);
@@ -379,7 +473,7 @@ mod tests {
     #[test]
     fn what_is_better_when_it_is_less_is_compared_by_its_reciprocal() {
         let levels = vec![level(42, &[10.0, 10.01]), level(43, &[9.0]), level(44, &[8.0])];
-        let found = Benchmark::of(measure(true), &[10.0, 10.01], levels);
+        let found = benchmark(measure(true), &[10.0, 10.01], levels);
         assert_eq!((found.best, found.pays_until), (2, None), "the hardest is clearly better than all");
         let gain = found.levels[1].over_baseline.expect("a gain").change;
         assert!((gain - 10.005 / 9.0 + 1.0).abs() < 1e-3, "{gain}");
@@ -388,9 +482,72 @@ mod tests {
 
     #[test]
     fn without_a_repetition_nothing_is_said() {
-        let found = Benchmark::of(measure(false), &[], vec![level(42, &[100.0]), level(43, &[150.0])]);
+        let found = benchmark(measure(false), &[], vec![level(42, &[100.0]), level(43, &[150.0])]);
         assert_eq!((found.noise, found.pays_until, found.best), (None, None, 1));
         assert_eq!(found.levels[1].over_before, None);
+    }
+
+    /// Clock and voltage of a trial, its score, and how it ended.
+    fn told(trials: &[(i64, i64, f64, Verdict)]) -> Story {
+        let mut story = Story::default();
+        for (number, (clock, volts, score, verdict)) in (1..).zip(trials) {
+            let rung = [("clock", clock), ("volts", volts)];
+            let order = Pass::usual("dense", Span::from_seconds(60));
+            let score = Some(Score::of(*score, "GFLOP/s"));
+            let entries = [
+                Entry::TrialBegan {
+                    trial: number,
+                    stage: 0,
+                    rung: rung.iter().map(|(name, value)| ((*name).to_owned(), Decimal::from(**value))).collect(),
+                    proof: "quick".into(),
+                    reason: Reason::Combination { nth: number, of: 9 },
+                },
+                Entry::PassBegan { trial: number, pass: 0, order, on: vec![] },
+                Entry::PassEnded { trial: number, pass: 0, report: PassReport { score, ..PassReport::default() } },
+                Entry::TrialEnded { trial: number, verdict: *verdict, incident: None, tested: Span::ZERO, gain: None },
+            ];
+            entries.iter().for_each(|entry| story.tell(Moment::from_millis(0), entry));
+        }
+        story
+    }
+
+    #[test]
+    fn a_curve_holds_everything_else_equal() {
+        let held = Verdict::Held;
+        let trials = [
+            (42, 125, 100.0, held),
+            (43, 125, 102.0, held),
+            (44, 125, 104.0, Verdict::Fell),
+            (42, 120, 99.0, held),
+            (43, 120, 99.5, held),
+            (42, 115, 98.0, held),
+        ];
+        let (rig, plan) = grid();
+        assert_eq!(plan.climbed_setting(), Some("clock"));
+        let all = benchmarks(&told(&trials), &rig, &plan, &BTreeMap::new());
+        assert!(!all.is_empty(), "{all:?}");
+        let curves: Vec<(i64, usize)> =
+            all.iter().map(|one| (i64::try_from(one.beside[0].1).expect("whole"), one.levels.len())).collect();
+        assert_eq!(curves, [(125, 3), (120, 2)], "one value alone is no curve");
+        assert_eq!(all[0].noise, None, "other rungs are no repetitions");
+        let best = &all[0].levels[all[0].best];
+        assert_eq!((best.mean(), best.verdict), (104.0, Verdict::Fell), "a score counts, with its verdict beside it");
+        assert_eq!(best_of_each(&all).len(), 1);
+    }
+
+    fn grid() -> (Rig, Plan) {
+        let rig = "format = 1\n[rig]\nname = \"r\"\n[setting.clock]\nladder = { from = 40, step = 1, to = 50 }\nstock = 42\n\
+            ceiling = { daily = 50 }\nharder = \"up\"\ntakes_effect = \"by-hand\"\n[setting.volts]\n\
+            ladder = { from = 110, step = 5, to = 130 }\nstock = 125\nharder = \"down\"\ntakes_effect = \"by-hand\"\n";
+        let plan = "format = 1\n[plan]\nname = \"p\"\nrig = \"r\"\nuse = \"daily\"\n[proof.quick]\n\
+            passes = [{ load = \"dense\", for = \"60s\" }]\n[[stage]]\nstrategy = \"grid\"\nproof = \"quick\"\n\
+            over = [{ setting = \"clock\", from = 42, to = 44 }, { setting = \"volts\" }]\n";
+        let (rig, plan) = (Document::parse(rig).expect("rig"), Document::parse(plan).expect("plan"));
+        let problems = Problems::default();
+        let rig = rig_file::read(&rig.top(&problems)).expect("a rig");
+        let read = plan_file::read(&plan.top(&problems), &rig, &["dense"]);
+        let plan = read.unwrap_or_else(|| panic!("{:?}", problems.into_sorted()));
+        (rig, plan)
     }
 
     proptest! {
@@ -412,9 +569,9 @@ mod tests {
                     let score = |at: i64| 200.0 * (1.0 + follows * (at as f64 / 42.0 - 1.0));
                     (42..50).map(|at| level(at, &[noisy(score(at)), noisy(score(at)), noisy(score(at))])).collect()
                 };
-                let flat = Benchmark::of(measure(false), &[], levels(0.0));
+                let flat = benchmark(measure(false), &[], levels(0.0));
                 not_flat += u32::from(flat.pays_until != Some(0));
-                let followed = Benchmark::of(measure(false), &[], levels(0.9));
+                let followed = benchmark(measure(false), &[], levels(0.9));
                 not_followed += u32::from(followed.pays_until.is_some());
             }
             prop_assert!(not_flat <= 25 && not_followed <= 5, "{} and {} of 100", not_flat, not_followed);

@@ -6,11 +6,13 @@ use crate::comparison::{Comparison, Says};
 use crate::engine::{Declined, Entry, Mark, Question, Said};
 use crate::forecast::Effort;
 use crate::moment::Span;
+use crate::pass::Threads;
 use crate::plan::{Margin, Plan, Stage, Steps, Strategy};
 use crate::quantity::{grouped, measured};
 use crate::readback::Readback;
 use crate::rig::{Rig, Sensor};
 use crate::rung::Change;
+use crate::scores::Benchmark;
 use crate::setting::TakesEffect;
 
 /// The entry as a line of a logbook; none for entries that only the record needs.
@@ -149,6 +151,25 @@ pub fn gain_words(gain: &Comparison) -> String {
         Says::Less | Says::More => {
             format!("{} % ({} to {}) over stock", percent(gain.change), percent(gain.low), percent(gain.high))
         }
+    }
+}
+
+/// What a benchmark is called, as `dense at core voltage 1.250 V`: the load, and what is held equal where that was moved.
+pub fn benchmark_words(benchmark: &Benchmark, rig: &Rig) -> String {
+    let of = |(name, value): &(String, Decimal)| {
+        let setting = rig.setting(name);
+        setting.map_or_else(|| format!("{name} {value}"), |it| format!("{} {}", it.label, it.written(*value)))
+    };
+    let load = &benchmark.what.load;
+    let load = match benchmark.what.threads {
+        Threads::All => load.clone(),
+        Threads::Count(1) => format!("{load}, one thread"),
+        Threads::Each => format!("{load}, one core at a time"),
+        Threads::Count(count) => format!("{load}, {count} threads"),
+    };
+    match benchmark.beside.iter().map(of).collect::<Vec<_>>().join(", ").as_str() {
+        "" => load,
+        beside => format!("{load} at {beside}"),
     }
 }
 

@@ -97,10 +97,10 @@ fn lines(trial: u32) -> Vec<Line> {
     };
     let ended = Entry::TrialEnded { trial, verdict, incident: None, tested: Span::from_seconds(120), gain: None };
     vec![
-        line(vec![began, Entry::PassBegan { trial, pass: 0, order: pass("integer") }]),
+        line(vec![began, Entry::PassBegan { trial, pass: 0, order: pass("integer"), on: vec![] }]),
         line(vec![
             Entry::PassEnded { trial, pass: 0, report: report() },
-            Entry::PassBegan { trial, pass: 1, order: pass("dense") },
+            Entry::PassBegan { trial, pass: 1, order: pass("dense"), on: vec![] },
         ]),
         line(vec![Entry::Operator { said: Said::Note { text: note.into() } }]),
         line(vec![Entry::PassEnded { trial, pass: 1, report: report() }, ended]),

@@ -74,7 +74,7 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
             "UPDATE trials SET verdict = ?, incident = ? WHERE climb = ? AND trial = ?",
             params![verdict.name(), incident.map(|kind| kind.name()), climb, trial],
         ),
-        Entry::PassBegan { trial, pass, order } => place.run(
+        Entry::PassBegan { trial, pass, order, .. } => place.run(
             "INSERT INTO passes (climb, trial, pass, load, threads, began) VALUES (?, ?, ?, ?, ?, ?)",
             params![climb, trial, pass, order.load, order.threads.to_string(), at],
         ),

@@ -53,7 +53,7 @@ fn climb_lines() -> Vec<Line> {
             proof: "quick".into(),
             reason: Reason::Baseline { nth: 1, of: 1 },
         },
-        Entry::PassBegan { trial: 1, pass: 0, order: pass },
+        Entry::PassBegan { trial: 1, pass: 0, order: pass, on: vec![] },
     ];
     let ended = vec![
         Entry::PassEnded { trial: 1, pass: 0, report: report.clone() },

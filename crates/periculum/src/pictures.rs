@@ -42,7 +42,8 @@ impl Drawn<'_> {
     pub(crate) fn scores(&self, load: Option<&str>) -> Result<Figure> {
         let all = benchmarks(self.story, self.rig, self.plan, self.traces);
         let known = || all.iter().map(|benchmark| benchmark.what.load.as_str()).collect::<Vec<_>>().join(", ");
-        let wanted = |load: &str| all.iter().find(|benchmark| benchmark.what.load == load);
+        let wanted =
+            |load: &str| all.iter().filter(|one| one.what.load == load).max_by_key(|benchmark| benchmark.levels.len());
         let benchmark = match load {
             Some(load) => wanted(load)
                 .ok_or_else(|| nothing(format!("this climb has no scores of {load}; it has those of: {}", known())))?,

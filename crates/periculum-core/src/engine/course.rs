@@ -29,6 +29,8 @@ pub(super) struct Ground<'a> {
     pub(super) use_name: &'a str,
     /// For how long passes may still run; none where no budget says.
     pub(super) left: Option<Span>,
+    /// The rules that decide, see [`crate::engine::RULES`].
+    pub(super) rules: u32,
 }
 
 /// What a course wants next.
@@ -50,6 +52,8 @@ pub(super) struct Outcome {
     pub(super) incident: Option<IncidentKind>,
     /// The scores of its passes, in order; passes without a score are missing.
     pub(super) scores: Vec<f64>,
+    /// The loads that made them.
+    pub(super) benchmarks: Vec<String>,
     /// How long its passes ran, together.
     pub(super) tested: Span,
 }
@@ -157,6 +161,17 @@ impl Course {
             Self::Seek(seek) => seek.length(),
             Self::Map(map) => map.length(),
             _ => None,
+        }
+    }
+
+    /// The setting whose limit the trial is about that was asked for last; none where it is about several together.
+    pub(super) fn climbs(&self) -> Option<&str> {
+        match self {
+            Self::Walk(walk) => Some(walk.setting()),
+            Self::Seek(seek) => Some(seek.setting()),
+            Self::Each(each) => each.climbs_alone(),
+            Self::Map(map) => Some(map.setting()),
+            Self::Baseline(_) | Self::Open(_) | Self::Grid(_) | Self::Peak(_) | Self::Soak(_) => None,
         }
     }
 

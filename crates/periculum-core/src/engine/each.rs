@@ -35,6 +35,14 @@ impl Each {
         Self { each: each.clone(), base: base.clone(), maxima: Vec::new(), phase: Phase::Alone(Box::new(walk)) }
     }
 
+    /// The setting that climbs by itself now; none where all are tried together.
+    pub(super) fn climbs_alone(&self) -> Option<&str> {
+        match &self.phase {
+            Phase::Alone(walk) => Some(walk.setting()),
+            Phase::Together { .. } | Phase::Common { .. } => None,
+        }
+    }
+
     pub(super) fn first(&mut self, ground: Ground) -> Move {
         self.climb_alone(0, ground)
     }

@@ -172,6 +172,9 @@ pub enum Entry {
         pass: usize,
         /// What runs.
         order: Pass,
+        /// The processors that it is about, where it runs on some only; empty for any.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        on: Vec<u32>,
     },
     /// Other programs used the processor when a trial's first pass began: its scores may be lower for that.
     OthersBusy {

@@ -4,7 +4,7 @@ use std::collections::VecDeque;
 
 use super::course::{Ground, Move, Outcome};
 use crate::plan::Sweep;
-use crate::reason::{Reason, StageEnd};
+use crate::reason::{Fastest, Reason, StageEnd};
 use crate::rung::Rung;
 use crate::verdict::Verdict;
 
@@ -21,6 +21,9 @@ pub(super) struct Grid {
     fell: u32,
     /// The rung with the best score, or the last one that held where there are none, its trial and its score.
     best: Option<(Rung, u32, Option<f64>)>,
+    /// The hardest rung that held, and its trial: easy ones come first, so the last.
+    hardest: Option<(Rung, u32)>,
+    rules: u32,
     last: Option<Outcome>,
 }
 
@@ -48,11 +51,16 @@ impl Grid {
             held: 0,
             fell: 0,
             best: None,
+            hardest: None,
+            rules: ground.rules,
             last: None,
         }
     }
 
     pub(super) fn best(&self) -> Option<(&Rung, u32)> {
+        if self.rules > 0 {
+            return self.hardest.as_ref().map(|(rung, trial)| (rung, *trial));
+        }
         self.best.as_ref().map(|(rung, trial, _)| (rung, *trial))
     }
 
@@ -72,6 +80,7 @@ impl Grid {
     pub(super) fn after(&mut self, outcome: &Outcome, ground: Ground) -> Move {
         if outcome.verdict == Verdict::Held {
             self.held += 1;
+            self.hardest = Some((self.at.clone(), outcome.trial));
             let score = outcome.scores.last().copied();
             let is_better = self.best.as_ref().is_none_or(|(_, _, best)| score >= *best);
             if is_better {
@@ -98,9 +107,11 @@ impl Grid {
 
     fn end(&self) -> Move {
         let skipped = self.all - self.held - self.fell;
-        let end = StageEnd::GridDone { held: self.held, fell: self.fell, skipped };
-        match (&self.best, &self.last) {
-            (Some((rung, trial, _)), _) => Move::Settle { rung: rung.clone(), proved_in: Some(*trial), end },
+        let fastest = self.best.as_ref().filter(|(_, _, score)| score.is_some() && self.rules > 0);
+        let fastest = fastest.map(|(rung, trial, _)| Fastest { rung: rung.clone(), trial: *trial });
+        let end = StageEnd::GridDone { held: self.held, fell: self.fell, skipped, fastest };
+        match (self.best(), &self.last) {
+            (Some((rung, trial)), _) => Move::Settle { rung: rung.clone(), proved_in: Some(trial), end },
             (None, Some(fall)) => {
                 Move::GiveUp(StageEnd::NothingHeld { verdict: fall.verdict, incident: fall.incident })
             }

@@ -27,6 +27,7 @@ pub(super) struct Map {
     target: Span,
     rows: Vec<Row>,
     seek: Seek,
+    rules: u32,
 }
 
 #[derive(Clone, Debug, PartialEq)]
@@ -37,9 +38,22 @@ struct Row {
 }
 
 impl Map {
+    /// The setting that it climbs.
+    pub(super) fn setting(&self) -> &str {
+        &self.steps.setting
+    }
+
     pub(super) fn new(steps: &Steps, over: &Sweep, base: &Rung, target: Span, ground: Ground) -> Self {
         let seek = Seek::new(steps, Margin::Steps(0), &base.with(&over.setting, over.values[0]), target, ground);
-        Self { steps: steps.clone(), over: over.clone(), base: base.clone(), target, rows: Vec::new(), seek }
+        Self {
+            steps: steps.clone(),
+            over: over.clone(),
+            base: base.clone(),
+            target,
+            rows: Vec::new(),
+            seek,
+            rules: ground.rules,
+        }
     }
 
     pub(super) fn length(&self) -> Option<Span> {
@@ -75,11 +89,16 @@ impl Map {
     }
 
     fn finish_row(&mut self) {
-        let (limit, deviation) = self.seek.limit();
+        let (beyond, deviation) = self.seek.limit();
+        let (limit, between) = self.seek.limit_on_rungs();
+        let limit = if self.rules > 0 { limit } else { beyond };
+        let exact = |value: f64| Decimal::from_f64(value).unwrap_or_default().round_dp(4).normalize();
         let border = Border {
             value: self.over.values[self.rows.len()],
-            limit: Decimal::from_f64(limit).unwrap_or_default().round_dp(4).normalize(),
+            limit: exact(limit),
             deviation,
+            trials: Some(self.seek.trials()).filter(|_| self.rules > 0),
+            between: Some(between.map(exact)).filter(|_| self.rules > 0),
         };
         self.rows.push(Row { limit: self.seek.limit_in_steps(), border });
     }

@@ -17,8 +17,8 @@ pub(super) struct Peak {
     steps: Steps,
     repeats: u32,
     at: Rung,
-    /// The scores at this value so far.
-    scores: Vec<f64>,
+    /// The scores at this value so far, a list for each trial.
+    scores: Vec<Vec<f64>>,
     /// The values that are behind it.
     known: Vec<Known>,
     worse: u32,
@@ -28,7 +28,25 @@ pub(super) struct Peak {
 struct Known {
     rung: Rung,
     trial: u32,
-    scores: Vec<f64>,
+    /// A list for each trial, with a score for each benchmark of the proof.
+    scores: Vec<Vec<f64>>,
+}
+
+impl Known {
+    /// The scores of one benchmark of the proof, in the order of its passes.
+    fn of(&self, benchmark: usize) -> Vec<f64> {
+        of(&self.scores, benchmark)
+    }
+
+    /// How good it is on the whole: the mean of the logarithms, so that each benchmark counts alike whatever its unit.
+    fn merit(&self) -> f64 {
+        let logarithms: Vec<f64> = self.scores.iter().flatten().map(|score| libm::log(*score)).collect();
+        mean(&logarithms)
+    }
+}
+
+fn of(scores: &[Vec<f64>], benchmark: usize) -> Vec<f64> {
+    scores.iter().filter_map(|trial| trial.get(benchmark).copied()).collect()
 }
 
 impl Peak {
@@ -52,20 +70,27 @@ impl Peak {
             let value = self.at.get(&self.steps.setting).unwrap_or_default();
             return self.settle(outcome.next_did_not_hold(&self.steps.setting, value), outcome);
         }
-        let Some(score) = outcome.scores.last() else {
-            return self.settle(StageEnd::NoScore, outcome);
+        // By the rules of before, the last benchmark alone decided.
+        let decide = if ground.rules > 0 {
+            &outcome.scores[..]
+        } else {
+            &outcome.scores[outcome.scores.len().saturating_sub(1)..]
         };
-        self.scores.push(*score);
+        if decide.is_empty() {
+            return self.settle(StageEnd::NoScore, outcome);
+        }
+        self.scores.push(decide.to_vec());
         if self.scores.len() < self.repeats as usize {
             return self.again();
         }
         let scores = std::mem::take(&mut self.scores);
-        let is_worse = self.winner().is_some_and(|winner| compare(&winner.scores, &scores).says() == Says::Less);
-        self.worse = if is_worse { self.worse + 1 } else { 0 };
+        let worse_in = self.worse_in(&scores);
+        self.worse = if worse_in.is_some() { self.worse + 1 } else { 0 };
         self.known.push(Known { rung: self.at.clone(), trial: outcome.trial, scores });
         let setting = self.steps.setting.clone();
         if self.worse == CLEARLY_WORSE {
-            return self.settle(StageEnd::PastPeak { setting }, outcome);
+            let benchmark = worse_in.filter(|_| ground.rules > 0).and_then(|at| outcome.benchmarks.get(at).cloned());
+            return self.settle(StageEnd::PastPeak { setting, benchmark }, outcome);
         }
         match neighbour(&self.steps, self.steps.step, &self.at, ground, true) {
             Ok(harder) => {
@@ -79,9 +104,17 @@ impl Peak {
         }
     }
 
+    /// Which benchmark of the proof, if any, scores clearly less than at the best value.
+    fn worse_in(&self, scores: &[Vec<f64>]) -> Option<usize> {
+        let winner = self.winner()?;
+        (0..winner.scores.first()?.len()).find(|at| compare(&winner.of(*at), &of(scores, *at)).says() == Says::Less)
+    }
+
+    /// The easiest value that is in no benchmark clearly below the one that is best on the whole.
     fn winner(&self) -> Option<&Known> {
-        let highest = self.known.iter().max_by(|a, b| mean(&a.scores).total_cmp(&mean(&b.scores)))?;
-        self.known.iter().find(|known| compare(&highest.scores, &known.scores).says() != Says::Less)
+        let highest = self.known.iter().max_by(|a, b| a.merit().total_cmp(&b.merit()))?;
+        let is_less = |known: &Known, at| compare(&highest.of(at), &known.of(at)).says() == Says::Less;
+        self.known.iter().find(|known| !(0..highest.scores[0].len()).any(|at| is_less(known, at)))
     }
 
     fn settle(&self, end: StageEnd, last: &Outcome) -> Move {

@@ -53,6 +53,9 @@ const MOST_TRIALS: u32 = 40;
 /// No more rungs than these are thought about at a time, the hardest ones: those far below what held teach nothing.
 const MOST_RUNGS: usize = 20;
 
+/// Standard deviations to both sides of the mean that hold 95 % of a normal distribution.
+const TWO_SIDED: f64 = 1.96;
+
 /// How far beyond the rungs that may be tried the limit may lie, in steps.
 const BEYOND: f64 = 12.0;
 
@@ -89,6 +92,11 @@ pub(super) struct Seek {
 }
 
 impl Seek {
+    /// The setting that it climbs.
+    pub(super) fn setting(&self) -> &str {
+        &self.steps.setting
+    }
+
     /// A search from this rung, for the limit of a proof of this length.
     pub(super) fn new(steps: &Steps, margin: Margin, base: &Rung, target: Span, ground: Ground) -> Self {
         let mut rungs = vec![base.clone()];
@@ -205,6 +213,20 @@ impl Seek {
     pub(super) fn limit(&self) -> (f64, f64) {
         let (limit, deviation) = self.model.limit();
         (self.value_at(limit), deviation)
+    }
+
+    /// How many trials were asked for.
+    pub(super) fn trials(&self) -> u32 {
+        self.trials
+    }
+
+    /// What is known of the limit, in the setting's unit, on the rungs that may be tried: what it is at best, and the least
+    /// and the greatest value that it may have with 95 %.
+    pub(super) fn limit_on_rungs(&self) -> (f64, [f64; 2]) {
+        let (limit, deviation) = self.model.limit();
+        let value = |steps: f64| self.value_at(steps.clamp(0.0, self.rungs.len() as f64 - 1.0));
+        let ends = [limit - TWO_SIDED * deviation, limit + TWO_SIDED * deviation].map(value);
+        (value(limit), [ends[0].min(ends[1]), ends[0].max(ends[1])])
     }
 
     /// What is known of the limit, in steps from the rung that the search began at.

@@ -51,6 +51,8 @@ pub(super) struct Trial {
     pub(super) incidents: Vec<IncidentKind>,
     /// The scores of its passes that had one, as numbers of which more is better.
     pub(super) scores: Vec<f64>,
+    /// The loads that made them.
+    pub(super) benchmarks: Vec<String>,
     pub(super) tested: Span,
 }
 

@@ -32,6 +32,11 @@ pub(super) struct Walk {
 }
 
 impl Walk {
+    /// The setting that it climbs.
+    pub(super) fn setting(&self) -> &str {
+        &self.steps.setting
+    }
+
     pub(super) fn new(steps: &Steps, feed: Option<&Steps>, base: &Rung) -> Self {
         Self {
             start: base.get(&steps.setting).unwrap_or_default(),

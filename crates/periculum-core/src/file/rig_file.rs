@@ -83,6 +83,7 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
     let target = section.optional_text("target");
     let words = section.optional_texts("words").map(|words| words.value).unwrap_or_default();
     let boot_line = section.optional_section("boot").and_then(read_boot_line);
+    let drives = read_drives(&section);
     let problems = section.problems();
 
     let (ladder, stock) = (ladder?, stock?);
@@ -137,8 +138,21 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
         target: target.map(|target| target.value).unwrap_or_default(),
         boot_line,
         words: words.iter().map(|word| harmless(word)).collect(),
+        drives,
         ladder,
     })
+}
+
+/// `drives = ["cpu 3"]`: the processors whose limit a setting is.
+fn read_drives(section: &Section) -> Vec<u32> {
+    let Some(texts) = section.optional_texts("drives") else { return Vec::new() };
+    let number = |text: &String| text.strip_prefix("cpu ").and_then(|number| number.trim().parse().ok());
+    let read: Vec<Option<u32>> = texts.value.iter().map(number).collect();
+    if read.iter().any(Option::is_none) {
+        let help = "write `drives = [\"cpu 3\"]`, with the number that the operating system gives the processor";
+        section.problems().advise(texts.at, "what a setting drives is a list of processors", help);
+    }
+    read.into_iter().flatten().collect()
 }
 
 /// `boot = { file, key, between }`: a line of a file that the machine reads when it starts.

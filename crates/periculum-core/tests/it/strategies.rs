@@ -206,9 +206,12 @@ fn a_grid_tries_easy_combinations_first_and_none_that_can_not_hold() {
     });
     let tried = tried(&entries, &["clock", "turbo"]);
     assert_eq!(tried, [[42, 42], [42, 44], [44, 42], [42, 46], [44, 44], [46, 42], [44, 46]]);
-    assert_eq!(ends(&entries), [StageEnd::GridDone { held: 5, fell: 2, skipped: 2 }]);
-    let rung = &marks(&entries).1[0].rung;
-    assert_eq!((value(rung, "clock"), value(rung, "turbo")), (42, 46), "the best score");
+    let [StageEnd::GridDone { held: 5, fell: 2, skipped: 2, fastest: Some(fastest) }] = &ends(&entries)[..] else {
+        panic!("{:?}", ends(&entries))
+    };
+    let both = |rung: &Rung| (value(rung, "clock"), value(rung, "turbo"));
+    assert_eq!(both(&marks(&entries).1[0].rung), (44, 44), "the hardest that held");
+    assert_eq!(both(&fastest.rung), (42, 46), "and the best score beside it");
 }
 
 #[test]
@@ -250,10 +253,49 @@ fn a_peak_is_found_where_harder_values_clearly_score_less() {
     };
     let entries = climb(course(vec![stage(peak)]), &|rung, trial| scored(score(rung, trial)));
     assert_eq!(of(&entries, "clock").len(), 3 * (48 - 42 + 1), "two clearly worse values are enough");
-    assert_eq!(ends(&entries), [StageEnd::PastPeak { setting: "clock".into() }]);
+    assert_eq!(ends(&entries), [StageEnd::PastPeak { setting: "clock".into(), benchmark: Some("dense".into()) }]);
     assert_eq!(value(&marks(&entries).1[0].rung, "clock"), 46);
     let silent = Strategy::Peak { steps: steps("clock", 1), repeats: 2 };
     assert_eq!(ends(&climb(course(vec![stage(silent)]), &|_, _| held())), [StageEnd::NoScore]);
+}
+
+#[test]
+fn a_peak_looks_at_every_benchmark_of_its_proof() {
+    let (rig, mut plan) = course(vec![stage(Strategy::Peak { steps: steps("clock", 1), repeats: 3 })]);
+    let copy = plan.proofs[0].passes[0].clone();
+    plan.proofs[0].passes.insert(0, Pass { load: "encode".into(), ..copy });
+    // The first benchmark falls beyond 45, the last one goes on rising for ever.
+    let passes = std::cell::Cell::new(0);
+    let entries = climb((rig, plan), &|rung, trial| {
+        let (clock, nth) = (value(rung, "clock") as f64, passes.replace(passes.get() + 1));
+        let noise = 0.1 * f64::from(trial % 3);
+        scored(if nth % 2 == 0 { 200.0 - 9.0 * (clock - 45.0).abs() + noise } else { 100.0 + 0.1 * clock + noise })
+    });
+    let decided = StageEnd::PastPeak { setting: "clock".into(), benchmark: Some("encode".into()) };
+    assert_eq!(ends(&entries), [decided]);
+    assert_eq!(value(&marks(&entries).1[0].rung, "clock"), 45);
+}
+
+#[test]
+fn a_map_says_what_is_untested_and_never_leaves_the_ladder() {
+    let over = Sweep { setting: "volts".into(), values: [130, 120, 110].map(Decimal::from).to_vec() };
+    let (rig, mut plan) = course(vec![stage(Strategy::Map { steps: steps("clock", 1), over })]);
+    plan.proofs[0].passes[0].length = Span::from_seconds(8 * 3600);
+    // Everything holds: the first row runs up to the ceiling, and others may be settled without a trial.
+    let entries = climb((rig.clone(), plan), &|_, _| held());
+    let [end @ StageEnd::Mapped { border, .. }] = &ends(&entries)[..] else { panic!("{:?}", ends(&entries)) };
+    let clock = rig.setting("clock").expect("a clock");
+    for row in border {
+        let [low, high] = row.between.expect("an interval");
+        assert!(
+            low >= clock.stock && high <= clock.ceiling("daily") && low <= row.limit && row.limit <= high,
+            "{row:?}"
+        );
+        let tried = tried(&entries, &["volts"]).iter().filter(|at| Decimal::from(at[0]) == row.value).count();
+        assert_eq!(row.trials, Some(tried as u32), "{row:?}");
+    }
+    let untested = border.iter().filter(|row| row.trials == Some(0)).count();
+    assert_eq!(untested > 0, end.sentence(&rig).contains("untested"), "{}", end.sentence(&rig));
 }
 
 #[test]

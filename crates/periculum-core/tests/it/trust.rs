@@ -252,3 +252,21 @@ fn starts_that_were_asked_for_are_not_counted_as_going_down() {
     }
     assert!(!play.climb.is_ended(), "{}", play.log(5));
 }
+
+#[test]
+fn a_one_thread_pass_runs_on_the_core_whose_setting_climbs() {
+    let mut course = Course::plain();
+    let mut rig = (*course.rig).clone();
+    rig.settings[0].drives = vec![3];
+    let mut plan = (*course.plan).clone();
+    plan.proofs[0].passes[0].threads = periculum_core::pass::Threads::Count(1);
+    (course.rig, course.plan) = (Arc::new(rig), Arc::new(plan));
+    let mut play = Play::of(course);
+    let cores = |play: &Play| match &play.command {
+        Some(Command::RunPass(order)) => order.cores.clone(),
+        other => panic!("{other:?}"),
+    };
+    assert_eq!(cores(&play), [0; 0], "the baseline is about no core");
+    play.pass_ends(&[]);
+    assert_eq!(cores(&play), [3]);
+}

@@ -502,6 +502,7 @@ pub(super) mod tests {
             target: String::new(),
             boot_line: None,
             words: Vec::new(),
+            drives: Vec::new(),
         }
     }
 
@@ -539,7 +540,7 @@ pub(super) mod tests {
 
     fn run(simulator: &mut Simulator, trial: u32, length: u64) -> PassReport {
         let pass = Pass::usual("dense", Span::from_seconds(length));
-        simulator.start(&PassOrder { trial, index: 0, pass });
+        simulator.start(&PassOrder { trial, index: 0, pass, cores: vec![] });
         loop {
             for news in simulator.wait(Span::from_seconds(10)) {
                 if let PassNews::Ended(report) = news {
@@ -633,7 +634,7 @@ pub(super) mod tests {
             let mut simulator = simulator(11);
             simulator.apply(&change("core_clock", 4675.into())).expect("applied");
             let pass = Pass::usual("dense", Span::from_seconds(8 * 3600));
-            simulator.start(&PassOrder { trial, index: 0, pass });
+            simulator.start(&PassOrder { trial, index: 0, pass, cores: vec![] });
             loop {
                 for news in simulator.wait(Span::from_seconds(stride)) {
                     if let PassNews::Ended(report) = news {
@@ -660,7 +661,7 @@ pub(super) mod tests {
     fn a_stopped_pass_tells_its_end_once() {
         let mut simulator = simulator(5);
         let pass = Pass { threads: Threads::Count(2), ..Pass::usual("dense", Span::from_seconds(60)) };
-        simulator.start(&PassOrder { trial: 1, index: 0, pass });
+        simulator.start(&PassOrder { trial: 1, index: 0, pass, cores: vec![] });
         simulator.wait(Span::from_seconds(5));
         simulator.stop();
         let news = simulator.wait(Span::from_seconds(5));

@@ -35,10 +35,15 @@ pub(crate) struct Means {
 
 /// What a load has to be told for this pass on this machine.
 ///
+/// It runs on the processors `on` where some are named: one thread on the first of them, and so on.
+///
 /// # Errors
 /// Why the machine can't run it, and what would do.
-pub(crate) fn resolve(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
-    let mut cores = means.cores.clone();
+pub(crate) fn resolve(pass: &Pass, on: &[u32], means: &Means) -> Result<LoadOrder, String> {
+    let mut cores = preferred(on, &means.cores)?;
+    if pass.threads == Threads::Each && !on.is_empty() {
+        cores.truncate(on.len());
+    }
     if let Threads::Count(count) = pass.threads {
         if count as usize > cores.len() {
             return Err(format!("{count} threads are asked for, and there are {} processors to use", cores.len()));
@@ -68,6 +73,16 @@ pub(crate) fn resolve(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
         niceness: pass.demand.priority.unwrap_or(USUAL_NICENESS),
         goes_on: pass.demand.stop_on == StopOn::Never,
     })
+}
+
+/// All processors, those that are named first.
+fn preferred(on: &[u32], all: &[usize]) -> Result<Vec<usize>, String> {
+    let named: Vec<usize> = on.iter().map(|core| *core as usize).collect();
+    if let Some(missing) = named.iter().find(|core| !all.contains(core)) {
+        return Err(format!("the setting drives processor {missing}, which is none that loads may use here"));
+    }
+    let others = all.iter().copied().filter(|core| !named.contains(core));
+    Ok(named.iter().copied().chain(others).collect())
 }
 
 /// The size of the problem on each core, where it fits into memory.
@@ -172,14 +187,19 @@ mod tests {
 
     #[test]
     fn threads_choose_cores_and_the_turns_they_take() {
-        let cores = |threads| {
-            let order = resolve(&Pass { threads, ..pass(Extent::Usual) }, &means(8 * GIB)).expect("an order");
+        let on = |threads, on: &[u32]| {
+            let order = resolve(&Pass { threads, ..pass(Extent::Usual) }, on, &means(8 * GIB)).expect("an order");
             (order.cores, order.is_one_by_one)
         };
+        let cores = |threads| on(threads, &[]);
+        assert_eq!(on(Threads::Count(1), &[4]), (vec![4], false), "the core that climbs");
+        assert_eq!(on(Threads::Count(2), &[4]), (vec![4, 0], false));
+        assert_eq!(on(Threads::Each, &[5, 1]), (vec![5, 1], true));
+        assert!(resolve(&pass(Extent::Usual), &[9], &means(8 * GIB)).expect_err("none").contains("processor 9"));
         assert_eq!(cores(Threads::All), (vec![0, 1, 4, 5], false));
         assert_eq!(cores(Threads::Each), (vec![0, 1, 4, 5], true));
         assert_eq!(cores(Threads::Count(3)), (vec![0, 1, 4], false));
-        let refused = resolve(&Pass { threads: Threads::Count(5), ..pass(Extent::Usual) }, &means(8 * GIB));
+        let refused = resolve(&Pass { threads: Threads::Count(5), ..pass(Extent::Usual) }, &[], &means(8 * GIB));
         assert_eq!(refused, Err("5 threads are asked for, and there are 4 processors to use".into()));
     }
 
@@ -187,7 +207,7 @@ mod tests {
     fn memory_is_asked_for_within_a_hundredth_and_never_above() {
         let dense = catalogue::find("dense").expect("a load");
         let asked = Extent::Memory(Amount::Percent(50));
-        let order = resolve(&pass(asked), &means(12 * GIB)).expect("an order");
+        let order = resolve(&pass(asked), &[], &means(12 * GIB)).expect("an order");
         let taken = (4 * dense.bytes(order.size)) as f64 / (8 * GIB) as f64;
         assert!((0.99..=1.0).contains(&taken), "{taken}");
     }
@@ -195,20 +215,22 @@ mod tests {
     #[test]
     fn the_reserve_is_kept() {
         let asked = Extent::Memory(Amount::Bytes(8 * GIB));
-        let refused = resolve(&pass(asked), &means(8 * GIB)).expect_err("no room");
+        let refused = resolve(&pass(asked), &[], &means(8 * GIB)).expect_err("no room");
         assert!(refused.contains("only 7.0 GiB of memory are available beside the reserve of 1.0 GiB"), "{refused}");
         let demand = Demand { reserve: Some(0), extent: asked, ..Demand::default() };
-        assert!(resolve(&Pass { demand, ..pass(asked) }, &means(8 * GIB)).is_ok());
-        assert!(resolve(&pass(Extent::Usual), &means(GIB)).is_err());
+        assert!(resolve(&Pass { demand, ..pass(asked) }, &[], &means(8 * GIB)).is_ok());
+        assert!(resolve(&pass(Extent::Usual), &[], &means(GIB)).is_err());
     }
 
     #[test]
     fn sizes_and_loads_that_are_not_there_are_refused() {
         assert!(
-            resolve(&pass(Extent::Size(0)), &means(8 * GIB)).expect_err("size 0").contains("can't have 0 unknowns")
+            resolve(&pass(Extent::Size(0)), &[], &means(8 * GIB))
+                .expect_err("size 0")
+                .contains("can't have 0 unknowns")
         );
-        assert!(resolve(&Pass::usual("dens", Span::from_seconds(1)), &means(GIB)).is_err());
-        let little = resolve(&pass(Extent::Memory(Amount::Bytes(1000))), &means(8 * GIB)).expect_err("no room");
+        assert!(resolve(&Pass::usual("dens", Span::from_seconds(1)), &[], &means(GIB)).is_err());
+        let little = resolve(&pass(Extent::Memory(Amount::Bytes(1000))), &[], &means(8 * GIB)).expect_err("no room");
         assert!(little.contains("needs at least"), "{little}");
     }
 
@@ -219,7 +241,7 @@ mod tests {
             let extent = Extent::Memory(Amount::Bytes(bytes));
             let demand = Demand { extent, reserve: Some(reserve), ..Demand::default() };
             let pass = Pass { demand, ..Pass::usual(load.about().name, Span::from_seconds(1)) };
-            if let Ok(order) = resolve(&pass, &means(available)) {
+            if let Ok(order) = resolve(&pass, &[], &means(available)) {
                 let needed = load.bytes(order.size) * order.cores.len() as u64;
                 prop_assert!(needed <= bytes && needed + reserve <= available);
             }

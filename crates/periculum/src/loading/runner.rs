@@ -34,7 +34,7 @@ impl LoadRunner {
         let means = means(&linux);
         for pass in plan.proofs.iter().flat_map(|proof| &proof.passes) {
             pass.program.as_deref().map_or(Ok(()), |program| permits.check(program))?;
-            resolve(pass, &means)
+            resolve(pass, &[], &means)
                 .map_err(|why| BadInput(format!("this machine can't run a pass of the plan: {why}")))?;
         }
         Ok(Self { program, linux, running: None, refusal: None })
@@ -53,7 +53,7 @@ fn means(linux: &Linux) -> Means {
 
 impl RunPasses for LoadRunner {
     fn start(&mut self, order: &PassOrder) {
-        let started = resolve(&order.pass, &means(&self.linux)).and_then(|order| self.spawn(&order));
+        let started = resolve(&order.pass, &order.cores, &means(&self.linux)).and_then(|order| self.spawn(&order));
         match started {
             Ok(running) => self.running = Some(running),
             Err(why) => {

@@ -42,6 +42,7 @@ impl Climb {
                 verdict,
                 incident: worst(&trial),
                 scores: trial.scores,
+                benchmarks: trial.benchmarks,
                 tested: trial.tested,
             },
             self.ground(step.at),

@@ -20,7 +20,7 @@ use crate::engine::outlook::{Outlook, Prospect};
 use crate::engine::state::{Aside, Doing, Judged, Next, Pressure, State, Stopping, Then, Trial};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
-use crate::pass::{Pass, PassOrder, PassReport, Score};
+use crate::pass::{Pass, PassOrder, PassReport, Threads};
 use crate::plan::{Plan, Start, Strategy};
 use crate::reason::{Reason, StageEnd};
 use crate::rig::Rig;
@@ -212,7 +212,14 @@ impl Climb {
         let course = self.course.as_ref().filter(|_| open)?;
         let prospect = |verdict| {
             let tested = self.trial_length();
-            let outcome = Outcome { trial: self.trials, verdict, incident: None, scores: Vec::new(), tested };
+            let outcome = Outcome {
+                trial: self.trials,
+                verdict,
+                incident: None,
+                scores: Vec::new(),
+                benchmarks: Vec::new(),
+                tested,
+            };
             match course.clone().after(&outcome, self.ground(self.began)) {
                 Move::Try(rung, reason) => Prospect::Try(rung, reason),
                 Move::Settle { rung, end, .. } => Prospect::StageDone(rung, end),
@@ -223,7 +230,7 @@ impl Climb {
     }
 
     fn ground(&self, now: Moment) -> Ground<'_> {
-        Ground { rig: &self.rig, use_name: &self.plan.use_name, left: self.time_left(now) }
+        Ground { rig: &self.rig, use_name: &self.plan.use_name, left: self.time_left(now), rules: self.rules }
     }
 
     fn on_started(&mut self, in_force: &InForce, ahead: i32, step: &mut Step) {
@@ -333,7 +340,14 @@ impl Climb {
             proof: self.plan.proof_of(self.stage).name.clone(),
             reason,
         });
-        let trial = Trial { number: self.trials, rung, incidents: Vec::new(), scores: Vec::new(), tested: Span::ZERO };
+        let trial = Trial {
+            number: self.trials,
+            rung,
+            incidents: Vec::new(),
+            scores: Vec::new(),
+            benchmarks: Vec::new(),
+            tested: Span::ZERO,
+        };
         self.set_for(trial, step);
     }
 
@@ -391,9 +405,17 @@ impl Climb {
     fn start_pass(&mut self, trial: Trial, index: usize, step: &mut Step) {
         self.setbacks = 0;
         let pass = self.pass(index);
-        step.entries.push(Entry::PassBegan { trial: trial.number, pass: index, order: pass.clone() });
-        step.command = Some(Command::RunPass(PassOrder { trial: trial.number, index, pass }));
+        let cores = self.cores_for(&pass);
+        let (order, on) = (pass.clone(), cores.clone());
+        step.entries.push(Entry::PassBegan { trial: trial.number, pass: index, order, on });
+        step.command = Some(Command::RunPass(PassOrder { trial: trial.number, index, pass, cores }));
         self.state = State::Trying(trial, Doing::Passing { index, began: step.at, stopping: None });
+    }
+
+    /// The processors that a pass is about which does not load all of them together: those of the setting that climbs.
+    fn cores_for(&self, pass: &Pass) -> Vec<u32> {
+        let climbed = self.course.as_ref().and_then(Course::climbs).and_then(|name| self.rig.setting(name));
+        climbed.filter(|_| pass.threads != Threads::All).map(|setting| setting.drives.clone()).unwrap_or_default()
     }
 
     /// A pass of the proof, as long as the trial wants it.
@@ -422,7 +444,10 @@ impl Climb {
         self.downs_in_a_row = 0;
         self.tested += report.ran;
         trial.tested += report.ran;
-        trial.scores.extend(report.score.as_ref().map(Score::merit));
+        if let Some(score) = &report.score {
+            trial.scores.push(score.merit());
+            trial.benchmarks.push(self.plan.proof_of(self.stage).passes[index].load.clone());
+        }
         step.entries.push(Entry::PassEnded { trial: trial.number, pass: index, report: report.clone() });
         for incident in &report.incidents {
             self.after_machine_down(incident.kind);

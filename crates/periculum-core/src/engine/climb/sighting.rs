@@ -52,6 +52,7 @@ impl Climb {
             verdict: Verdict::Slipped,
             incident: Some(IncidentKind::Seen),
             scores: trial.scores,
+            benchmarks: trial.benchmarks,
             tested: trial.tested,
         };
         let mut course = before;

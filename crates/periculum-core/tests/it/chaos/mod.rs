@@ -51,6 +51,7 @@ fn setting(
         target: String::new(),
         boot_line: None,
         words: Vec::new(),
+        drives: Vec::new(),
     }
 }
 

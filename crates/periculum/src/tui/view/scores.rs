@@ -5,7 +5,8 @@ use periculum_core::comparison::Says;
 use periculum_core::quantity::scored;
 use periculum_core::scores::{Benchmark, Level};
 use periculum_core::setting::Setting;
-use periculum_core::telling::percent_words;
+use periculum_core::telling::{benchmark_words, percent_words};
+use periculum_core::verdict::Verdict;
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::style::Style;
@@ -48,9 +49,10 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 /// Every benchmark in a line, as many as there is room for around the selected one.
 fn draw_list(frame: &mut Frame, app: &App, area: Rect, benchmarks: &[Benchmark], at: usize) {
     let theme = &app.theme;
+    let name = |benchmark: &Benchmark| benchmark_words(benchmark, &app.shown.rig);
     let wide = benchmarks.iter().map(|benchmark| name(benchmark).chars().count()).max().unwrap_or(0).max(12);
     let head =
-        format!("  {:<wide$} {:>8} {:<8} {:>13}  {}", "benchmark", "best", "", "over stock, %", "more pays up to");
+        format!("  {:<wide$} {:>8} {:<8} {:>13}  {}", "benchmark", "best", "", "over stock, %", "worth raising to");
     let mut lines = vec![fit(Line::styled(head, theme.muted), area.width, theme.muted)];
     let room = usize::from(area.height).saturating_sub(1);
     let first = at.saturating_sub(room / 2).min(benchmarks.len().saturating_sub(room));
@@ -71,16 +73,6 @@ fn draw_list(frame: &mut Frame, app: &App, area: Rect, benchmarks: &[Benchmark],
     frame.render_widget(Text::from(lines), area);
 }
 
-/// The load, and on how many threads where that is not all.
-fn name(benchmark: &Benchmark) -> String {
-    match benchmark.what.threads.to_string().as_str() {
-        "all" => benchmark.what.load.clone(),
-        "1" => format!("{}, one thread", benchmark.what.load),
-        "each" => format!("{}, one core at a time", benchmark.what.load),
-        some => format!("{}, {some} threads", benchmark.what.load),
-    }
-}
-
 fn written(level: &Level, setting: Option<&Setting>) -> String {
     level.value.zip(setting).map_or_else(|| "as it is".into(), |(value, setting)| setting.written(value))
 }
@@ -97,6 +89,11 @@ fn pays_words(app: &App, benchmark: &Benchmark) -> String {
     }
 }
 
+/// How a value ended whose score counts though it did not hold.
+fn fate(level: &Level) -> String {
+    if level.verdict == Verdict::Held { String::new() } else { format!(" {} {}", level.verdict.sign(), level.verdict) }
+}
+
 fn facts(app: &App, benchmark: &Benchmark, setting: Option<&Setting>) -> Vec<Line<'static>> {
     let theme = &app.theme;
     let fact = |label: &str, told: String| {
@@ -104,8 +101,10 @@ fn facts(app: &App, benchmark: &Benchmark, setting: Option<&Setting>) -> Vec<Lin
     };
     let unit = &benchmark.what.unit;
     let best = &benchmark.levels[benchmark.best];
-    let mut lines =
-        vec![fact("best", format!("{} {unit} at {}", scored(best.mean(), best.mean()), written(best, setting)))];
+    let mut lines = vec![fact(
+        "best",
+        format!("{} {unit} at {}", scored(best.mean(), best.mean()), written(best, setting) + &fate(best)),
+    )];
     if let Some((stock, times)) = benchmark.baseline {
         lines.push(fact("at stock", format!("{} {unit}, measured {times} times", scored(stock, stock))));
     }
@@ -193,6 +192,7 @@ fn level_line(app: &App, level: &Level, setting: Option<&Setting>, is_selected: 
         Span::styled(format!("{over_stock:>13}  "), stock_style),
         Span::styled(format!("{over_last:>13}  "), last_style),
         Span::styled(format!("{:>6}  {:>6}", reading(level.took.watts), reading(level.took.degrees)), theme.muted),
+        Span::styled(fate(level), app.theme.verdict(Some(level.verdict))),
     ])
 }
 
