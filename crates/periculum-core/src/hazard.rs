@@ -56,6 +56,8 @@ pub enum Observation {
     Held(f64),
     /// It fell after so many seconds.
     Fell(f64),
+    /// It fell after the first and before the second of so many seconds: nobody heard of it between.
+    FellBetween(f64, f64),
 }
 
 /// The model of one rig along one setting.
@@ -137,6 +139,10 @@ impl Hazard {
             let hazard = point.hazard(rung, target);
             let likelihood = match observation {
                 Observation::Held(seconds) => exp(-hazard * warmed(seconds)),
+                Observation::FellBetween(earliest, latest) => {
+                    let within = warmed(latest.max(earliest + MOMENT)) - warmed(earliest);
+                    -exp(-hazard * warmed(earliest)) * expm1(-hazard * within)
+                }
                 Observation::Fell(seconds) => {
                     let before = (seconds - MOMENT).max(0.0);
                     let within = warmed(seconds.max(MOMENT)) - warmed(before);

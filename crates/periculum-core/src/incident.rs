@@ -139,6 +139,9 @@ pub struct Incident {
     /// How long into the pass; none where no pass was running.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub into_pass: Option<Span>,
+    /// How long into the pass at most, where nobody heard of it at once; none where `into_pass` is the time itself.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub at_most: Option<Span>,
     /// What was expected and found, or how it is known.
     pub evidence: String,
 }
@@ -146,13 +149,20 @@ pub struct Incident {
 impl Incident {
     /// An incident without a place and outside any pass.
     pub fn new(kind: IncidentKind, evidence: impl Into<String>) -> Self {
-        Self { kind, place: None, into_pass: None, evidence: evidence.into() }
+        Self { kind, place: None, into_pass: None, at_most: None, evidence: evidence.into() }
     }
 
     /// The same incident at a place.
     #[must_use]
     pub fn at(mut self, place: impl Into<String>) -> Self {
         self.place = Some(place.into());
+        self
+    }
+
+    /// The same incident at most this long into a pass.
+    #[must_use]
+    pub fn at_most(mut self, span: Span) -> Self {
+        self.at_most = Some(span).filter(|span| self.into_pass.is_some_and(|least| *span > least));
         self
     }
 
@@ -171,8 +181,10 @@ impl fmt::Display for Incident {
         if let Some(place) = &self.place {
             write!(f, " on {place}")?;
         }
-        if let Some(span) = self.into_pass {
-            write!(f, " after {span}")?;
+        match (self.into_pass, self.at_most) {
+            (Some(least), Some(most)) => write!(f, " after {least} to {most}")?,
+            (Some(span), None) => write!(f, " after {span}")?,
+            (None, _) => {}
         }
         write!(f, ": {}", self.evidence)
     }

@@ -17,7 +17,7 @@ use crate::journal::{self, Checked, Dropped, Line, Newer};
 use crate::profiles::{self, Armed, ProfileRow};
 use crate::queries::{self, ClimbRow, IncidentRow, LastLife, TrialRow};
 use crate::records::{self, Entered, EnteredRow, RecordRow};
-use crate::{finding, projection, samples, schema};
+use crate::{finding, projection, samples, schema, signs};
 
 /// How long a writer waits for the other connection to finish.
 const PATIENCE: Duration = Duration::from_secs(5);
@@ -372,6 +372,7 @@ impl Ledger {
     pub fn last_life(&self, climb: i64) -> Result<Option<LastLife>, LedgerError> {
         let Some((boot, at, wall)) = journal::last(&self.record, climb)? else { return Ok(None) };
         let sample = samples::last(&self.record, climb)?.map_or(at, |sample| sample.max(at));
+        let sample = signs::last(&self.path, climb, &boot).map_or(sample, |sign| sign.max(sample));
         Ok(Some(LastLife { boot, at: sample, wall: wall + sample.since(at) }))
     }
 

@@ -17,6 +17,7 @@ mod queries;
 mod records;
 mod samples;
 mod schema;
+mod signs;
 
 pub use attached::Attached;
 pub use claim::Claim;
@@ -26,3 +27,4 @@ pub use ledger::{Ledger, NewClimb};
 pub use profiles::{Armed, ProfileRow};
 pub use queries::{ClimbRow, IncidentRow, LastLife, TrialRow};
 pub use records::{Entered, EnteredRow, RecordRow};
+pub use signs::{NEXT_DUE, SignsOfLife};

@@ -11,6 +11,7 @@ pub mod child;
 mod coding;
 pub mod cores;
 pub mod dense;
+mod descendants;
 mod digest;
 pub mod digits;
 pub mod encode;

@@ -11,6 +11,7 @@ use std::time::{Duration, Instant};
 
 use rustix::process::{Pid, Signal, kill_process_group};
 
+use crate::descendants::{MARK, kill_descendants, kill_marked, new_mark};
 use crate::protocol::Message;
 
 /// Lines that wait to be heard; a child that floods its output is slowed down to the pace of its listener.
@@ -25,6 +26,8 @@ pub struct LoadProcess {
     lines: Receiver<Line>,
     last_heard: Instant,
     is_reaped: bool,
+    /// What everything that it starts bears.
+    mark: String,
 }
 
 /// Something about a load process.
@@ -58,18 +61,20 @@ impl LoadProcess {
     /// # Errors
     /// When the program can't be started.
     pub fn spawn(program: &Path, arguments: impl IntoIterator<Item = OsString>) -> io::Result<Self> {
+        let mark = new_mark();
         let mut child = Command::new(program)
             .args(arguments)
             .stdin(Stdio::null())
             .stdout(Stdio::piped())
             .stderr(Stdio::null())
+            .env(MARK, &mark)
             .process_group(0)
             .spawn()?;
         let (sender, lines) = sync_channel(WAITING_LINES);
         if let Some(output) = child.stdout.take() {
             thread::spawn(move || listen(output, &sender));
         }
-        Ok(Self { child, lines, last_heard: Instant::now(), is_reaped: false })
+        Ok(Self { child, lines, last_heard: Instant::now(), is_reaped: false, mark })
     }
 
     /// What happens next, at most this much later; none where nothing does, or where all has been told.
@@ -100,7 +105,10 @@ impl LoadProcess {
         if self.is_reaped {
             return;
         }
-        let group = i32::try_from(self.child.id()).ok().and_then(Pid::from_raw);
+        let process = i32::try_from(self.child.id()).ok();
+        // What has put itself into a group or a session of its own goes first, while it is known whose it is.
+        process.into_iter().for_each(kill_descendants);
+        let group = process.and_then(Pid::from_raw);
         // A group that is gone already is what was wanted.
         let _ = group.map(|group| kill_process_group(group, Signal::KILL));
     }
@@ -111,6 +119,7 @@ impl LoadProcess {
         loop {
             if let Ok(Some(status)) = self.child.try_wait() {
                 self.is_reaped = true;
+                kill_marked(&self.mark);
                 return Some(Death::of(status));
             }
             if Instant::now() >= deadline {

@@ -13,3 +13,4 @@ pub mod machine;
 pub mod readings;
 pub mod scpi;
 pub mod simulated;
+pub mod steady;

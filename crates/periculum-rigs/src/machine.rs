@@ -12,6 +12,7 @@ use periculum_core::rung::{Change, InForce};
 use crate::bench::{Apply, Guard, Identify, KeepTime, PassNews, ReadBack, RunPasses, Sense};
 use crate::latest::Latest;
 use crate::linux::{ADAPTER, Errors, Linux, Sampler, Setter, TRUE_CLOCK, Watchdog};
+use crate::steady::SteadyClock;
 
 /// For how long other programs are watched.
 const LOOKING: Duration = Duration::from_millis(250);
@@ -26,19 +27,27 @@ pub struct ThisMachine<R> {
     /// The sensors that tell the clock which the running load measures.
     true_clocks: Vec<String>,
     _sampler: Sampler,
+    clock: SteadyClock,
     passes: R,
 }
 
 impl<R: RunPasses> ThisMachine<R> {
-    /// This machine as the rig describes it, with a watchdog where one is to be armed.
-    pub fn new(linux: Linux, setter: Setter, watchdog: Option<Watchdog>, rig: &Rig, passes: R) -> Self {
+    /// This machine as the rig describes it, with a watchdog where one is to be armed, by this clock.
+    pub fn new(
+        linux: Linux,
+        setter: Setter,
+        watchdog: Option<Watchdog>,
+        rig: &Rig,
+        passes: R,
+        clock: SteadyClock,
+    ) -> Self {
         let latest = Latest::default();
         let of_kernel = rig.sensors.iter().filter(|sensor| sensor.adapter == ADAPTER).cloned();
         let (clocks, sensors): (Vec<Sensor>, Vec<Sensor>) = of_kernel.partition(|sensor| sensor.source == TRUE_CLOCK);
         let sampler = Sampler::start(&linux, &sensors, &latest);
         let true_clocks = clocks.into_iter().map(|sensor| sensor.name).collect();
         let errors = Errors::of(linux.root());
-        Self { linux, setter, errors, watchdog, latest, true_clocks, _sampler: sampler, passes }
+        Self { linux, setter, errors, watchdog, latest, true_clocks, _sampler: sampler, clock, passes }
     }
 }
 
@@ -132,7 +141,7 @@ impl<R> Identify for ThisMachine<R> {
 
 impl<R> KeepTime for ThisMachine<R> {
     fn now(&self) -> Moment {
-        wall_clock()
+        self.clock.now()
     }
 
     fn is_virtual(&self) -> bool {

@@ -20,6 +20,7 @@ use periculum_loads::catalogue::LOADS;
 use periculum_rigs::{linux, scpi, simulated};
 
 use crate::complaint::{BadFile, BadInput};
+use crate::loading::too_short;
 
 /// A file's path, for messages, and its text.
 #[derive(Clone, Debug)]
@@ -176,8 +177,18 @@ pub(crate) fn check(path: &Path) -> Result<String> {
         let briefing = Briefing::read(path)?;
         let plan = &briefing.plan;
         let stages: Vec<&str> = plan.stages.iter().map(|stage| stage.strategy.name()).collect();
+        let told = match briefing.simulated {
+            Some(_) => Vec::new(),
+            None => too_short(&linux::Linux::below(Path::new("/")), plan),
+        };
+        let told: String = told.iter().map(|told| format!("\n  but {told}")).collect();
         let effort = effort_words(&forecast(&briefing.rig, plan).whole);
-        return Ok(format!("plan `{}` for rig `{}`: {}; {effort}", plan.name, briefing.rig.name, stages.join(", ")));
+        return Ok(format!(
+            "plan `{}` for rig `{}`: {}; {effort}{told}",
+            plan.name,
+            briefing.rig.name,
+            stages.join(", ")
+        ));
     }
     match read_rig(&file.text) {
         Ok((rig, _)) => {

@@ -12,12 +12,13 @@ use periculum_core::moment::Moment;
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::series::Series;
 use periculum_core::story::Story;
-use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb};
+use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NEXT_DUE, NewClimb, SignsOfLife};
 use periculum_rigs::bench::Bench;
 use periculum_rigs::linux::{Linux, Setter, Watchdog, written_by};
 use periculum_rigs::machine::{ThisMachine, wall_clock};
 use periculum_rigs::scpi::Instruments;
 use periculum_rigs::simulated::Simulator;
+use periculum_rigs::steady::SteadyClock;
 
 use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
@@ -136,7 +137,7 @@ impl Prepared {
         let linux = Linux::below(sysroot);
         let boot = linux.boot();
         // A bench that can't be made must leave nothing behind.
-        let mut bench = bench(&briefing, linux, seed, SIMULATED_START)?;
+        let mut bench = bench(&briefing, linux, seed, None)?;
         let number = ledger.begin_climb(&NewClimb {
             plan: &plan.name,
             rig: &rig.name,
@@ -188,7 +189,7 @@ impl Prepared {
         let linux = Linux::below(sysroot);
         let boot = linux.boot();
         let last = ledger.last_life(row.climb)?;
-        let at = last.as_ref().map_or(SIMULATED_START, |last| last.at);
+        let at = last.as_ref().map(|last| last.at);
         let mut bench = bench(&briefing, linux.clone(), row.seed, at)?;
         let in_force = bench.read_back();
         let first = match last {
@@ -197,8 +198,10 @@ impl Prepared {
                 let ending = classify(&last.boot, last.wall, &boot);
                 let running = tell_past(&past).running_pass().map(|(_, pass)| pass.began);
                 let lived = running.map(|began| last.at.since(began));
+                // A virtual clock gives no signs of life.
+                let lived_at_most = lived.filter(|_| !bench.is_virtual()).map(|lived| lived + NEXT_DUE);
                 let last_words = linux.last_words(since_the_epoch(last.wall));
-                Event::Restarted { ending, lived, lived_at_most: None, in_force, unattended, last_words, rules: RULES }
+                Event::Restarted { ending, lived, lived_at_most, in_force, unattended, last_words, rules: RULES }
             }
         };
         Ok(Some(Self { briefing, number: row.climb, past, traces, first, climb, bench, ledger, boot, claim }))
@@ -220,6 +223,12 @@ impl Prepared {
         L: FnMut(Notice),
     {
         let pace = self.bench.is_virtual().then(|| pace.unwrap_or(USUAL_PACE));
+        let signs = match self.bench.is_virtual() {
+            true => None,
+            false => SignsOfLife::begin(self.ledger.path(), self.number, &self.boot.id)
+                .inspect_err(|error| tracing::warn!(%error, "no signs of life are given"))
+                .ok(),
+        };
         let driver = Driver {
             climb: self.climb,
             bench: self.bench,
@@ -231,6 +240,7 @@ impl Prepared {
             listener,
             readings: Readings::of(&self.briefing.rig.sensors),
             instruments: Instruments::start(&self.briefing.rig.sensors),
+            signs,
         };
         (driver, self.first, self.claim)
     }
@@ -292,20 +302,24 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
 
 /// The bench of a rig from the ledger, as it is now.
 pub(crate) fn bench_of(briefing: &Briefing, sysroot: &Path, seed: Option<u64>) -> Result<Box<dyn Bench + Send>> {
-    bench(briefing, Linux::below(sysroot), seed, SIMULATED_START)
+    bench(briefing, Linux::below(sysroot), seed, None)
 }
 
-fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, at: Moment) -> Result<Box<dyn Bench + Send>> {
+/// The bench, whose time goes on from what was recorded last.
+fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, last: Option<Moment>) -> Result<Box<dyn Bench + Send>> {
     let rig: &Rig = &briefing.rig;
     Ok(match (&briefing.simulated, seed) {
-        (Some(spec), seed) => Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at)),
+        (Some(spec), seed) => {
+            let at = last.unwrap_or(SIMULATED_START);
+            Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at))
+        }
         (None, _) => {
             let permits = Permits::read(places::permits()?)?;
             permits.check_targets(&written_by(linux.root(), rig))?;
             let setter = Setter::of(linux.root(), rig, &places::kept()?).map_err(|told| BadInput(told.join("\n")))?;
             let watchdog = watchdog(briefing, &linux)?;
             let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits)?;
-            Box::new(ThisMachine::new(linux, setter, watchdog, rig, runner))
+            Box::new(ThisMachine::new(linux, setter, watchdog, rig, runner, SteadyClock::behind(last)))
         }
     })
 }

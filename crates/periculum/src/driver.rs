@@ -9,7 +9,7 @@ use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::PassReport;
 use periculum_core::rig::Sensor;
 use periculum_core::watch::WINDOW;
-use periculum_ledger::{Ledger, Line};
+use periculum_ledger::{Ledger, Line, SignsOfLife};
 use periculum_rigs::bench::{Bench, PassNews};
 use periculum_rigs::machine::wall_clock;
 use periculum_rigs::scpi::Instruments;
@@ -54,6 +54,8 @@ pub(crate) struct Driver<L> {
     pub(crate) readings: Readings,
     /// What hangs on the rig beside its own sensors.
     pub(crate) instruments: Instruments,
+    /// Who says, durably, that a pass goes on; none on a virtual clock.
+    pub(crate) signs: Option<SignsOfLife>,
 }
 
 /// Why a driver stopped driving.
@@ -122,6 +124,9 @@ impl<L: FnMut(Notice)> Driver<L> {
 
     /// Lets the running pass run for a moment.
     fn let_pass(&mut self) -> Result<()> {
+        if let Some(signs) = self.signs.as_ref().filter(|_| self.climb.is_passing()) {
+            signs.alive(self.bench.now());
+        }
         let patience = if self.bench.is_virtual() { SAMPLING } else { CHECKING };
         for news in self.bench.wait(patience) {
             match news {

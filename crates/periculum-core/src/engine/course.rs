@@ -54,8 +54,10 @@ pub(super) struct Outcome {
     pub(super) scores: Vec<f64>,
     /// The loads that made them.
     pub(super) benchmarks: Vec<String>,
-    /// How long its passes ran, together.
+    /// How long its passes ran, together, as far as is known.
     pub(super) tested: Span,
+    /// How much longer they may have run before the fall, since nobody heard of it at once.
+    pub(super) unheard: Span,
 }
 
 impl Outcome {

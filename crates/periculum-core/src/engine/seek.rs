@@ -171,6 +171,10 @@ impl Seek {
         let (rung, tested) = (self.at as f64, outcome.tested.seconds());
         match outcome.verdict {
             Verdict::Held => self.model.observe(rung, Observation::Held(tested)),
+            _ if outcome.is_error() && !outcome.unheard.is_zero() => {
+                let latest = tested + outcome.unheard.seconds();
+                self.model.observe(rung, Observation::FellBetween(tested, latest));
+            }
             _ if outcome.is_error() => self.model.observe(rung, Observation::Fell(tested)),
             _ => {}
         }

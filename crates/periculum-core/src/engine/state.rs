@@ -54,6 +54,8 @@ pub(super) struct Trial {
     /// The loads that made them.
     pub(super) benchmarks: Vec<String>,
     pub(super) tested: Span,
+    /// How much longer it may have run before it went down, since nobody heard of that at once.
+    pub(super) unheard: Span,
 }
 
 /// What a trial is doing.

@@ -238,6 +238,16 @@ fn a_pass_that_does_not_stop_is_pressed_and_then_told() {
 }
 
 #[test]
+fn a_sudden_death_is_told_as_the_time_between_two_signs_of_life() {
+    let mut play = Play::begun();
+    let (ending, last_words, rules) = (Ending::MachineRestarted, None, RULES);
+    let [lived, lived_at_most] = [3, 4].map(|seconds| Some(Span::from_seconds(seconds)));
+    let in_force = play.in_force.clone();
+    play.event(&Event::Restarted { ending, lived, lived_at_most, in_force, unattended: false, last_words, rules });
+    assert!(play.log(9).contains("restart after 3 s to 4 s"), "{}", play.log(9));
+}
+
+#[test]
 fn starts_that_were_asked_for_are_not_counted_as_going_down() {
     let mut play = waiting(TakesEffect::AtNextStart);
     for clock in [43, 44] {

@@ -12,4 +12,4 @@ mod worker;
 
 pub use load::{About, Disturb, Fault, FaultKind, Load, NoDisturbance, Site, Touch, Work};
 pub use order::{Order, Stop, Turns};
-pub use run::run;
+pub use run::{run, seconds_a_round};

@@ -10,6 +10,7 @@ use super::load::{Disturb, Load, NoDisturbance, Touch};
 use super::order::{Order, Turns};
 use super::reference::Agreement;
 use super::worker::{Tally, Told, Worker};
+use crate::child::SEED;
 use crate::kernel::Kernel;
 use crate::protocol::{Message, Progress, Started};
 
@@ -101,7 +102,7 @@ pub fn run(load: &'static dyn Load, order: &Order, disturb: Arc<dyn Disturb>, mu
         size: order.size,
         size_name: load.about().size_name.into(),
         bytes: load.bytes(order.size) * at_a_time,
-        round_seconds: expected_seconds(load, kernel, order),
+        round_seconds: seconds_a_round(load, order.size),
         unit: load.about().unit.into(),
     }));
     let tallies = order.cores.iter().map(|_| Arc::default()).collect();
@@ -114,28 +115,29 @@ pub fn run(load: &'static dyn Load, order: &Order, disturb: Arc<dyn Disturb>, mu
     (run.tell)(Message::Ended(progress));
 }
 
-/// How long a round should take, from a small one, where that is far below the time of the pass.
-fn expected_seconds(load: &dyn Load, kernel: Kernel, order: &Order) -> Option<f64> {
-    let size = light_size(load, order);
-    let mut work = load.begin(kernel, size, order.seed).ok()?;
+/// How long a round of this size should take on this processor, in seconds, from a small one that is worked at once; none
+/// where there is no memory for that.
+pub fn seconds_a_round(load: &dyn Load, of_size: u64) -> Option<f64> {
+    let size = light_size(load, of_size);
+    let mut work = load.begin(Kernel::best(), size, SEED).ok()?;
     let mut touch = Touch { disturb: &NoDisturbance, core: 0, round: 0 };
     work.restart();
     // The first round meets cold caches.
     work.round(&mut touch);
     let began = Instant::now();
     work.round(&mut touch);
-    Some(began.elapsed().as_secs_f64() * load.effort(order.size) / load.effort(size))
+    Some(began.elapsed().as_secs_f64() * load.effort(of_size) / load.effort(size))
 }
 
 /// The size of the warm-up's problems.
-fn light_size(load: &dyn Load, order: &Order) -> u64 {
-    load.nearest(load.size_for(LIGHT).min(order.size))
+fn light_size(load: &dyn Load, of_size: u64) -> u64 {
+    load.nearest(load.size_for(LIGHT).min(of_size))
 }
 
 impl<T: FnMut(Message)> Run<'_, T> {
     /// One step of the warm-up; says whether to go on.
     fn warm_up(&mut self, duty: f64) -> bool {
-        let size = light_size(self.load, self.order);
+        let size = light_size(self.load, self.order.size);
         let length = self.order.warm_up / LADDER.len() as u32;
         self.stint(self.order.cores.clone(), size, length, (duty, None), true)
     }

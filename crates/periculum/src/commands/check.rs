@@ -3,17 +3,18 @@
 use std::process::ExitCode;
 
 use anyhow::Result;
+use periculum_core::quantity::harmless;
 
 use crate::briefing;
 use crate::cli::Check;
 use crate::complaint::{self, BAD_INPUT};
-use crate::output::say;
+use crate::output::lines;
 
 pub(super) fn run(check: &Check) -> Result<ExitCode> {
     let mut is_good = true;
     for path in &check.files {
         match briefing::check(path) {
-            Ok(what) => say!("{}: {what}", path.display()),
+            Ok(what) => lines(std::io::stdout(), &format!("{}: {what}", harmless(&path.display().to_string()))),
             Err(error) => {
                 is_good = false;
                 complaint::tell(&error);

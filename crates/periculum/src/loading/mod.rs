@@ -1,9 +1,11 @@
 //! Passes on this machine: what is ordered becomes a load in its child process, watched and, when it must be, killed.
 
+mod foresight;
 mod order;
 mod program;
 mod runner;
 mod running;
 
+pub(crate) use foresight::too_short;
 pub(crate) use program::run_program;
 pub(crate) use runner::LoadRunner;

@@ -15,12 +15,12 @@ const USUAL_RESERVE: u64 = 1 << 30;
 /// What a load is told.
 #[derive(Clone, Debug, PartialEq)]
 pub(crate) struct LoadOrder {
-    load: String,
-    program: Option<Program>,
-    cores: Vec<usize>,
-    is_one_by_one: bool,
-    size: u64,
-    length: Span,
+    pub(super) load: String,
+    pub(super) program: Option<Program>,
+    pub(super) cores: Vec<usize>,
+    pub(super) is_one_by_one: bool,
+    pub(super) size: u64,
+    pub(super) length: Span,
     times: Option<u64>,
     niceness: i32,
     goes_on: bool,

@@ -13,10 +13,14 @@ use periculum_loads::process::LoadProcess;
 use periculum_rigs::bench::{PassNews, RunPasses};
 use periculum_rigs::linux::Linux;
 
+use super::foresight::no_round;
 use super::order::{LoadOrder, Means, resolve};
 use super::running::Running;
 use crate::complaint::BadInput;
 use crate::permits::Permits;
+
+/// A pass is refused that has less time than this part of what a round is foreseen to take.
+const SURELY: f64 = 2.0;
 
 /// Runs loads by starting this program again.
 pub(crate) struct LoadRunner {
@@ -34,8 +38,11 @@ impl LoadRunner {
         let means = means(&linux);
         for pass in plan.proofs.iter().flat_map(|proof| &proof.passes) {
             pass.program.as_deref().map_or(Ok(()), |program| permits.check(program))?;
-            resolve(pass, &[], &means)
+            let order = resolve(pass, &[], &means)
                 .map_err(|why| BadInput(format!("this machine can't run a pass of the plan: {why}")))?;
+            if let Some(why) = no_round(&order, SURELY) {
+                return Err(BadInput(format!("a pass of the plan would check nothing: {why}")).into());
+            }
         }
         Ok(Self { program, linux, running: None, refusal: None })
     }

@@ -44,6 +44,7 @@ impl Climb {
                 scores: trial.scores,
                 benchmarks: trial.benchmarks,
                 tested: trial.tested,
+                unheard: trial.unheard,
             },
             self.ground(step.at),
         );

@@ -136,11 +136,12 @@ impl Climb {
             Event::Sample { readings, highest } => self.watch_sensors(&Sample { readings, highest }, &mut step),
             Event::TimePassed => self.watch_time(&mut step),
             Event::OperatorSaid { said } => self.on_operator(said, &mut step),
-            Event::Restarted { ending, lived, in_force, unattended, last_words, rules, .. } => {
+            Event::Restarted { ending, lived, lived_at_most, in_force, unattended, last_words, rules } => {
                 self.rules = self.rules.max(*rules);
                 self.count_down(*ending, *unattended);
                 let incident = Incident::new(ending.incident(), ending.told(last_words.as_deref()));
-                self.on_restarted(*ending, *lived, in_force, incident, &mut step);
+                let lived = lived.map(|lived| (lived, lived_at_most.unwrap_or(lived)));
+                self.on_restarted(*ending, lived, in_force, incident, &mut step);
             }
             Event::Noticed { incidents } => self.on_noticed(incidents, &mut step),
             Event::OthersBusy { others } => {
@@ -219,6 +220,7 @@ impl Climb {
                 scores: Vec::new(),
                 benchmarks: Vec::new(),
                 tested,
+                unheard: Span::ZERO,
             };
             match course.clone().after(&outcome, self.ground(self.began)) {
                 Move::Try(rung, reason) => Prospect::Try(rung, reason),
@@ -347,6 +349,7 @@ impl Climb {
             scores: Vec::new(),
             benchmarks: Vec::new(),
             tested: Span::ZERO,
+            unheard: Span::ZERO,
         };
         self.set_for(trial, step);
     }

@@ -38,7 +38,7 @@ impl Climb {
     pub(super) fn on_restarted(
         &mut self,
         ending: Ending,
-        lived: Option<Span>,
+        lived: Option<(Span, Span)>,
         in_force: &InForce,
         mut incident: Incident,
         step: &mut Step,
@@ -66,8 +66,9 @@ impl Climb {
                     Doing::Passing { index, .. } => Some(index),
                     Doing::Setting { .. } | Doing::Resting { .. } => None,
                 };
-                if let Some(lived) = lived.filter(|_| pass.is_some()) {
-                    incident = incident.into_pass(lived);
+                if let Some((lived, at_most)) = lived.filter(|_| pass.is_some()) {
+                    incident = incident.into_pass(lived).at_most(at_most);
+                    trial.unheard = at_most - lived;
                     trial.tested += lived;
                     self.tested += lived;
                 }

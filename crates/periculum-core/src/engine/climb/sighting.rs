@@ -54,6 +54,7 @@ impl Climb {
             scores: trial.scores,
             benchmarks: trial.benchmarks,
             tested: trial.tested,
+            unheard: trial.unheard,
         };
         let mut course = before;
         let wanted = course.after(&outcome, self.ground(step.at));

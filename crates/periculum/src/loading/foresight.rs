@@ -1,0 +1,61 @@
+//! Whether a pass has the time for what it orders, known before it begins.
+
+use std::time::Duration;
+
+use periculum_core::moment::Span;
+use periculum_core::plan::Plan;
+use periculum_loads::catalogue;
+use periculum_loads::cores::allowed;
+use periculum_loads::frame::{Order, seconds_a_round};
+use periculum_rigs::linux::Linux;
+
+use super::order::{LoadOrder, Means, resolve};
+
+/// What is said of the passes of a plan in which no round would be finished on this machine.
+pub(crate) fn too_short(linux: &Linux, plan: &Plan) -> Vec<String> {
+    let means = Means { cores: allowed(), memory: linux.memory() };
+    let passes = plan.proofs.iter().flat_map(|proof| proof.passes.iter().map(move |pass| (&proof.name, pass)));
+    let told = passes.filter_map(|(proof, pass)| {
+        let why = no_round(&resolve(pass, &[], &means).ok()?, 1.0)?;
+        Some(format!("proof `{proof}`: {why}"))
+    });
+    told.collect()
+}
+
+/// Why no round of a pass would be finished in so many times its time, where that is so: what is foreseen from a small round
+/// may be off.
+pub(super) fn no_round(order: &LoadOrder, times: f64) -> Option<String> {
+    let load = catalogue::find(&order.load).filter(|_| order.program.is_none())?;
+    let length = Duration::from_millis(order.length.millis());
+    let whole = length.saturating_sub(Order::usual_warm_up(length));
+    let each = if order.is_one_by_one { whole / order.cores.len().max(1) as u32 } else { whole };
+    let round = seconds_a_round(load, order.size)?;
+    (round > times * each.as_secs_f64()).then(|| {
+        let span = |seconds: f64| Span::from_millis((1000.0 * seconds) as u64);
+        format!(
+            "a round of {} takes about {} here, and each core has {}: give the pass more time, or a smaller size",
+            order.load,
+            span(round),
+            span(each.as_secs_f64())
+        )
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use periculum_core::pass::{Demand, Extent, Pass};
+
+    fn said(size: u64, seconds: u64) -> Option<String> {
+        let demand = Demand { extent: Extent::Size(size), ..Demand::default() };
+        let pass = Pass { demand, ..Pass::usual("dense", Span::from_seconds(seconds)) };
+        no_round(&resolve(&pass, &[], &Means { cores: vec![0], memory: None }).expect("an order"), 2.0)
+    }
+
+    #[test]
+    fn a_pass_that_can_finish_no_round_is_told_before_it_begins() {
+        let told = said(20_000, 1).expect("no processor solves that in a second");
+        assert!(told.contains("a round of dense takes about") && told.contains("more time"), "{told}");
+        assert_eq!(said(200, 3600), None);
+    }
+}
