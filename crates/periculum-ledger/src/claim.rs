@@ -1,14 +1,21 @@
 //! One process at a time climbs with a ledger; any number may read it.
 
-use std::fs::{File, TryLockError};
+use std::os::linux::net::SocketAddrExt;
+use std::os::unix::fs::MetadataExt;
+use std::os::unix::net::{SocketAddr, UnixListener};
 use std::path::{Path, PathBuf};
+use std::{fs, io};
 
 use crate::error::LedgerError;
 
 /// The right to climb with a ledger; it ends with the process, however that dies.
+///
+/// It is a name in the kernel's abstract socket namespace (unix(7)) made of the file's device and inode: the same by whatever
+/// path or link the file is reached, and nothing beside it that could be removed. A lock of the file itself would not do, since
+/// closing it would take away the locks that SQLite has on it (fcntl(2)).
 #[derive(Debug)]
 pub struct Claim {
-    _lock: File,
+    _name: UnixListener,
 }
 
 impl Claim {
@@ -17,13 +24,16 @@ impl Claim {
     /// # Errors
     /// [`LedgerError::Claimed`] where another process has it.
     pub fn take(ledger: &Path) -> Result<Self, LedgerError> {
-        let path = beside(ledger, "lock");
-        let failed = |source| LedgerError::File { path: path.clone(), source };
-        let lock = File::options().create(true).append(true).open(&path).map_err(failed)?;
-        match lock.try_lock() {
-            Ok(()) => Ok(Self { _lock: lock }),
-            Err(TryLockError::WouldBlock) => Err(LedgerError::Claimed { path: ledger.to_owned() }),
-            Err(TryLockError::Error(source)) => Err(failed(source)),
+        let failed = |source: io::Error| LedgerError::File { path: ledger.to_owned(), source };
+        let file = fs::metadata(ledger).map_err(failed)?;
+        let name = format!("periculum ledger {} {}", file.dev(), file.ino());
+        let address = SocketAddr::from_abstract_name(name.as_bytes()).map_err(failed)?;
+        match UnixListener::bind_addr(&address) {
+            Ok(name) => Ok(Self { _name: name }),
+            Err(error) if error.kind() == io::ErrorKind::AddrInUse => {
+                Err(LedgerError::Claimed { path: ledger.to_owned() })
+            }
+            Err(error) => Err(failed(error)),
         }
     }
 }

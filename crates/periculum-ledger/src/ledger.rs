@@ -1,9 +1,10 @@
 //! The ledger: one file, two connections.
 
 use std::collections::BTreeMap;
-use std::fs;
+use std::os::unix::fs::{DirBuilderExt, OpenOptionsExt};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
+use std::{fs, io};
 
 use periculum_core::finding::Index;
 use periculum_core::moment::Moment;
@@ -63,8 +64,10 @@ impl Ledger {
     /// When the file can't be used at all; lines that are damaged are dropped and told by [`Ledger::dropped`].
     pub fn open(path: &Path) -> Result<Self, LedgerError> {
         if let Some(folder) = path.parent() {
-            fs::create_dir_all(folder).map_err(|source| LedgerError::File { path: folder.to_owned(), source })?;
+            let made = fs::DirBuilder::new().recursive(true).mode(0o700).create(folder);
+            made.map_err(|source| LedgerError::File { path: folder.to_owned(), source })?;
         }
+        make_private(path).map_err(|source| LedgerError::File { path: path.to_owned(), source })?;
         let unreadable = |source| LedgerError::Unreadable { path: path.to_owned(), source };
         let mut record = connect(path, "FULL").map_err(unreadable)?;
         let found = schema::prepare(&mut record).map_err(|error| match error {
@@ -377,7 +380,9 @@ impl Ledger {
     }
 
     fn snapshot(&self) -> Result<(), LedgerError> {
-        Ok(self.record.backup("main", beside(&self.path, "snapshot"), None::<fn(_)>)?)
+        let path = beside(&self.path, "snapshot");
+        make_private(&path).map_err(|source| LedgerError::File { path: path.clone(), source })?;
+        Ok(self.record.backup("main", path, None::<fn(_)>)?)
     }
 
     fn mend(&mut self) -> Result<(), LedgerError> {
@@ -398,6 +403,11 @@ impl Ledger {
         self.dropped = dropped;
         Ok(())
     }
+}
+
+/// Makes a file that is missing as the user's alone; what SQLite makes beside it has the same mode.
+fn make_private(path: &Path) -> io::Result<()> {
+    fs::OpenOptions::new().append(true).create(true).mode(0o600).open(path).map(drop)
 }
 
 fn connect(path: &Path, synchronous: &str) -> rusqlite::Result<Connection> {

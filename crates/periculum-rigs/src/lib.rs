@@ -7,6 +7,8 @@
 //! anything.
 
 pub mod bench;
+pub mod granted;
+pub mod hold;
 pub mod latest;
 pub mod linux;
 pub mod machine;
@@ -14,3 +16,4 @@ pub mod readings;
 pub mod scpi;
 pub mod simulated;
 pub mod steady;
+mod worker;

@@ -1,6 +1,6 @@
 //! The computer this runs on: settings and sensors are the kernel's, or a person changes them; loads are real.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use periculum_core::incident::{Incident, IncidentKind};
@@ -13,6 +13,13 @@ use crate::bench::{Apply, Guard, Identify, KeepTime, PassNews, ReadBack, RunPass
 use crate::latest::Latest;
 use crate::linux::{ADAPTER, Errors, Linux, Sampler, Setter, TRUE_CLOCK, Watchdog};
 use crate::steady::SteadyClock;
+use crate::worker::Worker;
+
+/// How long a setting may take to be written, or read back, and counters to be read: together less than a program that is
+/// told to end may take.
+const SETTING: Duration = Duration::from_millis(1200);
+const READING: Duration = Duration::from_millis(800);
+const COUNTING: Duration = Duration::from_millis(200);
 
 /// For how long other programs are watched.
 const LOOKING: Duration = Duration::from_millis(250);
@@ -20,8 +27,10 @@ const LOOKING: Duration = Duration::from_millis(250);
 /// This machine, with passes run by whatever can run them.
 pub struct ThisMachine<R> {
     linux: Linux,
-    setter: Setter,
-    errors: Errors,
+    /// Which settings it changes by itself, in a thread of their own: one that hangs costs only its change.
+    setter: Worker<Setter>,
+    served: BTreeSet<String>,
+    errors: Worker<Errors>,
     watchdog: Option<Watchdog>,
     latest: Latest,
     /// The sensors that tell the clock which the running load measures.
@@ -46,8 +55,18 @@ impl<R: RunPasses> ThisMachine<R> {
         let (clocks, sensors): (Vec<Sensor>, Vec<Sensor>) = of_kernel.partition(|sensor| sensor.source == TRUE_CLOCK);
         let sampler = Sampler::start(&linux, &sensors, &latest);
         let true_clocks = clocks.into_iter().map(|sensor| sensor.name).collect();
-        let errors = Errors::of(linux.root());
-        Self { linux, setter, errors, watchdog, latest, true_clocks, _sampler: sampler, clock, passes }
+        let errors = Worker::on(Errors::of(linux.root()));
+        let named = rig.settings.iter().map(|setting| &setting.name).filter(|name| setter.serves(name));
+        let (served, setter) = (named.cloned().collect(), Worker::on(setter));
+        Self { linux, setter, served, errors, watchdog, latest, true_clocks, _sampler: sampler, clock, passes }
+    }
+}
+
+impl<R> ThisMachine<R> {
+    fn set(&self, change: &Change) -> Result<(), Incident> {
+        let (wanted, setting) = (change.clone(), change.setting.clone());
+        let hangs = || Incident::new(IncidentKind::NotTaken, "what sets it does not answer").at(setting);
+        self.setter.ask(SETTING, move |setter| setter.apply(&wanted)).unwrap_or_else(|| Err(hangs()))
     }
 }
 
@@ -59,26 +78,28 @@ pub fn wall_clock() -> Moment {
 
 impl<R> Apply for ThisMachine<R> {
     fn apply(&mut self, change: &Change) -> Result<(), Incident> {
-        if self.setter.serves(&change.setting) {
-            return self.setter.apply(change);
+        if self.served.contains(&change.setting) {
+            return self.set(change);
         }
         let evidence = "no adapter of this rig can change it; it has to be changed by hand";
         Err(Incident::new(IncidentKind::NotTaken, evidence).at(change.setting.clone()))
     }
 
     fn prepare(&mut self, change: &Change) -> Result<(), Incident> {
-        if self.setter.serves(&change.setting) { self.setter.apply(change) } else { Ok(()) }
+        if self.served.contains(&change.setting) { self.set(change) } else { Ok(()) }
     }
 
     fn put_back(&mut self) -> Vec<String> {
-        self.setter.put_back()
+        let hangs = || vec!["what was changed could not be put back: a device does not answer".to_owned()];
+        self.setter.ask(SETTING, Setter::put_back).unwrap_or_else(hangs)
     }
 }
 
 impl<R> ReadBack for ThisMachine<R> {
     /// What a person changed in firmware or with a tool can't be read back.
     fn read_back(&mut self) -> InForce {
-        self.setter.in_force()
+        // What does not answer in time is not known.
+        self.setter.ask(READING, |setter| setter.in_force()).unwrap_or_default()
     }
 }
 
@@ -88,7 +109,7 @@ impl<R> Sense for ThisMachine<R> {
     }
 
     fn noticed(&mut self) -> Vec<Incident> {
-        self.errors.since_last()
+        self.errors.ask(COUNTING, Errors::since_last).unwrap_or_default()
     }
 
     fn others(&mut self) -> Vec<(String, f64)> {

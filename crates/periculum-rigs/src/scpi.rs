@@ -47,6 +47,17 @@ impl<'a> Source<'a> {
         let is_right = !host.is_empty() && port.parse::<u16>().is_ok_and(|port| port > 0) && is_question;
         is_right.then(|| Self { address, question: question.trim() })
     }
+
+    /// Whether it asks for a plain measurement, or who the instrument is: that changes nothing, so that nobody has to allow
+    /// it. Parameters are numbers, words and the rest of SCPI's own signs, and there is one message only.
+    pub fn is_plain(&self) -> bool {
+        let question = self.question.trim_start_matches(':').to_ascii_uppercase();
+        let (header, parameters) = question.split_once('?').unwrap_or((&question, ""));
+        let is_measurement = matches!(header, "READ" | "FETC" | "FETCH" | "*IDN")
+            || header.split(':').next().is_some_and(|first| matches!(first, "MEAS" | "MEASURE"));
+        let is_harmless = |text: &str, more: &str| text.chars().all(|c| c.is_ascii_alphanumeric() || more.contains(c));
+        is_measurement && is_harmless(header, ":*") && is_harmless(parameters, " ,.+-@()")
+    }
 }
 
 /// The threads that ask instruments; they end when it is dropped.
@@ -152,6 +163,11 @@ mod tests {
         for wrong in ["meter MEAS?", "meter:0 MEAS?", "meter:5025", "meter:5025 MEAS", ":5025 MEAS?", "a:99999 M?"] {
             assert_eq!(Source::parse(wrong), None, "{wrong}");
         }
+        let is_plain = |question: &str| Source { address: "a:1", question }.is_plain();
+        assert!(["MEASure:VOLTage:DC?", ":meas:curr? 10,0.001", "READ?", "FETCh?", "*IDN?"].into_iter().all(is_plain));
+        assert!(
+            !["*TST?", "OUTP ON;READ?", "READ?;OUTP ON", "SOUR:VOLT 9;MEAS?", "SYST:ERR?"].into_iter().any(is_plain)
+        );
         assert_eq!(number(b"+1.24870000E+00\r\n"), Some(1.2487));
         assert_eq!(number(b"1.2, 3\n"), Some(1.2));
         for none in [&b"9.90000000E+37\n"[..], b"\n", b"volts\n", b"\xff\n", b"nan\n"] {

@@ -1,10 +1,11 @@
 //! A rig and a plan, read and checked together with the adapters that serve them.
 
-use std::fs;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
+use std::{fs, io};
 
 use anyhow::Result;
+use periculum_core::amount::written;
 use periculum_core::budget::Budget;
 use periculum_core::file::{
     Document, Located, Problem, Problems, Section, plan_file, program_file, proof_file, rig_file,
@@ -21,6 +22,9 @@ use periculum_rigs::{linux, scpi, simulated};
 
 use crate::complaint::{BadFile, BadInput};
 use crate::loading::too_short;
+
+/// No rig, plan, proof or table of readings is larger than this, bytes.
+const LARGEST: u64 = 64 << 20;
 
 /// A file's path, for messages, and its text.
 #[derive(Clone, Debug)]
@@ -43,8 +47,17 @@ pub(crate) struct Briefing {
 impl SourceFile {
     /// Reads a file.
     pub(crate) fn read(path: &Path) -> Result<Self> {
-        let text =
-            fs::read_to_string(path).map_err(|error| BadInput(format!("can't read {}: {error}", path.display())))?;
+        let told = |error: io::Error| BadInput(format!("can't read {}: {error}", path.display()));
+        // A pipe or a device may never end, or never begin.
+        let metadata = fs::metadata(path).map_err(told)?;
+        if !metadata.is_file() {
+            return Err(BadInput(format!("{} is no regular file, so it is not read", path.display())).into());
+        }
+        if metadata.len() > LARGEST {
+            let size = written(metadata.len());
+            return Err(BadInput(format!("{} is {size} large; what is read here is not", path.display())).into());
+        }
+        let text = fs::read_to_string(path).map_err(told)?;
         Ok(Self { path: path.to_owned(), text })
     }
 
@@ -154,6 +167,11 @@ pub(crate) fn is_rig(file: &SourceFile) -> bool {
         let top = document.top(&ignored);
         !top.has("plan") && top.optional_section("rig").is_some()
     })
+}
+
+/// Whether a file is a plan.
+pub(crate) fn is_climbable(file: &SourceFile) -> bool {
+    Document::parse(&file.text).is_ok_and(|document| document.top(&Problems::default()).has("plan"))
 }
 
 /// Checks one file, whichever kind it is, and says in a sentence what it is.

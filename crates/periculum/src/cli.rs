@@ -35,7 +35,7 @@ pub(crate) struct Common {
     pub(crate) ledger: Option<PathBuf>,
 
     /// Where the kernel's file systems stand.
-    #[arg(long, global = true, value_name = "DIR", default_value = "/", hide = true)]
+    #[arg(long, global = true, value_name = "DIR", default_value = "/", hide = true, overrides_with = "sysroot")]
     pub(crate) sysroot: PathBuf,
 }
 

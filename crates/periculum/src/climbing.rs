@@ -6,7 +6,7 @@ use std::sync::Arc;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use anyhow::{Context, Result, bail};
-use periculum_core::ending::{Boot, classify};
+use periculum_core::ending::{Boot, Ending, classify};
 use periculum_core::engine::{Climb, Event, RULES, decide_alike};
 use periculum_core::moment::Moment;
 use periculum_core::rig::{Rig, Sensor};
@@ -14,6 +14,8 @@ use periculum_core::series::Series;
 use periculum_core::story::Story;
 use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NEXT_DUE, NewClimb, SignsOfLife};
 use periculum_rigs::bench::Bench;
+use periculum_rigs::granted::sent_by;
+use periculum_rigs::hold::Hold;
 use periculum_rigs::linux::{Linux, Setter, Watchdog, written_by};
 use periculum_rigs::machine::{ThisMachine, wall_clock};
 use periculum_rigs::scpi::Instruments;
@@ -61,6 +63,7 @@ pub(crate) struct Prepared {
     ledger: Ledger,
     boot: Boot,
     claim: Claim,
+    machine: Option<Hold>,
 }
 
 /// What is to be climbed.
@@ -136,6 +139,7 @@ impl Prepared {
         let (rig, plan) = (&briefing.rig, &briefing.plan);
         let linux = Linux::below(sysroot);
         let boot = linux.boot();
+        let machine = hold_machine(&briefing, sysroot)?;
         // A bench that can't be made must leave nothing behind.
         let mut bench = bench(&briefing, linux, seed, None)?;
         let number = ledger.begin_climb(&NewClimb {
@@ -161,6 +165,7 @@ impl Prepared {
             ledger,
             boot,
             claim,
+            machine,
         })
     }
 
@@ -183,6 +188,7 @@ impl Prepared {
         }
         let claim = ledger.claim()?;
         let briefing = recall(&ledger, &row)?;
+        let machine = hold_machine(&briefing, sysroot)?;
         let past = ledger.lines(row.climb)?;
         let traces = ledger.samples(row.climb)?;
         let climb = replay(&briefing, &past)?;
@@ -192,10 +198,15 @@ impl Prepared {
         let at = last.as_ref().map(|last| last.at);
         let mut bench = bench(&briefing, linux.clone(), row.seed, at)?;
         let in_force = bench.read_back();
+        let device = &briefing.rig.watchdog;
+        let was_frozen = briefing.plan.unattended && Watchdog::has_restarted(sysroot, device);
         let first = match last {
             None => Event::Started { in_force, ahead: minutes_ahead(&*bench), rules: RULES },
             Some(last) => {
-                let ending = classify(&last.boot, last.wall, &boot);
+                let ending = match classify(&last.boot, last.wall, &boot) {
+                    Ending::MachineRestarted if was_frozen => Ending::MachineFroze,
+                    ending => ending,
+                };
                 let running = tell_past(&past).running_pass().map(|(_, pass)| pass.began);
                 let lived = running.map(|began| last.at.since(began));
                 // A virtual clock gives no signs of life.
@@ -204,7 +215,7 @@ impl Prepared {
                 Event::Restarted { ending, lived, lived_at_most, in_force, unattended, last_words, rules: RULES }
             }
         };
-        Ok(Some(Self { briefing, number: row.climb, past, traces, first, climb, bench, ledger, boot, claim }))
+        Ok(Some(Self { briefing, number: row.climb, past, traces, first, climb, bench, ledger, boot, claim, machine }))
     }
 
     /// The climb as the ledger lists it.
@@ -241,9 +252,24 @@ impl Prepared {
             readings: Readings::of(&self.briefing.rig.sensors),
             instruments: Instruments::start(&self.briefing.rig.sensors),
             signs,
+            _machine: self.machine,
         };
         (driver, self.first, self.claim)
     }
+}
+
+/// The machine for one driver alone, where a climb is on it and not on a simulated rig.
+fn hold_machine(briefing: &Briefing, sysroot: &Path) -> Result<Option<Hold>> {
+    if briefing.simulated.is_some() { Ok(None) } else { this_machine(sysroot).map(Some) }
+}
+
+/// This machine, for one driver alone.
+///
+/// # Errors
+/// Where another process drives it.
+pub(crate) fn this_machine(sysroot: &Path) -> Result<Hold> {
+    let held = Hold::of_machine(sysroot).context("can't make sure that nobody else drives this machine")?;
+    held.context("another periculum drives this machine; wait for it, or stop it")
 }
 
 /// How far the rig's clock is ahead of UTC, minutes; a virtual one goes by UTC.
@@ -308,14 +334,17 @@ pub(crate) fn bench_of(briefing: &Briefing, sysroot: &Path, seed: Option<u64>) -
 /// The bench, whose time goes on from what was recorded last.
 fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, last: Option<Moment>) -> Result<Box<dyn Bench + Send>> {
     let rig: &Rig = &briefing.rig;
+    let permits = Permits::read(places::permits()?)?;
+    permits.check_written(&sent_by(rig))?;
     Ok(match (&briefing.simulated, seed) {
         (Some(spec), seed) => {
             let at = last.unwrap_or(SIMULATED_START);
             Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at))
         }
         (None, _) => {
-            let permits = Permits::read(places::permits()?)?;
-            permits.check_targets(&written_by(linux.root(), rig))?;
+            // What is not there is told by those who would write it.
+            let written = written_by(linux.root(), rig).into_iter().filter(|one| one.is_there);
+            permits.check_written(&written.collect::<Vec<_>>())?;
             let setter = Setter::of(linux.root(), rig, &places::kept()?).map_err(|told| BadInput(told.join("\n")))?;
             let watchdog = watchdog(briefing, &linux)?;
             let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits)?;

@@ -11,6 +11,7 @@ use periculum_core::rig::Sensor;
 use periculum_core::watch::WINDOW;
 use periculum_ledger::{Ledger, Line, SignsOfLife};
 use periculum_rigs::bench::{Bench, PassNews};
+use periculum_rigs::hold::Hold;
 use periculum_rigs::machine::wall_clock;
 use periculum_rigs::scpi::Instruments;
 
@@ -56,6 +57,8 @@ pub(crate) struct Driver<L> {
     pub(crate) instruments: Instruments,
     /// Who says, durably, that a pass goes on; none on a virtual clock.
     pub(crate) signs: Option<SignsOfLife>,
+    /// The machine, for this driver alone.
+    pub(crate) _machine: Option<Hold>,
 }
 
 /// Why a driver stopped driving.

@@ -1,19 +1,26 @@
 //! What the user has allowed: a file in the configuration folder with a line for each program of their own, by its digest
-//! and name, and for each target that settings are written to, as `target` and its name.
+//! and name, and for each thing that is written or sent, as `target`, its digest and its name.
 
 use std::fs;
 use std::io::{ErrorKind, Write};
+use std::os::unix::fs::OpenOptionsExt;
 use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
 use periculum_core::program::Program;
 use periculum_core::quantity::harmless;
-use periculum_rigs::linux::Written;
+use periculum_rigs::granted::Written;
 
 use crate::complaint::BadInput;
+use crate::places;
 
 /// What the line of a target begins with.
 const TARGET: &str = "target ";
+
+/// The digest in the line of something that is written.
+fn digest_of(line: &str) -> Option<&str> {
+    line.strip_prefix(TARGET)?.split_whitespace().next()
+}
 
 /// The programs and targets that are allowed.
 #[derive(Clone, Debug)]
@@ -61,33 +68,34 @@ impl Permits {
         }
     }
 
-    /// Whether settings may be written to this target.
-    pub(crate) fn allow_target(&self, target: &str) -> bool {
-        self.lines.iter().any(|line| line.strip_prefix(TARGET) == Some(target))
+    /// Whether this very thing may be written or sent, with everything that decides what it is.
+    pub(crate) fn allow_written(&self, digest: &str) -> bool {
+        self.lines.iter().any(|line| digest_of(line) == Some(digest))
     }
 
-    /// Complains about targets that have not been allowed.
-    pub(crate) fn check_targets(&self, written: &[Written]) -> Result<(), BadInput> {
+    /// Complains about what has not been allowed as it is.
+    pub(crate) fn check_written(&self, written: &[Written]) -> Result<(), BadInput> {
         let denied: Vec<String> = written
             .iter()
-            .filter(|one| !self.allow_target(&one.target))
+            .filter(|one| !self.allow_written(&one.digest()))
             .map(|one| format!("{} ({})", one.label, one.target))
             .collect();
         if denied.is_empty() {
             return Ok(());
         }
         Err(BadInput(format!(
-            "nobody has allowed periculum to set {}; look at what is written and allow it with `periculum allow RIG`, \
-             where RIG is the rig file",
+            "nobody has allowed periculum to set {}, as this rig would; look at what is written and allow it with \
+             `periculum allow RIG`, where RIG is the rig file, or the plan where that raises a ceiling",
             denied.join(", ")
         )))
     }
 
-    /// Allows a target from now on, or no longer.
-    pub(crate) fn set_target(&mut self, target: &str, is_allowed: bool) {
-        self.lines.retain(|line| line.strip_prefix(TARGET) != Some(target));
+    /// Allows something to be written from now on, as it is, or no longer.
+    pub(crate) fn set_written(&mut self, written: &Written, is_allowed: bool) {
+        let digest = written.digest();
+        self.lines.retain(|line| digest_of(line) != Some(&digest));
         if is_allowed {
-            self.lines.push(format!("{TARGET}{}", harmless(target)));
+            self.lines.push(format!("{TARGET}{digest} {}", harmless(&written.target)));
         }
     }
 
@@ -99,9 +107,11 @@ impl Permits {
     /// Writes the file anew, in one step.
     pub(crate) fn write(&self) -> Result<()> {
         let tell = || format!("can't write {}", self.path.display());
-        fs::create_dir_all(self.path.parent().unwrap_or(Path::new("."))).with_context(tell)?;
+        places::make_folder(self.path.parent().unwrap_or(Path::new("."))).with_context(tell)?;
         let next = self.path.with_extension("next");
-        let mut file = fs::File::create(&next).with_context(tell)?;
+        // What was left there by an earlier try is no file of ours.
+        let _ = fs::remove_file(&next);
+        let mut file = fs::File::options().write(true).create_new(true).mode(0o600).open(&next).with_context(tell)?;
         let text: String = self.lines.iter().map(|line| format!("{line}\n")).collect();
         file.write_all(text.as_bytes()).and_then(|()| file.sync_all()).with_context(tell)?;
         fs::rename(&next, &self.path).with_context(tell)

@@ -1,6 +1,7 @@
 //! Where things are kept: the XDG base directories, unless the user says otherwise.
 
 use std::fs;
+use std::os::unix::fs::DirBuilderExt;
 use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
@@ -59,6 +60,11 @@ pub(crate) fn typed(command: &str, ledger: &Path) -> String {
     }
 }
 
+/// Makes a folder that is the user's alone.
+pub(crate) fn make_folder(folder: &Path) -> std::io::Result<()> {
+    fs::DirBuilder::new().recursive(true).mode(0o700).create(folder)
+}
+
 fn in_data_folder(name: &str) -> Result<PathBuf> {
     Ok(base()?.data_dir().join("periculum").join(name))
 }
@@ -79,7 +85,7 @@ pub(crate) fn kept() -> Result<PathBuf> {
 /// The log lives as long as what is returned. Not being able to log is no reason not to work.
 pub(crate) fn start_log() -> Option<tracing_appender::non_blocking::WorkerGuard> {
     let folder = base().ok()?.state_dir()?.join("periculum");
-    fs::create_dir_all(&folder).ok()?;
+    make_folder(&folder).ok()?;
     let (writer, guard) = tracing_appender::non_blocking(tracing_appender::rolling::never(folder, "periculum.log"));
     let filter = tracing_subscriber::EnvFilter::try_from_env("PERICULUM_LOG")
         .unwrap_or_else(|_| tracing_subscriber::EnvFilter::new("info"));

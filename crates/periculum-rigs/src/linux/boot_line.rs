@@ -1,13 +1,14 @@
 //! A setting that is a line of a file which the machine reads when it starts.
 
 use std::fs;
-use std::io;
+use std::io::{self, Write};
 use std::path::{Path, PathBuf};
 
 use serde::{Deserialize, Serialize};
 
 use super::boot_file::{self, WayBack};
-use super::keeper::{Keeper, replace};
+use super::keeper::{Keeper, created, replace};
+use crate::granted::Terms;
 
 /// The line, and the file as it stands below the root.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -45,24 +46,47 @@ impl Line {
         Ok(value.map(|value| String::from_utf8_lossy(value).into_owned()))
     }
 
+    /// Whether files may be made beside this one, as its change needs.
+    pub(super) fn try_folder(&self) -> io::Result<()> {
+        let probe = beside(&fs::canonicalize(&self.file)?, ".periculum-probe");
+        drop(created(&probe)?);
+        fs::remove_file(probe)
+    }
+
     /// Writes another value, for the next start.
     ///
     /// A copy of the file as it was before the first change is left beside it.
-    pub(super) fn write(&self, value: &str, keeper: &mut Keeper, target: &str, boot: &str) -> io::Result<()> {
+    pub(super) fn write(
+        &self,
+        value: &str,
+        keeper: &mut Keeper,
+        (target, terms): (&str, &Terms),
+        boot: &str,
+    ) -> io::Result<()> {
         let began_with = self.in_force(keeper, target, boot);
         let text = fs::read(&self.file)?;
         let (changed, way_back) = boot_file::with_value(&text, &self.key, &self.between, value);
         let way_back = keeper.line(target).map_or(way_back, |kept| kept.way_back.clone());
-        if !backup(&self.file).exists() {
-            replace(&backup(&self.file), &text, Some(&fs::metadata(&self.file)?))?;
+        if fs::symlink_metadata(backup(&self.file)).is_err() {
+            let mut copy = created(&backup(&self.file))?;
+            copy.set_permissions(fs::metadata(&self.file)?.permissions())?;
+            copy.write_all(&text).and_then(|()| copy.sync_all())?;
         }
         let (file, key, between) = (self.file.clone(), self.key.clone(), self.between.clone());
-        keeper.keep_line(target, KeptLine { file, key, between, way_back, changed_in: boot.to_owned(), began_with })?;
+        keeper.keep_line(
+            (target, terms),
+            KeptLine { file, key, between, way_back, changed_in: boot.to_owned(), began_with },
+        )?;
         replace(&self.file, &changed, Some(&fs::metadata(&self.file)?))
     }
 }
 
 impl KeptLine {
+    /// Whether it is this line of this file.
+    pub(super) fn is_of(&self, file: &Path, key: Option<&str>, between: Option<&str>) -> bool {
+        self.file == file && Some(self.key.as_str()) == key && Some(self.between.as_str()) == between
+    }
+
     /// Puts the line back as it was before the first change.
     pub(super) fn put_back(&self) -> Result<(), String> {
         let put = || {
@@ -81,7 +105,11 @@ impl KeptLine {
 
 /// Where the file as it was is kept.
 fn backup(file: &Path) -> PathBuf {
+    beside(file, ".before-periculum")
+}
+
+fn beside(file: &Path, ending: &str) -> PathBuf {
     let mut name = file.file_name().unwrap_or_default().to_owned();
-    name.push(".before-periculum");
+    name.push(ending);
     file.with_file_name(name)
 }

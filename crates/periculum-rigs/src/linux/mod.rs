@@ -31,7 +31,7 @@ use periculum_core::quantity::harmless;
 pub use describe::rig_text;
 pub use errors::Errors;
 pub use sampler::Sampler;
-pub use setter::{ADAPTER, Setter, Written, restore, written_by};
+pub use setter::{ADAPTER, Setter, restore, written_by};
 pub use watchdog::Watchdog;
 
 use attribute::numbered;
@@ -162,16 +162,24 @@ impl Linux {
     }
 }
 
+/// The flag of a thread that runs in the kernel only (`PF_KTHREAD` of the kernel's `include/linux/sched.h`).
+const KERNEL_THREAD: u64 = 0x0020_0000;
+
 /// `btime` of `/proc/stat`: seconds since the Unix epoch at which the system started (proc_stat(5)).
 fn boot_time(stat: &str) -> Option<Moment> {
     let seconds: i64 = stat.lines().find_map(|line| line.strip_prefix("btime "))?.trim().parse().ok()?;
     Some(Moment::from_millis(seconds.checked_mul(1000)?))
 }
 
-/// Name and processor time in jiffies of `/proc/PID/stat` (proc_pid_stat(5): utime and stime are the 14th and 15th).
+/// Name and processor time in jiffies of `/proc/PID/stat` (proc_pid_stat(5): flags are the 9th field, utime and stime the 14th
+/// and 15th); none for a thread of the kernel's.
 fn name_and_time(stat: &str) -> Option<(String, u64)> {
     // A name may hold anything, brackets too, but the last bracket is its end.
     let (name, rest) = stat.split_once('(')?.1.rsplit_once(')')?;
+    let flags: u64 = rest.split_whitespace().nth(6)?.parse().ok()?;
+    if flags & KERNEL_THREAD != 0 {
+        return None;
+    }
     let mut times = rest.split_whitespace().skip(11).map(str::parse::<u64>);
     let (user, system) = (times.next()?.ok()?, times.next()?.ok()?);
     Some((harmless(name), user.checked_add(system)?))

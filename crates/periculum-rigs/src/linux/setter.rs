@@ -16,6 +16,7 @@ use super::Linux;
 use super::boot_line::Line;
 use super::keeper::Keeper;
 use super::targets::{self, Target};
+use crate::granted::{self, Terms, Written};
 
 /// The name of the adapter that rig files use.
 pub const ADAPTER: &str = "linux";
@@ -27,24 +28,23 @@ enum Place {
     Line(Line),
 }
 
+/// A setting that is served.
+#[derive(Clone, Debug)]
+struct Served {
+    /// The name that its way back is kept under.
+    name: String,
+    place: Place,
+    /// What was allowed.
+    terms: Terms,
+}
+
 /// The settings of a rig that this machine can change by itself.
 #[derive(Clone, Debug)]
 pub struct Setter {
-    /// By the setting's name, the name that its permission and its way back are kept under, and the place.
-    places: BTreeMap<String, (String, Place)>,
+    /// By the setting's name.
+    places: BTreeMap<String, Served>,
     boot: String,
     keeper: Keeper,
-}
-
-/// What a setting is written to: what a permission is given for, and the files behind it.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Written {
-    /// The setting's label.
-    pub label: String,
-    /// The name that the permission is kept under.
-    pub target: String,
-    /// The files; none where this machine has no such target.
-    pub files: Vec<PathBuf>,
 }
 
 /// What a setting of this adapter is kept under: the target's name, or the file and key of its line.
@@ -55,7 +55,7 @@ fn name_of(setting: &Setting) -> String {
     }
 }
 
-fn below(root: &Path, file: &str) -> PathBuf {
+pub(super) fn below(root: &Path, file: &str) -> PathBuf {
     root.join(file.trim_start_matches('/'))
 }
 
@@ -80,19 +80,50 @@ impl Place {
     }
 }
 
-/// Everything that the settings of a rig would be written to on the machine below this root.
+/// Everything that a rig would write to the machine below this root, or send to instruments.
 pub fn written_by(root: &Path, rig: &Rig) -> Vec<Written> {
     let found = targets::find(root);
-    let written = |setting: &Setting| Written {
-        label: setting.label.clone(),
-        target: name_of(setting),
-        files: place(root, setting, &found).map(|place| place.files()).unwrap_or_default(),
+    let written = |setting: &Setting| {
+        let place = place(root, setting, &found);
+        let files = place.as_ref().map(Place::files).unwrap_or_default();
+        Written {
+            label: setting.label.clone(),
+            target: name_of(setting),
+            is_there: !files.is_empty() && files.iter().all(|file| file.exists()),
+            files,
+            terms: terms(setting, place.as_ref()),
+        }
     };
     let watchdog = Some(&rig.watchdog).filter(|device| !device.is_empty()).map(|device| {
-        let (label, target) = ("the watchdog, where a plan is unattended".to_owned(), format!("watchdog:{device}"));
-        Written { label, target, files: vec![below(root, device)] }
+        let file = below(root, device);
+        Written {
+            label: "the watchdog, where a plan is unattended".to_owned(),
+            target: format!("watchdog:{device}"),
+            is_there: file.exists(),
+            files: vec![file],
+            terms: vec![("watchdog".to_owned(), device.clone())],
+        }
     });
-    rig.settings.iter().filter(is_ours).map(written).chain(watchdog).collect()
+    rig.settings.iter().filter(is_ours).map(written).chain(watchdog).chain(granted::sent_by(rig)).collect()
+}
+
+/// What decides what is written for a setting, and where.
+fn terms(setting: &Setting, place: Option<&Place>) -> Terms {
+    let term = |name: &str, value: &str| (name.to_owned(), value.to_owned());
+    let mut terms = match &setting.boot_line {
+        Some(line) => {
+            vec![term("file", &line.file), term("key", &line.key), term("between key and value", &line.between)]
+        }
+        None => vec![term("target", &setting.target)],
+    };
+    terms.extend(granted::of_setting(setting));
+    if let Some(Place::Attribute(Target { range: Some((least, most)), .. })) = place {
+        let most_asked = setting.ceilings.values().copied().fold(setting.stock, Decimal::max);
+        let is_beyond = most_asked > Decimal::from(*most) || setting.floor < Decimal::from(*least);
+        let beyond = if is_beyond { ", AND MORE THAN THAT MAY BE WRITTEN" } else { "" };
+        terms.push(("the device itself takes".to_owned(), format!("{least} to {most}{beyond}")));
+    }
+    terms
 }
 
 impl Setter {
@@ -117,7 +148,14 @@ impl Setter {
                     problems.push(refusal(&setting.label, &file, &error));
                 }
             }
-            places.insert(setting.name.clone(), (name_of(setting), place));
+            if let Place::Line(line) = &place
+                && line.file.exists()
+                && let Err(error) = line.try_folder()
+            {
+                problems.push(refusal(&setting.label, line.file.parent().unwrap_or(&line.file), &error));
+            }
+            let terms = terms(setting, Some(&place));
+            places.insert(setting.name.clone(), Served { name: name_of(setting), place, terms });
         }
         if problems.is_empty() { Ok(Self { places, boot, keeper }) } else { Err(problems) }
     }
@@ -136,16 +174,16 @@ impl Setter {
     }
 
     fn write(&mut self, change: &Change) -> Result<(), String> {
-        let (name, place) = self.places.get(&change.setting).ok_or("nothing here changes it")?;
+        let Served { name, place, terms } = self.places.get(&change.setting).ok_or("nothing here changes it")?;
         match place {
             Place::Line(line) => {
                 let value = change.to.to_string();
                 let told = |error: io::Error| format!("{}: {error}", line.file.display());
-                line.write(&value, &mut self.keeper, name, &self.boot).map_err(told)
+                line.write(&value, &mut self.keeper, (name, terms), &self.boot).map_err(told)
             }
             Place::Attribute(target) => {
                 let writings = target.writings(change.to).ok_or_else(|| format!("{name} can't be {}", change.to))?;
-                self.keeper.keep(name, || target.way_back()).map_err(|error| format!("{name}: {error}"))?;
+                self.keeper.keep(name, terms, || target.way_back()).map_err(|error| format!("{name}: {error}"))?;
                 writings.iter().try_for_each(|writing| {
                     let told = |error| format!("writing {:?} to {}: {error}", writing.text, writing.path.display());
                     writing.carry_out().map_err(told)
@@ -156,7 +194,7 @@ impl Setter {
 
     /// What is in force, as far as it can be read.
     pub fn in_force(&self) -> InForce {
-        let value = |(setting, (name, place)): (&String, &(String, Place))| {
+        let value = |(setting, Served { name, place, .. }): (&String, &Served)| {
             let value = match place {
                 Place::Attribute(target) => target.read()?,
                 Place::Line(line) => Decimal::from_str(&line.in_force(&self.keeper, name, &self.boot)?).ok()?,
@@ -168,18 +206,24 @@ impl Setter {
 
     /// Puts back what takes effect at once, as it was before; tells what could not be.
     pub fn put_back(&mut self) -> Vec<String> {
-        self.keeper.put_back(false)
+        self.keeper.put_back(false, |_| true)
     }
 }
 
-/// Puts back everything that an earlier life of the program changed and left: what was put back, and what could not be.
+/// Puts back everything that an earlier life of the program changed and left, at places that are still allowed: what was put
+/// back, and what could not be.
 ///
 /// # Errors
 /// When the file that keeps it can't be read.
-pub fn restore(root: &Path, kept_in: &Path) -> io::Result<(Vec<String>, Vec<String>)> {
+pub fn restore(
+    root: &Path,
+    kept_in: &Path,
+    is_allowed: impl Fn(&Terms) -> bool,
+) -> io::Result<(Vec<String>, Vec<String>)> {
     let mut keeper = Keeper::open(kept_in, &Linux::below(root).boot().id)?;
     let before = keeper.targets();
-    let problems = keeper.put_back(true);
+    let found = targets::find(root);
+    let problems = keeper.put_back(true, |kept| kept.is_at_its_place(root, &found) && is_allowed(kept.terms()));
     let left = keeper.targets();
     Ok((before.into_iter().filter(|target| !left.contains(target)).collect(), problems))
 }
@@ -249,7 +293,7 @@ mod tests {
         assert_eq!(in_force(&setter, "top"), Some(4725));
         drop(setter);
         assert_eq!(fs::read_to_string(&attribute).expect("read"), "4725000", "the program died here");
-        let (done, problems) = restore(&root, &kept).expect("readable");
+        let (done, problems) = restore(&root, &kept, |_| true).expect("readable");
         assert_eq!((done, problems), (vec!["clock/max".to_owned()], vec![]));
         assert_eq!(fs::read_to_string(&attribute).expect("read"), "5000000");
         assert!(!kept.exists(), "nothing is left to be put back");
@@ -270,7 +314,7 @@ mod tests {
         assert_eq!(in_force(&setter, "arm"), Some(2150));
         assert!(setter.put_back().is_empty(), "a line stays, as a setting by hand does");
         assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\ncore_mhz=2150\n");
-        let (done, problems) = restore(&root, &kept).expect("readable");
+        let (done, problems) = restore(&root, &kept, |_| true).expect("readable");
         assert_eq!((done, problems), (vec!["/boot/config.txt:core_mhz".to_owned()], vec![]));
         assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\ncore_mhz=2000\n");
         assert!(!root.join("boot/config.txt.before-periculum").exists());
@@ -297,7 +341,7 @@ mod tests {
         assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\nlast=1\nfan=925\ncore_mhz=2100\n");
         let before = fs::read_to_string(root.join("boot/config.txt.before-periculum")).expect("kept");
         assert_eq!(before, "# dome\nlast=1", "as it was before the first change");
-        let (done, problems) = restore(&root, &kept).expect("readable");
+        let (done, problems) = restore(&root, &kept, |_| true).expect("readable");
         assert_eq!((done.len(), problems), (2, vec![]));
         assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\nlast=1");
         assert!(!kept.exists());

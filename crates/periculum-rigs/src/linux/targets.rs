@@ -214,6 +214,12 @@ impl Target {
         matches!(self.kind, Kind::Duty { .. } | Kind::Overdrive(Entry::Curve(_) | Entry::Offset))
     }
 
+    /// Whether it is one of the files that are written for this target.
+    pub(super) fn writes_to(&self, path: &Path) -> bool {
+        let is_mode = matches!(&self.kind, Kind::Duty { mode } if mode == path);
+        is_mode || self.attributes.iter().any(|attribute| attribute == path)
+    }
+
     /// The value of now; none where it can't be read, or the attributes differ.
     pub(super) fn read(&self) -> Option<Decimal> {
         let mut values = self.attributes.iter().map(|path| self.value(&lines(path)?));

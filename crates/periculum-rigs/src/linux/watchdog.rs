@@ -1,12 +1,16 @@
 //! The kernel's watchdog: a machine that it does not hear from restarts (kernel documentation, watchdog/watchdog-api).
 
+use super::attribute::number;
 use std::fs::{File, OpenOptions};
 use std::io::{self, Write};
 use std::path::{Path, PathBuf};
 use std::time::{Duration, Instant};
 
-/// It is fed so often, where all goes on; devices wait for a minute, and small boards for fifteen seconds.
+/// It is fed so often where all goes on, or in a third of its own time where that is less.
 const FEEDING: Duration = Duration::from_secs(1);
+
+/// The bit of the boot status that says that the watchdog restarted the machine (`WDIOF_CARDRESET`).
+const RESTARTED_BY_IT: u32 = 0x20;
 
 /// What tells the device, before it is closed, that this was meant.
 const GOODBYE: &[u8] = b"V";
@@ -17,6 +21,7 @@ const GOODBYE: &[u8] = b"V";
 #[derive(Debug)]
 pub struct Watchdog {
     device: PathBuf,
+    feeding: Duration,
     armed: Option<(File, Instant)>,
 }
 
@@ -33,12 +38,28 @@ impl Watchdog {
                 device.display()
             ));
         }
-        Ok(Self { device, armed: None })
+        // Whether it may be written is asked without opening it.
+        if let Err(error) = rustix::fs::access(&device, rustix::fs::Access::WRITE_OK) {
+            return Err(format!(
+                "the watchdog {} may not be written ({error}){}, so it would guard nothing",
+                device.display(),
+                owner(&device)
+            ));
+        }
+        let seconds = attribute(root, &device, "timeout").filter(|seconds| *seconds > 0);
+        let feeding = seconds.map_or(FEEDING, |seconds| FEEDING.min(Duration::from_secs(seconds.into()) / 3));
+        Ok(Self { device, feeding, armed: None })
+    }
+
+    /// Whether the watchdog of this path below a root is what started the machine anew, where its driver says.
+    pub fn has_restarted(root: &Path, device: &str) -> bool {
+        let device = root.join(device.trim_start_matches('/'));
+        attribute(root, &device, "bootstatus").is_some_and(|status| status & RESTARTED_BY_IT != 0)
     }
 
     /// Arms it, or tells it that all goes on.
     pub fn feed(&mut self) {
-        if self.armed.as_ref().is_some_and(|(_, fed)| fed.elapsed() < FEEDING) {
+        if self.armed.as_ref().is_some_and(|(_, fed)| fed.elapsed() < self.feeding) {
             return;
         }
         if let Err(error) = self.try_to_feed() {
@@ -66,6 +87,25 @@ impl Watchdog {
     }
 }
 
+/// What the driver says of a device (ABI/testing, sysfs-class-watchdog); `/dev/watchdog` is the first one.
+fn attribute(root: &Path, device: &Path, name: &str) -> Option<u32> {
+    let device = device.file_name()?.to_str()?;
+    let device = if device == "watchdog" { "watchdog0" } else { device };
+    number(&root.join("sys/class/watchdog").join(device).join(name)).and_then(|value| u32::try_from(value).ok())
+}
+
+/// Whose a device is, and what would give it to the user.
+fn owner(device: &Path) -> String {
+    use std::os::unix::fs::MetadataExt;
+    let Ok(metadata) = std::fs::metadata(device) else { return String::new() };
+    let name = device.file_name().unwrap_or_default().to_string_lossy();
+    let (user, group, mode) = (metadata.uid(), metadata.gid(), metadata.mode() & 0o777);
+    format!(
+        "; it is of user {user} and group {group} with mode {mode:03o}: a rule of udev such as `KERNEL==\"{name}\", \
+         GROUP=\"YOURS\", MODE=\"0660\"` gives it to a group"
+    )
+}
+
 #[cfg(test)]
 mod tests {
     use super::super::attribute::tests::tree;
@@ -90,6 +130,14 @@ mod tests {
         drop(watchdog);
         assert_eq!(said(), ".", "a program that dies leaves it armed");
         assert!(Watchdog::below(&root, "/dev/none").is_err());
+        assert!(!Watchdog::has_restarted(&root, "/dev/watchdog"), "its driver does not say");
+        let status = root.join("sys/class/watchdog/watchdog0");
+        fs::create_dir_all(&status).expect("made");
+        fs::write(status.join("bootstatus"), "32\n").expect("written");
+        fs::write(status.join("timeout"), "1\n").expect("written");
+        assert!(Watchdog::has_restarted(&root, "/dev/watchdog"));
+        let quick = Watchdog::below(&root, "/dev/watchdog").expect("there");
+        assert!(quick.feeding < Duration::from_millis(400), "{:?}", quick.feeding);
         fs::remove_dir_all(&root).expect("removed");
     }
 }

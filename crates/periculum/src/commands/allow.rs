@@ -3,13 +3,15 @@
 use std::io::IsTerminal;
 use std::path::PathBuf;
 use std::process::ExitCode;
+use std::sync::Arc;
 
 use anyhow::Result;
 use periculum_core::program::{Output, Program};
 use periculum_core::quantity::harmless;
-use periculum_rigs::linux::{Written, written_by};
+use periculum_rigs::granted::Written;
+use periculum_rigs::linux::written_by;
 
-use crate::briefing::{SourceFile, is_rig, read_programs, read_rig_file};
+use crate::briefing::{Briefing, SourceFile, is_climbable, is_rig, read_programs, read_rig_file};
 use crate::cli::{Allow, Common};
 use crate::complaint::{BadInput, FAILED};
 use crate::output::{lines, say, styled};
@@ -19,16 +21,30 @@ use crate::places;
 pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
     let file = SourceFile::read(&allow.file)?;
     let mut permits = Permits::read(places::permits()?)?;
-    if is_rig(&file) {
-        let written = written_by(&common.sysroot, &read_rig_file(file)?);
+    let rig = match (is_rig(&file), is_climbable(&file)) {
+        (true, _) => Some(Arc::new(read_rig_file(file.clone())?)),
+        // A plan may raise ceilings, and have no programs of its own.
+        (_, true) if read_programs(file.clone())?.is_empty() => Some(Briefing::read(&allow.file)?.rig),
+        _ => None,
+    };
+    if let Some(rig) = rig {
+        let written = written_by(&common.sysroot, &rig);
         if written.is_empty() {
             return Err(BadInput(format!("no setting in {} is written to this machine", allow.file.display())).into());
         }
-        for one in &written {
-            lines(std::io::stdout(), &told(one, permits.allow_target(&one.target)));
+        if let Some(missing) = written.iter().find(|one| !one.is_there && !allow.forget) {
+            let what = format!("{} is to be written to {}, which is not there", missing.label, missing.target);
+            return Err(BadInput(format!("{what}; `periculum rig` lists what this machine has")).into());
         }
-        written.iter().for_each(|one| permits.set_target(&one.target, !allow.forget));
-        return decide(allow, &permits, "Periculum will write to them whenever a plan for this rig says so.");
+        for one in &written {
+            lines(std::io::stdout(), &told(one, permits.allow_written(&one.digest())));
+        }
+        written.iter().for_each(|one| permits.set_written(one, !allow.forget));
+        return decide(
+            allow,
+            &permits,
+            "Periculum will write these values there, or send this, whenever a plan for this rig says so.",
+        );
     }
     let programs = read_programs(file)?;
     if programs.is_empty() {
@@ -54,13 +70,16 @@ fn decide(allow: &Allow, permits: &Permits, what: &str) -> Result<ExitCode> {
     Ok(ExitCode::SUCCESS)
 }
 
+/// Everything that the permission is given for, as it is digested.
 fn told(written: &Written, is_allowed: bool) -> String {
     let shown = |file: &PathBuf| format!("    {}\n", harmless(&file.display().to_string()));
-    let files: Vec<String> = written.files.iter().map(shown).collect();
-    let files = if files.is_empty() { "    nothing: this machine has no such target\n".into() } else { files.concat() };
+    let files: String = written.files.iter().map(shown).collect();
+    let files = if files.is_empty() { String::new() } else { format!("  is written to:\n{files}") };
+    let terms: String =
+        written.terms.iter().map(|(name, value)| format!("  {}: {}\n", harmless(name), harmless(value))).collect();
     let allowed = if is_allowed { " (allowed already)" } else { "" };
     let (label, target) = (harmless(&written.label), harmless(&written.target));
-    format!("{label}, {target}{allowed}\n  is written to:\n{files}")
+    format!("{label}, {target}{allowed}\n{files}{terms}  digest: {}", written.digest())
 }
 
 fn asks(what: &str) -> Result<bool> {

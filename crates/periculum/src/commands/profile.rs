@@ -11,7 +11,7 @@ use periculum_ledger::{Ledger, ProfileRow};
 use periculum_rigs::bench::Bench;
 
 use crate::cli::{Common, Profile, ProfileAction};
-use crate::climbing::{bench_of, open_ledger, recall};
+use crate::climbing::{bench_of, open_ledger, recall, this_machine};
 use crate::complaint::{BadInput, FAILED};
 use crate::output::say;
 use crate::places;
@@ -115,6 +115,7 @@ fn put_in_force(ledger: &Ledger, profile: &ProfileRow, common: &Common) -> Resul
     let rig = &*briefing.rig;
     rig.permit(&profile.rung, &briefing.plan.use_name)?;
     refuse_by_hand(profile, rig)?;
+    let _machine = if briefing.simulated.is_none() { Some(this_machine(&common.sysroot)?) } else { None };
     let mut bench = bench_of(&briefing, &common.sysroot, row.seed)?;
     apply(&mut *bench, rig, &profile.rung)?;
     Ok(format!("{} is in force on {}: {}", profile.name, rig.name, rig.written(&profile.rung)))

@@ -3,17 +3,22 @@
 use std::process::ExitCode;
 
 use anyhow::{Context, Result};
-use periculum_rigs::linux;
+use periculum_rigs::{granted, linux};
 
 use crate::cli::Common;
+use crate::climbing::this_machine;
 use crate::complaint::FAILED;
 use crate::output::{complain, say};
+use crate::permits::Permits;
 use crate::places;
 
 pub(super) fn run(common: &Common) -> Result<ExitCode> {
-    let kept = places::kept()?;
+    let _machine = this_machine(&common.sysroot)?;
+    let (kept, permits) = (places::kept()?, Permits::read(places::permits()?)?);
     let tell = || format!("can't read what {} keeps; look at it before you remove it", kept.display());
-    let (done, problems) = linux::restore(&common.sysroot, &kept).with_context(tell)?;
+    let (done, problems) =
+        linux::restore(&common.sysroot, &kept, |terms| permits.allow_written(&granted::digest(terms)))
+            .with_context(tell)?;
     if done.is_empty() && problems.is_empty() {
         say!("There is nothing to put back.");
     }

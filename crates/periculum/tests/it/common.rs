@@ -15,7 +15,10 @@ pub(crate) struct Home {
 
 impl Home {
     pub(crate) fn new() -> Self {
-        Self { folder: tempfile::tempdir().expect("a folder") }
+        let folder = tempfile::tempdir().expect("a folder");
+        // A name of its own for the machine, so that tests need not wait for each other.
+        std::os::unix::fs::symlink("/", folder.path().join("machine")).expect("linked");
+        Self { folder }
     }
 
     pub(crate) fn path(&self, name: &str) -> PathBuf {
@@ -36,7 +39,9 @@ impl Home {
             .env("XDG_CONFIG_HOME", self.path("config"))
             .env("TZ", "UTC")
             .env_remove("PERICULUM_LOG")
-            .current_dir(self.folder.path());
+            .current_dir(self.folder.path())
+            .arg("--sysroot")
+            .arg(self.path("machine"));
         command
     }
 

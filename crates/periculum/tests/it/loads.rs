@@ -83,13 +83,13 @@ fn what_can_not_run_is_refused_with_a_reason_and_nothing_is_recorded() {
 #[test]
 fn a_proof_file_of_ones_own_is_run_in_its_order() {
     let home = Home::new();
-    let passes = "{ load = \"integer\", for = \"2s\" }, { load = \"dense\", for = \"1s\", threads = \"each\", stop_on = \"never\" }";
+    let passes = "{ load = \"integer\", for = \"2s\" }, { load = \"pulse\", for = \"1s\", threads = \"each\", stop_on = \"never\" }";
     home.write("evening.proof.toml", &format!("format = 1\npasses = [{passes}]\n"));
     let asked = ["prove", "--proof", "evening.proof.toml", "--for", "600ms", "--json"];
     let lines = json_lines(&output(home.periculum().args(asked)));
     let orders: Vec<_> = of_kind(&lines, "pass-began").iter().map(|line| line["order"].clone()).collect();
     assert_eq!((&orders[0]["load"], &orders[0]["length"]), (&"integer".into(), &400.into()));
-    assert_eq!((&orders[1]["load"], &orders[1]["threads"]), (&"dense".into(), &"each".into()));
+    assert_eq!((&orders[1]["load"], &orders[1]["threads"]), (&"pulse".into(), &"each".into()));
     // What its file does not say is as usual in files, and what it says stays.
     assert_eq!((&orders[0]["demand"], &orders[1]["demand"]["stop_on"]), (&serde_json::Value::Null, &"never".into()));
     assert_eq!(of_kind(&lines, "trial-began")[0]["proof"], "evening");
@@ -99,9 +99,12 @@ fn a_proof_file_of_ones_own_is_run_in_its_order() {
 fn scores_are_repeated_told_with_their_interval_and_kept() {
     let home = Home::new();
     let asked = ["score", "pulse", "transform", "--for", "200ms", "--repeats", "4", "--within", "50"];
-    let text = output(home.periculum().args(asked));
+    let run = home.periculum().args(asked).output().expect("started");
+    let text = String::from_utf8(run.stdout).expect("text");
+    // How well they are known depends on what else the machine does.
+    assert!([Some(0), Some(4)].contains(&run.status.code()), "{text}{}", String::from_utf8_lossy(&run.stderr));
     let line = |name: &str| text.lines().rev().find(|line| line.starts_with(name)).expect("a line").to_owned();
-    assert!(line("pulse").contains("MHz") && line("pulse").contains("3 times"), "{text}");
+    assert!(line("pulse").contains("MHz") && line("pulse").contains(" times"), "{text}");
     assert!(line("transform").contains("GFLOP/s") && line("transform").contains("65 536 digits"), "{text}");
     assert!(text.lines().next().expect("a line").contains("use the processor") || text.contains("no other program"));
     assert!(output(home.periculum().arg("ledger")).contains("score"));

@@ -297,3 +297,165 @@ fn a_start_with_another_value_than_the_written_one_never_holds() {
     assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "slipped", "{told}");
     assert_eq!(of_kind(&lines, "incident")[0]["incident"], "not-taken", "{told}");
 }
+
+#[test]
+fn a_permission_is_for_what_is_written_and_not_for_a_name() {
+    let home = machine("3s");
+    allow(&home);
+    let refused = |rig: &str, what: &str| {
+        home.write("board.rig.toml", rig);
+        let run = climb(&home);
+        let told = String::from_utf8_lossy(&run.stderr).into_owned();
+        assert!(run.status.code() == Some(2) && told.contains("nobody has allowed"), "{what}: {told}");
+        assert_eq!(clock_limit(&home), "4711000", "{what}");
+    };
+    refused(&RIG.replace("to = 5400", "to = 99000").replace("daily = 4750", "daily = 99000"), "a higher ceiling");
+    refused(&RIG.replace("stock = 4700", "largest_jump = 25\nstock = 4700"), "another jump");
+    refused(&RIG.replace("/dev/watchdog", "/dev/watchdog9"), "another watchdog");
+    home.write("board.rig.toml", RIG);
+    assert_eq!(climb(&home).status.code(), Some(0));
+    // What the device itself takes is named where a rig goes beyond it.
+    home.write("far.rig.toml", &RIG.replace("to = 5400", "to = 99000").replace("daily = 4750", "daily = 99000"));
+    let told = output(home.periculum().args(["allow", "far.rig.toml", "--yes", "--sysroot"]).arg(root(&home)));
+    assert!(told.contains("800 to 5400, AND MORE THAN THAT MAY BE WRITTEN"), "{told}");
+}
+
+#[test]
+fn a_plan_that_raises_a_ceiling_needs_a_permission_of_its_own() {
+    let home = machine("3s");
+    allow(&home);
+    let plan = PLAN.replace("LONG", "3s") + "\n[raise.top]\nceiling = 4775\nbecause = \"a cold night\"\n";
+    home.write("up.plan.toml", &plan);
+    assert_eq!(climb(&home).status.code(), Some(2));
+    output(home.periculum().args(["allow", "up.plan.toml", "--yes", "--sysroot"]).arg(root(&home)));
+    assert_eq!(climb(&home).status.code(), Some(0));
+}
+
+#[test]
+fn the_card_of_a_permission_can_not_be_forged() {
+    let home = board();
+    let hostile = BOARD
+        .replace("key = \"core_mhz\"", "key = \"core_mhz\", between = \"=1 init=/evil #\"")
+        .replace("label = \"core clock\"", "label = \"clock\\u001b[2K\\r\\u202e\\n  digest: 0\"");
+    home.write("board.rig.toml", &hostile);
+    let told = allow(&home);
+    assert!(told.contains("between key and value: =1 init=/evil #"), "{told}");
+    assert!(!told.contains(['\u{1b}', '\r', '\u{202e}']) && !told.contains("\n  digest: 0\n"), "{told:?}");
+    let gone = BOARD.replace("/boot/config.txt", "/boot/none.txt");
+    home.write("board.rig.toml", &gone);
+    let run = home.periculum().args(["allow", "board.rig.toml", "--yes", "--sysroot"]).arg(root(&home)).output();
+    let told = String::from_utf8_lossy(&run.expect("started").stderr).into_owned();
+    assert!(told.contains("which is not there"), "{told}");
+}
+
+#[test]
+fn restore_writes_only_where_it_is_still_allowed() {
+    let home = board();
+    until(&home, &["climb", "up.plan.toml"], "\"asked\"", Some(rustix::process::Signal::TERM));
+    let kept = home.path("state/periculum/to-put-back.jsonl");
+    let honest = fs::read_to_string(&kept).expect("kept");
+    let victim = home.write("root/boot/victim.txt", "core_mhz=7\n");
+    let forged =
+        honest.replace(&home.path("root/boot/config.txt").display().to_string(), &victim.display().to_string());
+    assert_ne!(honest, forged);
+    fs::write(&kept, forged).expect("written");
+    let restore =
+        |home: &Home| home.periculum().args(["restore", "--sysroot"]).arg(root(home)).output().expect("started");
+    let run = restore(&home);
+    assert_eq!(run.status.code(), Some(1), "{}", String::from_utf8_lossy(&run.stdout));
+    assert_eq!(fs::read_to_string(&victim).expect("read"), "core_mhz=7\n");
+    fs::write(&kept, honest).expect("written");
+    assert_eq!(restore(&home).status.code(), Some(0));
+    assert_eq!(boot_file(&home), "core_mhz=2000\n");
+}
+
+#[test]
+fn links_of_a_boot_file_stay_and_planted_ones_are_not_followed() {
+    use std::os::unix::fs::{MetadataExt, symlink};
+    let home = board();
+    let (config, real) = (home.path("root/boot/config.txt"), home.path("root/boot/real.txt"));
+    fs::rename(&config, &real).expect("renamed");
+    symlink("real.txt", &config).expect("linked");
+    fs::hard_link(&real, home.path("root/boot/twin.txt")).expect("linked");
+    let precious = home.write("precious", "precious");
+    for planted in ["real.txt.next", "config.txt.before-periculum"] {
+        symlink(&precious, home.path("root/boot").join(planted)).expect("planted");
+    }
+    until(&home, &["climb", "up.plan.toml"], "\"asked\"", Some(rustix::process::Signal::TERM));
+    assert!(fs::symlink_metadata(&config).expect("there").is_symlink(), "the link is a link still");
+    assert_eq!(fs::metadata(&real).expect("there").nlink(), 2);
+    assert_eq!(fs::read_to_string(home.path("root/boot/twin.txt")).expect("read"), "core_mhz=2050\n");
+    assert_eq!(fs::read_to_string(precious).expect("read"), "precious");
+}
+
+#[test]
+fn one_machine_has_one_driver_whatever_ledgers_there_are() {
+    let home = machine("60s");
+    allow(&home);
+    let answers = home.write("answers", "done\n");
+    let climbs = |ledger: &str| {
+        let mut command = home.periculum();
+        command.args(["climb", "up.plan.toml", "--json", "--ledger", ledger, "--sysroot"]).arg(root(&home));
+        command.arg("--answers").arg(&answers).stdout(Stdio::piped()).stderr(Stdio::piped());
+        command
+    };
+    let mut first = climbs("one.ledger").spawn().expect("started");
+    let mut said = BufReader::new(first.stdout.take().expect("its output")).lines();
+    assert!(said.any(|line| line.expect("text").contains("pass-began")));
+    let second = climbs("two.ledger").output().expect("started");
+    let told = String::from_utf8_lossy(&second.stderr).into_owned();
+    assert!(told.contains("another periculum drives this machine"), "{told}");
+    let restore = home.periculum().args(["restore", "--sysroot"]).arg(root(&home)).output().expect("started");
+    assert_eq!(restore.status.code(), Some(1));
+    first.kill().and_then(|()| first.wait()).expect("killed");
+}
+
+#[test]
+fn what_an_instrument_is_told_has_to_be_allowed_and_a_measurement_has_not() {
+    let home = Home::new();
+    let rig = fs::read_to_string(demo("dome.rig.toml")).expect("read");
+    let plan = fs::read_to_string(demo("dome.plan.toml")).expect("read");
+    home.write("dome.plan.toml", &plan);
+    let with = |question: &str| {
+        let sensor = format!("[sensor.probe]\nunit = \"V\"\nadapter = \"scpi\"\nsource = \"127.0.0.1:9 {question}\"\n");
+        home.write("dome.rig.toml", &format!("{rig}\n{sensor}"));
+        home.periculum().args(["climb", "dome.plan.toml", "--json"]).output().expect("started")
+    };
+    assert_eq!(with("MEAS:VOLT:DC?").status.code(), Some(0));
+    let refused = with("OUTPut ON;:READ?");
+    let told = String::from_utf8_lossy(&refused.stderr).into_owned();
+    assert!(refused.status.code() == Some(2) && told.contains("OUTPut ON"), "{told}");
+    let told = output(home.periculum().args(["allow", "dome.rig.toml", "--yes"]));
+    assert!(told.contains("is sent: OUTPut ON;:READ?"), "{told}");
+    assert_eq!(with("OUTPut ON;:READ?").status.code(), Some(0));
+}
+
+#[test]
+fn what_is_no_regular_file_is_not_read() {
+    let home = Home::new();
+    let pipe = home.path("pipe");
+    assert!(std::process::Command::new("mkfifo").arg(&pipe).status().expect("started").success());
+    home.write("zero.plan.toml", "format = 1\n[plan]\nname = \"z\"\nrig = \"/dev/zero\"\nuse = \"daily\"\n");
+    for file in ["pipe", "/dev/zero", "zero.plan.toml", "."] {
+        let run = home.periculum().args(["check", file]).output().expect("started");
+        let told = String::from_utf8_lossy(&run.stderr).into_owned();
+        assert!(run.status.code() == Some(2) && told.contains("no regular file"), "{file}: {told}");
+    }
+}
+
+#[test]
+fn what_is_kept_is_the_users_alone() {
+    use std::os::unix::fs::MetadataExt;
+    let home = board();
+    until(&home, &["climb", "up.plan.toml"], "\"asked\"", Some(rustix::process::Signal::TERM));
+    let files = [
+        "data/periculum/periculum.ledger",
+        "state/periculum/to-put-back.jsonl",
+        "config/periculum/allowed-programs.txt",
+    ];
+    for file in files {
+        let mode = |path: PathBuf| fs::metadata(path).expect("there").mode() & 0o777;
+        let path = home.path(file);
+        assert_eq!((mode(path.clone()), mode(path.parent().expect("a folder").to_owned())), (0o600, 0o700), "{file}");
+    }
+}
