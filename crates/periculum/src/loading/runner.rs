@@ -19,8 +19,8 @@ use super::running::Running;
 use crate::complaint::BadInput;
 use crate::permits::Permits;
 
-/// A pass is refused that has less time than this part of what a round is foreseen to take.
-const SURELY: f64 = 2.0;
+/// A pass is refused where a round is foreseen to take so many times what it has: caches that are shared may mislead.
+const SURELY: f64 = 4.0;
 
 /// Runs loads by starting this program again.
 pub(crate) struct LoadRunner {

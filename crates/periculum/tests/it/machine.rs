@@ -311,6 +311,7 @@ fn a_permission_is_for_what_is_written_and_not_for_a_name() {
     };
     refused(&RIG.replace("to = 5400", "to = 99000").replace("daily = 4750", "daily = 99000"), "a higher ceiling");
     refused(&RIG.replace("stock = 4700", "largest_jump = 25\nstock = 4700"), "another jump");
+    home.write("root/dev/watchdog9", "");
     refused(&RIG.replace("/dev/watchdog", "/dev/watchdog9"), "another watchdog");
     home.write("board.rig.toml", RIG);
     assert_eq!(climb(&home).status.code(), Some(0));
