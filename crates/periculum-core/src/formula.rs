@@ -44,12 +44,19 @@ enum Operator {
 /// How deep parentheses and signs may nest, so that a hostile file can't exhaust the stack.
 const DEEPEST: usize = 64;
 
+/// No formula is longer than this, in bytes.
+const LONGEST: usize = 1000;
+
 impl Formula {
     /// Reads a formula.
     ///
     /// # Errors
     /// Points at the first thing that does not fit.
     pub fn parse(text: &str) -> Result<Self, FormulaError> {
+        if text.len() > LONGEST {
+            let what = format!("a formula has at most {LONGEST} characters, and this one has {}", text.len());
+            return Err(FormulaError { at: 0..text.len(), what });
+        }
         let mut parser = Parser { text, at: 0, depth: 0 };
         let root = parser.sum()?;
         parser.skip_blanks();

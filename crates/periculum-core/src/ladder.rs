@@ -21,6 +21,23 @@ impl Direction {
     }
 }
 
+/// No setting of any device has more values than this.
+const MOST_RUNGS: usize = 100_000;
+
+/// No value of any setting is larger than this, nor written with more decimals: so that sums stay exact.
+const LARGEST: i64 = 1_000_000_000_000;
+const MOST_DECIMALS: u32 = 9;
+
+fn check_size(values: impl IntoIterator<Item = Decimal>) -> Result<(), String> {
+    let is_odd = |value: &Decimal| value.abs() > Decimal::from(LARGEST) || value.normalize().scale() > MOST_DECIMALS;
+    match values.into_iter().find(is_odd) {
+        Some(value) => Err(format!(
+            "{value} can't be on a ladder: values are at most {LARGEST} and have at most {MOST_DECIMALS} decimals"
+        )),
+        None => Ok(()),
+    }
+}
+
 /// The allowed values of a setting, ascending and never empty.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Ladder {
@@ -49,6 +66,13 @@ impl Ladder {
         if to < from {
             return Err(format!("a ladder goes upwards, and {to} is below {from}"));
         }
+        check_size([from, step, to])?;
+        let rungs = ((to - from) / step).floor();
+        if rungs >= Decimal::from(MOST_RUNGS) {
+            return Err(format!(
+                "steps of {step} from {from} to {to} are {rungs} rungs, and there may be {MOST_RUNGS}"
+            ));
+        }
         if ((to - from) % step) != Decimal::ZERO {
             return Err(format!("steps of {step} lead from {from} past {to}, not to it"));
         }
@@ -61,6 +85,10 @@ impl Ladder {
     /// Says so when the list is empty or names a value twice.
     pub fn values(mut values: Vec<Decimal>) -> Result<Self, String> {
         values.sort();
+        check_size(values.iter().copied())?;
+        if values.len() > MOST_RUNGS {
+            return Err(format!("{} values are listed, and there may be {MOST_RUNGS}", values.len()));
+        }
         if values.is_empty() {
             return Err("a ladder needs at least one value".into());
         }
@@ -173,6 +201,10 @@ mod tests {
         assert!(Ladder::steps(decimal("1.0"), decimal("0.005"), decimal("1.2")).is_ok());
         assert!(Ladder::steps(decimal("1"), decimal("0.3"), decimal("2")).unwrap_err().contains("past 2"));
         assert!(Ladder::steps(decimal("1"), decimal("0"), decimal("2")).is_err());
+        let huge = Ladder::steps(decimal("0"), decimal("1"), decimal("10000000000000000000000000000"));
+        assert!(huge.unwrap_err().contains("can't be on a ladder"));
+        assert!(Ladder::steps(decimal("0"), decimal("0.001"), decimal("900000")).unwrap_err().contains("rungs"));
+        assert!(Ladder::steps(Decimal::MIN, decimal("1"), Decimal::MAX).is_err());
         assert!(Ladder::values(vec![]).is_err());
         assert!(Ladder::values(vec![decimal("3"), decimal("3.0")]).is_err());
     }

@@ -127,6 +127,9 @@ pub struct PassOrder {
     pub index: usize,
     /// What to run.
     pub pass: Pass,
+    /// Which of the climb's trials that said something it is, from 1: what was broken off does not count, so that it changes
+    /// nobody's luck.
+    pub nth: u32,
     /// The processors that it is about, where it runs on some only, as the operating system numbers them; empty for any.
     pub cores: Vec<u32>,
 }

@@ -23,6 +23,9 @@ pub fn read(top: &Section) -> Option<Rig> {
     head.finish();
     let mut currency = None;
     let parts = top.list("part").into_iter().filter_map(|part| read_part(part, &mut currency)).collect();
+    if !check_counts(top) {
+        return None;
+    }
     let sections = top.named_sections("setting");
     // A setting that can't be read is still one that formulas may name.
     let names: Vec<String> = sections.iter().map(|(name, _)| name.value.clone()).collect();
@@ -34,6 +37,23 @@ pub fn read(top: &Section) -> Option<Rig> {
     let rig = Rig { name: harmless(&name?.value), summary, cooling, watchdog, parts, settings, derived, sensors };
     check_windows_at_stock(&rig, top);
     Some(rig)
+}
+
+/// How many sections of each kind a rig may have: more than any machine has, and few enough to be checked at once.
+const MOST: [(&str, usize); 3] = [("setting", 500), ("derived", 500), ("sensor", 2000)];
+
+/// Whether a rig is no larger than a rig can be.
+fn check_counts(top: &Section) -> bool {
+    let mut is_good = true;
+    for (kind, most) in MOST {
+        let sections = top.named_sections(kind);
+        if let Some((name, _)) = sections.get(most) {
+            let what = format!("there are {} sections [{kind}.…], and a rig has at most {most}", sections.len());
+            top.problems().add(name.at.clone(), what);
+            is_good = false;
+        }
+    }
+    is_good
 }
 
 fn read_part(section: Section, currency: &mut Option<String>) -> Option<Part> {

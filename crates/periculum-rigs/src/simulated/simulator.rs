@@ -70,6 +70,8 @@ pub struct Simulator {
     reached: f64,
     noise: Stream,
     pass: Option<Running>,
+    /// Why the last pass could not be started.
+    refusal: Option<String>,
 }
 
 /// What the settings come to.
@@ -135,6 +137,7 @@ impl Simulator {
             reached: 1.0,
             noise: Stream::new(seed, Purpose::Sensors),
             pass: None,
+            refusal: None,
             seed,
             spec,
         }
@@ -358,7 +361,7 @@ impl Driven {
 
 impl Running {
     fn new(order: &PassOrder, strain: Strain, spec: &Spec, seed: u64) -> Self {
-        let mut random = Stream::new(seed, Purpose::Pass { trial: order.trial, index: order.index });
+        let mut random = Stream::new(seed, Purpose::Pass { trial: order.nth, index: order.index });
         let busy = match order.pass.threads {
             Threads::All | Threads::Each => spec.cores,
             Threads::Count(count) => spec.cores.min(count as usize),
@@ -429,7 +432,13 @@ impl Guard for Simulator {}
 
 impl RunPasses for Simulator {
     fn start(&mut self, order: &PassOrder) {
-        self.pass = strain(&order.pass.load).map(|strain| Running::new(order, strain, &self.spec, self.seed));
+        self.pass = match strain(&order.pass.load) {
+            Some(strain) => Some(Running::new(order, strain, &self.spec, self.seed)),
+            None => {
+                self.refusal = Some(format!("a simulated rig has no load called `{}`", order.pass.load));
+                None
+            }
+        };
     }
 
     fn stop(&mut self) {
@@ -439,6 +448,9 @@ impl RunPasses for Simulator {
     }
 
     fn wait(&mut self, at_most: Span) -> Vec<PassNews> {
+        if let Some(why) = self.refusal.take() {
+            return vec![PassNews::Ended(PassReport { refused: Some(why), ..PassReport::default() })];
+        }
         let Some(mut pass) = self.pass.take() else {
             self.rest(at_most);
             return Vec::new();
@@ -540,7 +552,7 @@ pub(super) mod tests {
 
     fn run(simulator: &mut Simulator, trial: u32, length: u64) -> PassReport {
         let pass = Pass::usual("dense", Span::from_seconds(length));
-        simulator.start(&PassOrder { trial, index: 0, pass, cores: vec![] });
+        simulator.start(&PassOrder { trial, index: 0, pass, nth: trial, cores: vec![] });
         loop {
             for news in simulator.wait(Span::from_seconds(10)) {
                 if let PassNews::Ended(report) = news {
@@ -634,7 +646,7 @@ pub(super) mod tests {
             let mut simulator = simulator(11);
             simulator.apply(&change("core_clock", 4675.into())).expect("applied");
             let pass = Pass::usual("dense", Span::from_seconds(8 * 3600));
-            simulator.start(&PassOrder { trial, index: 0, pass, cores: vec![] });
+            simulator.start(&PassOrder { trial, index: 0, pass, nth: trial, cores: vec![] });
             loop {
                 for news in simulator.wait(Span::from_seconds(stride)) {
                     if let PassNews::Ended(report) = news {
@@ -661,7 +673,7 @@ pub(super) mod tests {
     fn a_stopped_pass_tells_its_end_once() {
         let mut simulator = simulator(5);
         let pass = Pass { threads: Threads::Count(2), ..Pass::usual("dense", Span::from_seconds(60)) };
-        simulator.start(&PassOrder { trial: 1, index: 0, pass, cores: vec![] });
+        simulator.start(&PassOrder { trial: 1, index: 0, pass, nth: 1, cores: vec![] });
         simulator.wait(Span::from_seconds(5));
         simulator.stop();
         let news = simulator.wait(Span::from_seconds(5));

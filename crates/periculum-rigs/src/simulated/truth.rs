@@ -36,7 +36,7 @@ impl<'a> Truth<'a> {
             }
         }
         let survive = |(index, pass): (usize, &Pass)| {
-            simulator.survival(&PassOrder { trial: 1, index, pass: pass.clone(), cores: vec![] })
+            simulator.survival(&PassOrder { trial: 1, index, pass: pass.clone(), nth: 1, cores: vec![] })
         };
         passes.iter().enumerate().map(survive).product()
     }
@@ -49,7 +49,7 @@ impl<'a> Truth<'a> {
             let _ = simulator.apply(&Change { setting: setting.to_owned(), from: None, to });
         }
         if let Some(pass) = pass {
-            simulator.start(&PassOrder { trial: 1, index: 0, pass: pass.clone(), cores: vec![] });
+            simulator.start(&PassOrder { trial: 1, index: 0, pass: pass.clone(), nth: 1, cores: vec![] });
         }
         simulator.wait(INTO_PASS);
         simulator.die_voltage()

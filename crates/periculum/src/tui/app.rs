@@ -7,9 +7,11 @@ use std::cell::Cell;
 use periculum_core::engine::Said;
 use periculum_core::finding::Query;
 use periculum_core::stretch::Stretch;
-use ratatui::crossterm::event::{Event, KeyEvent, KeyEventKind, MouseButton, MouseEvent, MouseEventKind};
-use tui_input::Input;
+use ratatui::crossterm::event::{
+    Event, KeyCode, KeyEvent, KeyEventKind, KeyModifiers, MouseButton, MouseEvent, MouseEventKind,
+};
 use tui_input::backend::crossterm::EventHandler;
+use tui_input::{Input, InputRequest};
 
 use super::climbed::Climbed;
 use super::draft::Draft;
@@ -140,6 +142,8 @@ pub(super) struct App {
     pub(super) is_driver_gone: bool,
     /// Whether the interface closes.
     pub(super) is_done: bool,
+    /// Whether the whole program is to stand still until it is woken.
+    pub(super) wants_to_stand_still: bool,
     is_leaving: bool,
     /// The climbs of the ledger.
     pub(super) shelf: Shelf,
@@ -183,6 +187,7 @@ impl App {
             pause_wanted: false,
             is_driver_gone: false,
             is_done: false,
+            wants_to_stand_still: false,
             is_leaving: false,
             shelf: Shelf::of(library),
             picks: Picks::default(),
@@ -311,14 +316,43 @@ impl App {
             self.point(*mouse);
             self.peep();
         }
+        if let Event::Paste(text) = event {
+            self.paste(text);
+        }
         let Event::Key(pressed) = event else { return Vec::new() };
         if pressed.kind == KeyEventKind::Release {
             return Vec::new();
         }
         self.told = None;
+        if pressed.code == KeyCode::Char('z') && pressed.modifiers.contains(KeyModifiers::CONTROL) {
+            self.stand_still();
+            return Vec::new();
+        }
         let said = self.press_key(event, *pressed);
         self.peep();
         said
+    }
+
+    /// Takes in text that was pasted: it is text, and no keys.
+    fn paste(&mut self, text: &str) {
+        let Some(input) = self.mode.input() else { return };
+        for c in text.trim().chars().map(|c| if c.is_control() { ' ' } else { c }) {
+            input.handle(InputRequest::InsertChar(c));
+        }
+        if let Mode::Finding(input) = &self.mode {
+            let words = input.value().to_owned();
+            self.look_for(&words);
+        }
+    }
+
+    /// Lets the program stand still, but not while a pass runs: nobody would look at its cut-offs.
+    fn stand_still(&mut self) {
+        let live = self.parked.as_ref().unwrap_or(&self.shown);
+        if self.is_driver_gone || live.story.running_pass().is_none() {
+            self.wants_to_stand_still = true;
+        } else {
+            self.told = Some("a pass runs, and nobody would watch its cut-offs meanwhile: pause first".into());
+        }
     }
 
     /// Looks at the selected climb of the list.

@@ -26,6 +26,9 @@ use anyhow::{Result, anyhow};
 use crossbeam_channel::{Receiver, Sender, never, select, unbounded};
 use periculum_core::engine::Climb;
 use ratatui::crossterm::event::{self, Event};
+use rustix::process::{Signal, getpid, kill_process};
+use signal_hook::consts::SIGCONT;
+use signal_hook::iterator::Signals;
 
 use crate::ask::Operator;
 use crate::cli::Pace;
@@ -42,6 +45,11 @@ pub(crate) use crate::tui::draft::Draft;
 pub(crate) use crate::tui::library::Library;
 use crate::tui::stage::Stage;
 use crate::tui::theme::Theme;
+
+/// Gives the terminal back as it was, where an interface has it.
+pub(crate) fn give_back_terminal() {
+    stage::give_back();
+}
 
 /// The screen is drawn at most once in this time, unless a key was pressed.
 const FRAME: Duration = Duration::from_millis(50);
@@ -61,8 +69,12 @@ pub(crate) fn show(
     let (sender, notices) = unbounded();
     let (ledger, plan) = (prepared.ledger_path(), Arc::clone(&prepared.briefing.plan));
     let driving = drive(prepared, operator, pace, curtain, sender);
-    let mut screen = Screen { app, words, notices, ended };
+    let mut screen = Screen { app, words, notices, ended, woken: listen_for_waking(), is_woken: false };
     let shown = screen.run();
+    if shown.is_err() {
+        // Nobody sees anything any more, so the climb waits in good order.
+        let _ = screen.words.send(periculum_core::engine::Said::Suspend);
+    }
     let parting =
         driving.join().map_err(|_| anyhow!("the driver panicked; `periculum resume` goes on with the climb"))?;
     shown?;
@@ -96,7 +108,7 @@ fn look(mut app: App) -> Result<Option<Wanted>> {
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending))?;
     app.is_driver_gone = true;
-    let mut screen = Screen { app, words, notices: never(), ended };
+    let mut screen = Screen { app, words, notices: never(), ended, woken: listen_for_waking(), is_woken: false };
     screen.run()?;
     Ok(screen.app.wanted)
 }
@@ -128,6 +140,9 @@ struct Screen {
     notices: Receiver<Notice>,
     /// Tells when this process is to end, as when its terminal is closed.
     ended: Receiver<()>,
+    /// Tells when this process goes on after it stood still.
+    woken: Receiver<()>,
+    is_woken: bool,
 }
 
 impl Screen {
@@ -135,6 +150,14 @@ impl Screen {
         let mut stage = Stage::enter()?;
         let input = listen_to_terminal();
         while !self.app.is_done {
+            if std::mem::take(&mut self.app.wants_to_stand_still) {
+                stage::give_back();
+                kill_process(getpid(), Signal::STOP).map_err(io::Error::from)?;
+                self.is_woken = true;
+            }
+            if std::mem::take(&mut self.is_woken) {
+                stage.take_again()?;
+            }
             stage.draw(|frame| view::draw(frame, &self.app))?;
             let drawn = Instant::now();
             let is_pressed = self.wait(&input);
@@ -171,6 +194,7 @@ impl Screen {
             },
             recv(self.app.shelf.reads()) -> read => if let Ok(read) = read { self.app.take_read(read) },
             recv(self.ended) -> _ => self.app.end(),
+            recv(self.woken) -> _ => self.is_woken = true,
         }
         false
     }
@@ -191,6 +215,18 @@ impl Screen {
             let _ = self.words.send(said);
         }
     }
+}
+
+/// Tells, as long as the program lives, when it goes on after it stood still.
+fn listen_for_waking() -> Receiver<()> {
+    static WAKINGS: LazyLock<Receiver<()>> = LazyLock::new(|| {
+        let (sender, receiver) = unbounded();
+        if let Ok(mut signals) = Signals::new([SIGCONT]) {
+            thread::spawn(move || while signals.forever().next().is_some() && sender.send(()).is_ok() {});
+        }
+        receiver
+    });
+    WAKINGS.clone()
 }
 
 /// What the terminal tells: heard by one thread as long as the program lives, since one that is left over from an

@@ -2,11 +2,26 @@
 
 use std::io::{self, stdout};
 use std::panic;
+use std::sync::atomic::{AtomicBool, Ordering};
 
-use ratatui::crossterm::event::{DisableMouseCapture, EnableMouseCapture};
-use ratatui::crossterm::terminal::{BeginSynchronizedUpdate, EndSynchronizedUpdate};
+use ratatui::crossterm::event::{DisableBracketedPaste, DisableMouseCapture, EnableBracketedPaste, EnableMouseCapture};
+use ratatui::crossterm::terminal::{
+    BeginSynchronizedUpdate, Clear, ClearType, EndSynchronizedUpdate, EnterAlternateScreen, enable_raw_mode,
+};
 use ratatui::crossterm::{execute, queue};
 use ratatui::{DefaultTerminal, Frame};
+
+/// Whether the terminal is taken.
+static IS_TAKEN: AtomicBool = AtomicBool::new(false);
+
+/// Gives the terminal back as it was, where it is taken.
+pub(super) fn give_back() {
+    if IS_TAKEN.swap(false, Ordering::Relaxed) {
+        // A terminal that is gone needs nothing back.
+        let _ = execute!(stdout(), EndSynchronizedUpdate, DisableMouseCapture, DisableBracketedPaste);
+        ratatui::restore();
+    }
+}
 
 /// The terminal, until this is dropped.
 pub(super) struct Stage {
@@ -18,13 +33,25 @@ impl Stage {
     pub(super) fn enter() -> io::Result<Self> {
         // From here on it is given back, whatever fails.
         let stage = Self { terminal: ratatui::try_init()? };
+        IS_TAKEN.store(true, Ordering::Relaxed);
         let before = panic::take_hook();
         panic::set_hook(Box::new(move |info| {
-            let _ = execute!(stdout(), EndSynchronizedUpdate, DisableMouseCapture);
+            let _ = execute!(stdout(), EndSynchronizedUpdate, DisableMouseCapture, DisableBracketedPaste);
             before(info);
         }));
-        execute!(stdout(), EnableMouseCapture)?;
+        execute!(stdout(), EnableMouseCapture, EnableBracketedPaste)?;
         Ok(stage)
+    }
+
+    /// Takes the terminal again after the program stood still: somebody else may have used it meanwhile.
+    pub(super) fn take_again(&mut self) -> io::Result<()> {
+        enable_raw_mode()?;
+        execute!(stdout(), EnterAlternateScreen, EnableMouseCapture, EnableBracketedPaste, Clear(ClearType::All))?;
+        IS_TAKEN.store(true, Ordering::Relaxed);
+        // Forgets what was drawn before: to clear the terminal by its own method would ask it where its cursor is, and the
+        // answer would be taken for a key.
+        self.terminal.swap_buffers();
+        Ok(())
     }
 
     /// Draws a frame, which terminals that can show whole: no half of it is ever seen there.
@@ -37,8 +64,6 @@ impl Stage {
 
 impl Drop for Stage {
     fn drop(&mut self) {
-        // A terminal that is gone needs nothing back.
-        let _ = execute!(stdout(), DisableMouseCapture);
-        ratatui::restore();
+        give_back();
     }
 }

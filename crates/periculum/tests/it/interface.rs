@@ -26,6 +26,8 @@ impl Terminal {
                 rc += &format!("export {name}={value}\n");
             }
         }
+        let machine = home.path("machine");
+        rc += &format!("periculum() {{ command periculum --sysroot {} \"$@\"; }}\n", machine.display());
         let rc = home.write("rc", &rc);
         let mut start = terminal.tmux(&["-f", "/dev/null", "new-session", "-d"]);
         start.args(["-x", &columns.to_string(), "-y", &rows.to_string(), "-c"]).arg(home.path(""));
@@ -49,6 +51,12 @@ impl Terminal {
 
     fn press(&self, key: &str) {
         assert!(self.tmux(&["send-keys", key]).status().expect("tmux").success());
+    }
+
+    /// Pastes a text as terminals do that know about pasting.
+    fn paste(&self, text: &str) {
+        assert!(self.tmux(&["set-buffer", text]).status().expect("tmux").success());
+        assert!(self.tmux(&["paste-buffer", "-p"]).status().expect("tmux").success());
     }
 
     fn screen(&self) -> String {
@@ -277,7 +285,7 @@ fn each_view_is_one_key_away() {
         terminal.press("8");
         terminal.wait_for("trial 2 of climb");
         terminal.press("7");
-        terminal.wait_for("more pays up to");
+        terminal.wait_for("worth raising to");
         terminal.press("6");
         terminal.wait_for("climbs   1 of 8");
         terminal.press("9");
@@ -377,4 +385,30 @@ fn a_plan_is_written_and_climbed() {
         terminal.press("l");
         terminal.wait_for("The climb waits");
     }
+}
+
+#[test]
+fn what_is_pasted_is_text_and_what_stood_still_comes_back_whole() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run("periculum demo --pace 60 --seed 11");
+    terminal.wait_for("on trial");
+    terminal.press("C-z");
+    terminal.wait_for("pause first");
+    terminal.press("Space");
+    terminal.wait_until("the pause", |screen| screen.lines().next().is_some_and(|line| line.ends_with("paused")));
+    // As keys this would stop the climb, and leave.
+    terminal.paste("s\ny\nl\n");
+    terminal.press("n");
+    terminal.wait_for("a note for the record");
+    terminal.paste("stop\nand leave");
+    terminal.wait_for("stop and leave");
+    terminal.press("Enter");
+    terminal.wait_for_all(&["note: stop and leave", "paused"]);
+    terminal.press("C-z");
+    terminal.wait_for("Stopped");
+    terminal.run("fg");
+    terminal.wait_for_all(&["on trial", "logbook", "paused"]);
+    terminal.press("?");
+    terminal.wait_for("what this view shows");
 }

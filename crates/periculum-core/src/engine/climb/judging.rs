@@ -68,6 +68,7 @@ impl Climb {
         self.deaths_in_a_row = 0;
         self.was_unread = false;
         self.verdicts.insert(trial.number, verdict);
+        self.spoken += 1;
         if verdict == Verdict::Fell {
             self.falls += 1;
         }
@@ -91,6 +92,7 @@ impl Climb {
     }
 
     fn measure_again(&mut self, trial: Trial, step: &mut Step) {
+        self.spoken += 1;
         self.close_void(&trial, Some(IncidentKind::ScoreLoss), step);
         self.doubted = Some(trial.scores);
         self.begin_trial(trial.rung, Reason::Disturbed { trial: trial.number }, step);

@@ -75,6 +75,8 @@ pub struct Climb {
     setbacks: u32,
     /// How many times their length the passes of this stage get, since no round was finished in less.
     stretch: u32,
+    /// How many trials have said something, about their rung or about the luck of their scores.
+    spoken: u32,
     /// How each trial ended.
     verdicts: BTreeMap<u32, Verdict>,
     /// The last trial that was judged.
@@ -112,6 +114,7 @@ impl Climb {
             was_unread: false,
             setbacks: 0,
             stretch: 1,
+            spoken: 0,
             verdicts: BTreeMap::new(),
             judged: None,
             state: State::Ready,
@@ -411,7 +414,8 @@ impl Climb {
         let cores = self.cores_for(&pass);
         let (order, on) = (pass.clone(), cores.clone());
         step.entries.push(Entry::PassBegan { trial: trial.number, pass: index, order, on });
-        step.command = Some(Command::RunPass(PassOrder { trial: trial.number, index, pass, cores }));
+        step.command =
+            Some(Command::RunPass(PassOrder { trial: trial.number, index, pass, nth: self.spoken + 1, cores }));
         self.state = State::Trying(trial, Doing::Passing { index, began: step.at, stopping: None });
     }
 
