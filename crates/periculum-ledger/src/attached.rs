@@ -3,6 +3,7 @@
 use periculum_core::moment::Moment;
 use rusqlite::{Connection, Transaction, params};
 
+use crate::checksum::{Sum, check_row};
 use crate::error::LedgerError;
 use crate::samples::Packer;
 
@@ -21,6 +22,13 @@ pub struct Attached {
     pub source: String,
 }
 
+impl Attached {
+    fn checksum(&self, climb: i64) -> [u8; 16] {
+        let sum = Sum::default().int(climb).text(&self.sensor).text(&self.label).text(&self.unit);
+        sum.int(self.decimals as i64).text(&self.source).finish()
+    }
+}
+
 /// So many readings are packed together.
 const RUN: usize = 1024;
 
@@ -32,8 +40,8 @@ pub(crate) fn attach(
     readings: &[(Moment, f64)],
 ) -> Result<(), LedgerError> {
     transaction.execute(
-        "INSERT INTO attached VALUES (?, ?, ?, ?, ?, ?)",
-        params![climb, of.sensor, of.label, of.unit, of.decimals as i64, of.source],
+        "INSERT INTO attached VALUES (?, ?, ?, ?, ?, ?, ?)",
+        params![climb, of.sensor, of.label, of.unit, of.decimals as i64, of.source, of.checksum(climb)],
     )?;
     for run in readings.chunks(RUN) {
         let mut packer = Packer::default();
@@ -45,19 +53,23 @@ pub(crate) fn attach(
 
 /// Whose readings were attached to a climb.
 pub(crate) fn of_climb(connection: &Connection, climb: i64) -> Result<Vec<Attached>, LedgerError> {
-    let sql = "SELECT sensor, label, unit, decimals, source FROM attached WHERE climb = ? ORDER BY sensor";
+    let sql =
+        "SELECT climb, sensor, label, unit, decimals, source, checksum FROM attached WHERE climb = ? ORDER BY sensor";
     let mut statement = connection.prepare(sql)?;
-    let rows = statement.query_map([climb], |row| {
-        let decimals: i64 = row.get(3)?;
-        Ok(Attached {
-            sensor: row.get(0)?,
-            label: row.get(1)?,
-            unit: row.get(2)?,
+    let mut rows = statement.query([climb])?;
+    let mut attached = Vec::new();
+    while let Some(row) = rows.next()? {
+        check_row(row, 6, || format!("what is attached to climb {climb}"))?;
+        let decimals: i64 = row.get(4)?;
+        attached.push(Attached {
+            sensor: row.get(1)?,
+            label: row.get(2)?,
+            unit: row.get(3)?,
             decimals: usize::try_from(decimals).unwrap_or(0),
-            source: row.get(4)?,
-        })
-    })?;
-    Ok(rows.collect::<Result<_, _>>()?)
+            source: row.get(5)?,
+        });
+    }
+    Ok(attached)
 }
 
 /// Takes readings off again; tells whether there were any under this name.

@@ -70,6 +70,18 @@ pub enum LedgerError {
         /// What is wrong with it.
         why: String,
     },
+    /// Something beside the journal is not what was written.
+    #[error("{what} is not what was written, so it is not used; `periculum ledger --check` looks at the whole file")]
+    Altered {
+        /// What.
+        what: String,
+    },
+    /// The file was removed, or another one put in its place, while it was open.
+    #[error("{path} has been removed or replaced while it was written to")]
+    Gone {
+        /// Which file.
+        path: PathBuf,
+    },
     /// There is no climb of this number.
     #[error("there is no climb {climb} in this ledger")]
     NoSuchClimb {

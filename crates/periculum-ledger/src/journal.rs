@@ -7,6 +7,7 @@ use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
 
 use crate::error::LedgerError;
+use crate::projection;
 
 /// One step of a climb: an event, and the entries that the engine made of it.
 #[derive(Clone, Debug, PartialEq)]
@@ -84,7 +85,73 @@ pub(crate) fn append(transaction: &Transaction, climb: i64, number: i64, line: &
         body,
         stamp.checksum(&body).as_slice()
     ])?;
-    Ok(())
+    let head = Head::of(transaction, climb)?.unwrap_or_default().behind(&stamp.checksum(&body));
+    head.write(transaction, climb)
+}
+
+/// How many lines a climb has, and a digest of each line's checksum and the digest before.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+struct Head {
+    lines: i64,
+    digest: Vec<u8>,
+}
+
+impl Head {
+    fn of(connection: &Connection, climb: i64) -> Result<Option<Self>, LedgerError> {
+        let mut select = connection.prepare_cached("SELECT lines, digest FROM heads WHERE climb = ?")?;
+        let head = select.query_row([climb], |row| Ok(Self { lines: row.get(0)?, digest: row.get(1)? }));
+        Ok(head.optional()?)
+    }
+
+    fn behind(&self, checksum: &[u8]) -> Self {
+        let digest = Sha256::new().chain_update(&self.digest).chain_update(checksum).finalize();
+        Self { lines: self.lines + 1, digest: digest.to_vec() }
+    }
+
+    fn write(&self, connection: &Connection, climb: i64) -> Result<(), LedgerError> {
+        let mut replace = connection.prepare_cached("INSERT OR REPLACE INTO heads VALUES (?, ?, ?)")?;
+        replace.execute(params![climb, self.lines, self.digest])?;
+        Ok(())
+    }
+
+    /// What the lines of a climb come to as they are.
+    fn found(connection: &Connection, climb: i64) -> Result<Self, LedgerError> {
+        let mut select = connection.prepare_cached("SELECT checksum FROM journal WHERE climb = ? ORDER BY line")?;
+        let mut rows = select.query([climb])?;
+        let mut head = Self::default();
+        while let Some(row) = rows.next()? {
+            head = head.behind(row.get_ref(0)?.as_blob().map_err(rusqlite::Error::from)?);
+        }
+        Ok(head)
+    }
+}
+
+/// Notes for every climb how many lines it has, as it stands.
+pub(crate) fn add_heads(transaction: &Transaction) -> Result<(), LedgerError> {
+    let climbs: Vec<i64> = transaction
+        .prepare("SELECT DISTINCT climb FROM journal")?
+        .query_map([], |row| row.get(0))?
+        .collect::<Result<_, _>>()?;
+    climbs.into_iter().try_for_each(|climb| add_head(transaction, climb))
+}
+
+/// The same for one climb.
+pub(crate) fn add_head(transaction: &Transaction, climb: i64) -> Result<(), LedgerError> {
+    Head::found(transaction, climb)?.write(transaction, climb)
+}
+
+/// Climbs whose lines are others than when they were sealed, with their seals.
+pub(crate) fn contradicted(connection: &Connection) -> Result<Vec<(i64, Vec<u8>)>, LedgerError> {
+    let sql = "SELECT climb, digest FROM seals ORDER BY climb";
+    let sealed: Vec<(i64, Vec<u8>)> =
+        connection.prepare(sql)?.query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?.collect::<Result<_, _>>()?;
+    let mut others = Vec::new();
+    for (climb, seal) in sealed {
+        if digest(connection, climb)?.as_slice() != seal {
+            others.push((climb, seal));
+        }
+    }
+    Ok(others)
 }
 
 /// The lines of a climb, in order; each must be what was written.
@@ -165,6 +232,14 @@ fn check_climb(connection: &Connection, climb: i64, checked: &mut Checked) -> Re
         checked.dropped.extend(why.map(|why| Dropped { climb, line, why }));
         expected = line + 1;
     }
+    let known = Head::of(connection, climb)?.unwrap_or_default();
+    if !is_behind_one && known != Head::found(connection, climb)? {
+        let why = match known.lines - expected {
+            1.. => format!("{} lines were written, and those from {expected} on are missing", known.lines),
+            _ => "the journal is not as long as was noted, or others than was noted".to_owned(),
+        };
+        checked.dropped.push(Dropped { climb, line: expected, why });
+    }
     Ok(())
 }
 
@@ -174,7 +249,9 @@ pub(crate) fn seal(transaction: &Transaction) -> Result<(), LedgerError> {
     let over: Vec<i64> = transaction.prepare(sql)?.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?;
     for climb in over {
         let digest = digest(transaction, climb)?;
-        transaction.execute("INSERT INTO seals VALUES (?, ?)", params![climb, digest.as_slice()])?;
+        let tables = projection::digest(transaction, climb)?;
+        let sealed = params![climb, digest.as_slice(), tables];
+        transaction.execute("INSERT INTO seals VALUES (?, ?, ?)", sealed)?;
     }
     Ok(())
 }

@@ -1,7 +1,7 @@
 //! The ledger: one file, two connections.
 
 use std::collections::BTreeMap;
-use std::os::unix::fs::{DirBuilderExt, OpenOptionsExt};
+use std::os::unix::fs::{DirBuilderExt, MetadataExt, OpenOptionsExt};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 use std::{fs, io};
@@ -9,9 +9,11 @@ use std::{fs, io};
 use periculum_core::finding::Index;
 use periculum_core::moment::Moment;
 use periculum_core::series::Series;
+use rusqlite::types::ValueRef;
 use rusqlite::{Connection, TransactionBehavior, params};
 
 use crate::attached::{self, Attached};
+use crate::checksum::Sum;
 use crate::claim::{Claim, beside};
 use crate::error::LedgerError;
 use crate::journal::{self, Checked, Dropped, Line, Newer};
@@ -33,6 +35,8 @@ pub struct Ledger {
     samples: Connection,
     dropped: Vec<Dropped>,
     newer: Vec<Newer>,
+    /// Device and inode of the file.
+    file: (u64, u64),
 }
 
 /// What is to be known of a climb before it begins.
@@ -78,7 +82,9 @@ impl Ledger {
             return Err(LedgerError::TooNew { path: path.to_owned(), found, known: schema::FORMAT });
         }
         let samples = connect(path, "NORMAL").map_err(unreadable)?;
-        let mut ledger = Self { path: path.to_owned(), record, samples, dropped: Vec::new(), newer: Vec::new() };
+        let file = fs::metadata(path).map_err(|source| LedgerError::File { path: path.to_owned(), source })?;
+        let file = (file.dev(), file.ino());
+        let mut ledger = Self { path: path.to_owned(), record, samples, dropped: Vec::new(), newer: Vec::new(), file };
         ledger.mend()?;
         Ok(ledger)
     }
@@ -132,7 +138,15 @@ impl Ledger {
                 new.wall.millis()
             ],
         )?;
-        Ok(self.record.last_insert_rowid())
+        let climb = self.record.last_insert_rowid();
+        let sum = Sum::default().int(climb).text(new.plan).text(new.rig).text(new.specimen).text(new.use_name);
+        let sum = sum.value(new.seed.map_or(ValueRef::Null, |seed| ValueRef::Integer(seed as i64)));
+        let texts = Sum::default().int(climb).text(new.rig_text).text(new.plan_text).finish();
+        self.record.execute(
+            "UPDATE climbs SET checksum = ?, texts_checksum = ? WHERE climb = ?",
+            params![sum.int(new.wall.millis()).finish(), texts, climb],
+        )?;
+        Ok(climb)
     }
 
     /// Writes the next line of a climb; it is on the disk when this returns.
@@ -140,6 +154,7 @@ impl Ledger {
     /// # Errors
     /// When it can't be written; then nothing of it was.
     pub fn append(&mut self, climb: i64, line: &Line) -> Result<(), LedgerError> {
+        self.check_there()?;
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
         let number = transaction
             .prepare_cached("SELECT coalesce(max(line) + 1, 0) FROM journal WHERE climb = ?")?
@@ -189,8 +204,41 @@ impl Ledger {
     /// When the file can't be read or written.
     pub fn check(&mut self) -> Result<(), LedgerError> {
         self.check_writable()?;
+        let contradicted = journal::contradicted(&self.record)?;
         self.record.execute("DELETE FROM seals", [])?;
-        self.mend()
+        self.check_tables()?;
+        let altered = std::mem::take(&mut self.dropped);
+        self.mend()?;
+        for (climb, seal) in contradicted {
+            // Where every line is what was written it is the seal that is not, or lines that are missing: nothing is sealed in
+            // its place.
+            if self.dropped.iter().all(|dropped| dropped.climb != climb) {
+                self.record.execute("UPDATE seals SET digest = ? WHERE climb = ?", params![seal, climb])?;
+            }
+            let why = "its lines are others than when it was sealed".to_owned();
+            self.dropped.push(Dropped { climb, line: 0, why });
+        }
+        self.dropped.extend(altered);
+        Ok(())
+    }
+
+    /// Compares what the tables say with the journal, and makes those anew that say something else.
+    fn check_tables(&mut self) -> Result<(), LedgerError> {
+        let mut altered = Vec::new();
+        let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        for row in queries::numbers(&transaction)? {
+            let before = projection::digest(&transaction, row)?;
+            match projection::rebuild(&transaction, row) {
+                Ok(()) if projection::digest(&transaction, row)? != before => altered.push(row),
+                // Damaged lines are dropped later, and told then.
+                Ok(()) | Err(LedgerError::Damaged { .. } | LedgerError::NewerLine { .. }) => {}
+                Err(other) => return Err(other),
+            }
+        }
+        transaction.commit()?;
+        let why = "the list of its trials was not what its journal says, and was made anew";
+        self.dropped = altered.into_iter().map(|climb| Dropped { climb, line: 0, why: why.into() }).collect();
+        Ok(())
     }
 
     /// Every climb, oldest first.
@@ -238,6 +286,7 @@ impl Ledger {
     /// # Errors
     /// When they can't be read.
     pub fn trials(&self, climb: i64) -> Result<Vec<TrialRow>, LedgerError> {
+        projection::check(&self.record, climb)?;
         queries::trials(&self.record, climb)
     }
 
@@ -246,6 +295,7 @@ impl Ledger {
     /// # Errors
     /// When they can't be read.
     pub fn incidents(&self, climb: i64) -> Result<Vec<IncidentRow>, LedgerError> {
+        projection::check(&self.record, climb)?;
         queries::incidents(&self.record, climb)
     }
 
@@ -327,7 +377,9 @@ impl Ledger {
     /// # Errors
     /// When it can't be read.
     pub fn profile(&self, name: &str, climb: Option<i64>) -> Result<Option<ProfileRow>, LedgerError> {
-        profiles::named(&self.record, name, climb)
+        let found = profiles::named(&self.record, name, climb)?;
+        found.iter().try_for_each(|profile| projection::check(&self.record, profile.climb))?;
+        Ok(found)
     }
 
     /// Arms a profile to be applied when its rig's machine starts, in place of any other of that rig.
@@ -379,6 +431,12 @@ impl Ledger {
         Ok(Some(LastLife { boot, at: sample, wall: wall + sample.since(at) }))
     }
 
+    /// Whether the file is still the one that was opened.
+    fn check_there(&self) -> Result<(), LedgerError> {
+        let is_same = fs::metadata(&self.path).is_ok_and(|now| (now.dev(), now.ino()) == self.file);
+        if is_same { Ok(()) } else { Err(LedgerError::Gone { path: self.path.clone() }) }
+    }
+
     fn snapshot(&self) -> Result<(), LedgerError> {
         let path = beside(&self.path, "snapshot");
         make_private(&path).map_err(|source| LedgerError::File { path: path.clone(), source })?;
@@ -397,6 +455,7 @@ impl Ledger {
         climbs.dedup();
         for climb in climbs {
             projection::rebuild(&transaction, climb)?;
+            journal::add_head(&transaction, climb)?;
         }
         journal::seal(&transaction)?;
         transaction.commit()?;

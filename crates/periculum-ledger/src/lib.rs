@@ -6,6 +6,7 @@
 //! The crate knows the core and nothing else; start reading at [`Ledger`].
 
 mod attached;
+mod checksum;
 mod claim;
 mod error;
 mod finding;

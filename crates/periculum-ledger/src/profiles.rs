@@ -3,6 +3,7 @@
 use periculum_core::rung::Rung;
 use rusqlite::{Connection, Row, params};
 
+use crate::checksum::{Sum, check_row};
 use crate::error::LedgerError;
 
 /// A saved profile.
@@ -62,7 +63,14 @@ fn profile(row: &Row) -> Result<ProfileRow, LedgerError> {
 
 /// Arms a profile of a rig, in place of any other.
 pub(crate) fn arm(connection: &Connection, rig: &str, climb: i64, name: &str) -> Result<(), LedgerError> {
-    connection.execute("INSERT OR REPLACE INTO armed VALUES (?, ?, ?, 0)", params![rig, climb, name])?;
+    write_armed(connection, rig, &Armed { climb, name: name.to_owned(), is_starting: false })
+}
+
+fn write_armed(connection: &Connection, rig: &str, armed: &Armed) -> Result<(), LedgerError> {
+    let Armed { climb, name, is_starting } = armed;
+    let sum = Sum::default().text(rig).int(*climb).text(name).int((*is_starting).into()).finish();
+    let sql = "INSERT OR REPLACE INTO armed VALUES (?, ?, ?, ?, ?)";
+    connection.execute(sql, params![rig, climb, name, is_starting, sum])?;
     Ok(())
 }
 
@@ -73,17 +81,22 @@ pub(crate) fn disarm(connection: &Connection, rig: &str) -> Result<bool, LedgerE
 
 /// Every rig that has an armed profile, and which.
 pub(crate) fn armed(connection: &Connection) -> Result<Vec<(String, Armed)>, LedgerError> {
-    let mut statement = connection.prepare("SELECT rig, climb, name, starting FROM armed ORDER BY rig")?;
-    let rows = statement.query_map([], |row| {
-        Ok((row.get(0)?, Armed { climb: row.get(1)?, name: row.get(2)?, is_starting: row.get(3)? }))
-    })?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    let mut statement = connection.prepare("SELECT rig, climb, name, starting, checksum FROM armed ORDER BY rig")?;
+    let mut rows = statement.query([])?;
+    let mut armed = Vec::new();
+    while let Some(row) = rows.next()? {
+        check_row(row, 4, || "what is armed to be applied at start".to_owned())?;
+        armed.push((row.get(0)?, Armed { climb: row.get(1)?, name: row.get(2)?, is_starting: row.get(3)? }));
+    }
+    Ok(armed)
 }
 
 /// Notes that a start has begun, or that it went well.
 pub(crate) fn note_start(connection: &Connection, rig: &str, is_starting: bool) -> Result<(), LedgerError> {
-    connection.execute("UPDATE armed SET starting = ? WHERE rig = ?", params![is_starting, rig])?;
-    Ok(())
+    match armed(connection)?.into_iter().find(|(known, _)| known == rig) {
+        Some((_, known)) => write_armed(connection, rig, &Armed { is_starting, ..known }),
+        None => Ok(()),
+    }
 }
 
 /// The newest profile of this name, of one climb where that is given.

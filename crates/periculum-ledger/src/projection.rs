@@ -4,8 +4,9 @@ use periculum_core::engine::{Entry, Mark, Profile, Said};
 use periculum_core::incident::Incident;
 use periculum_core::moment::Moment;
 use periculum_core::pass::PassReport;
-use rusqlite::{Transaction, params};
+use rusqlite::{Connection, OptionalExtension, Transaction, params};
 
+use crate::checksum::Sum;
 use crate::error::LedgerError;
 use crate::journal::{self, Line};
 use crate::schema::PROJECTED;
@@ -16,6 +17,35 @@ pub(crate) fn project(transaction: &Transaction, climb: i64, number: i64, line: 
         project_entry(&Place { transaction, climb, number, index, at: line.at }, entry)?;
     }
     Ok(())
+}
+
+/// A digest of everything that the tables say of a climb.
+pub(crate) fn digest(connection: &Connection, climb: i64) -> Result<[u8; 16], LedgerError> {
+    let mut sum = Sum::default();
+    for table in PROJECTED {
+        let mut select = connection.prepare_cached(&format!("SELECT * FROM {table} WHERE climb = ?"))?;
+        let columns = select.column_count();
+        let mut rows = select.query([climb])?;
+        while let Some(row) = rows.next()? {
+            sum = sum.columns(row, columns)?;
+        }
+    }
+    Ok(sum.finish())
+}
+
+/// Checks the tables of a climb that is sealed.
+///
+/// # Errors
+/// Where they are not those of then.
+pub(crate) fn check(connection: &Connection, climb: i64) -> Result<(), LedgerError> {
+    let mut select = connection.prepare_cached("SELECT tables FROM seals WHERE climb = ?")?;
+    let sealed: Option<Option<Vec<u8>>> = select.query_row([climb], |row| row.get(0)).optional()?;
+    match sealed.flatten() {
+        Some(sealed) if sealed != digest(connection, climb)? => {
+            Err(LedgerError::Altered { what: format!("the list of trials of climb {climb}") })
+        }
+        _ => Ok(()),
+    }
 }
 
 /// Makes the tables of a climb anew from its journal.

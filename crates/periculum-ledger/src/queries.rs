@@ -2,8 +2,9 @@
 
 use periculum_core::moment::{Moment, Span};
 use periculum_core::rung::Rung;
-use rusqlite::{Connection, OptionalExtension, Row};
+use rusqlite::{Connection, Row};
 
+use crate::checksum::check_row;
 use crate::error::LedgerError;
 
 /// A climb, as a list shows it.
@@ -81,7 +82,7 @@ pub struct LastLife {
 }
 
 const CLIMBS: &str = "
-SELECT c.climb, c.plan, c.rig, c.specimen, c.use_name, c.seed, c.wall, e.how,
+SELECT c.climb, c.plan, c.rig, c.specimen, c.use_name, c.seed, c.wall, c.checksum, e.how,
     (SELECT count(*) FROM trials t WHERE t.climb = c.climb),
     (SELECT count(*) FROM trials t WHERE t.climb = c.climb AND t.verdict = 'fell'),
     (SELECT coalesce(sum(t.tested), 0) FROM trials t WHERE t.climb = c.climb),
@@ -90,26 +91,44 @@ FROM climbs c LEFT JOIN ends e ON e.climb = c.climb";
 
 pub(crate) fn climbs(connection: &Connection) -> Result<Vec<ClimbRow>, LedgerError> {
     let mut statement = connection.prepare(&format!("{CLIMBS} ORDER BY c.climb"))?;
-    let rows = statement.query_map([], climb_row)?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    let mut rows = statement.query([])?;
+    let mut climbs = Vec::new();
+    while let Some(row) = rows.next()? {
+        climbs.push(climb_row(row)?);
+    }
+    Ok(climbs)
+}
+
+/// The numbers of all climbs.
+pub(crate) fn numbers(connection: &Connection) -> Result<Vec<i64>, LedgerError> {
+    let mut select = connection.prepare("SELECT climb FROM climbs ORDER BY climb")?;
+    Ok(select.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?)
+}
+
+fn first(connection: &Connection, sql: &str, values: impl rusqlite::Params) -> Result<Option<ClimbRow>, LedgerError> {
+    let mut statement = connection.prepare(sql)?;
+    let mut rows = statement.query(values)?;
+    rows.next()?.map(climb_row).transpose()
 }
 
 pub(crate) fn climb(connection: &Connection, climb: i64) -> Result<ClimbRow, LedgerError> {
-    let found = connection.query_row(&format!("{CLIMBS} WHERE c.climb = ?"), [climb], climb_row).optional()?;
-    found.ok_or(LedgerError::NoSuchClimb { climb })
+    first(connection, &format!("{CLIMBS} WHERE c.climb = ?"), [climb])?.ok_or(LedgerError::NoSuchClimb { climb })
 }
 
 /// The newest climb that has not ended.
 pub(crate) fn unfinished(connection: &Connection) -> Result<Option<ClimbRow>, LedgerError> {
     let sql = format!("{CLIMBS} WHERE e.climb IS NULL ORDER BY c.climb DESC LIMIT 1");
-    Ok(connection.query_row(&sql, [], climb_row).optional()?)
+    first(connection, &sql, [])
 }
 
 /// The texts of the rig and the plan of a climb.
 pub(crate) fn texts(connection: &Connection, climb: i64) -> Result<(String, String), LedgerError> {
-    let sql = "SELECT rig_text, plan_text FROM climbs WHERE climb = ?";
-    let found = connection.query_row(sql, [climb], |row| Ok((row.get(0)?, row.get(1)?))).optional()?;
-    found.ok_or(LedgerError::NoSuchClimb { climb })
+    let sql = "SELECT climb, rig_text, plan_text, texts_checksum FROM climbs WHERE climb = ?";
+    let mut statement = connection.prepare(sql)?;
+    let mut rows = statement.query([climb])?;
+    let row = rows.next()?.ok_or(LedgerError::NoSuchClimb { climb })?;
+    check_row(row, 3, || format!("the rig and the plan of climb {climb}"))?;
+    Ok((row.get(1)?, row.get(2)?))
 }
 
 pub(crate) fn trials(connection: &Connection, climb: i64) -> Result<Vec<TrialRow>, LedgerError> {
@@ -147,7 +166,8 @@ pub(crate) fn incidents(connection: &Connection, climb: i64) -> Result<Vec<Incid
     Ok(rows.collect::<Result<_, _>>()?)
 }
 
-fn climb_row(row: &Row) -> rusqlite::Result<ClimbRow> {
+fn climb_row(row: &Row) -> Result<ClimbRow, LedgerError> {
+    check_row(row, 7, || format!("the head of climb {}", row.get(0).unwrap_or(0)))?;
     Ok(ClimbRow {
         climb: row.get(0)?,
         plan: row.get(1)?,
@@ -156,11 +176,11 @@ fn climb_row(row: &Row) -> rusqlite::Result<ClimbRow> {
         use_name: row.get(4)?,
         seed: row.get(5)?,
         wall: Moment::from_millis(row.get(6)?),
-        end: row.get(7)?,
-        trials: row.get(8)?,
-        falls: row.get(9)?,
-        tested: span(row, 10)?,
-        mark: row.get::<_, Option<String>>(11)?.and_then(|rung| serde_json::from_str(&rung).ok()),
+        end: row.get(8)?,
+        trials: row.get(9)?,
+        falls: row.get(10)?,
+        tested: span(row, 11)?,
+        mark: row.get::<_, Option<String>>(12)?.and_then(|rung| serde_json::from_str(&rung).ok()),
     })
 }
 

@@ -3,6 +3,7 @@
 use periculum_core::moment::Moment;
 use rusqlite::{Connection, params};
 
+use crate::checksum::{Sum, check_row};
 use crate::error::LedgerError;
 
 /// The best score of a load in a climb.
@@ -77,14 +78,22 @@ pub(crate) fn enter(connection: &Connection, result: &Entered, wall: Moment) -> 
         "INSERT INTO entered (what, value, unit, specimen, source, wall) VALUES (?, ?, ?, ?, ?, ?)",
         params![what, value, unit, specimen, source, wall.millis()],
     )?;
-    Ok(connection.last_insert_rowid())
+    let number = connection.last_insert_rowid();
+    let sum = Sum::default().int(number).text(what).real(*value).text(unit).text(specimen).text(source);
+    let sum = sum.int(wall.millis()).finish();
+    connection.execute("UPDATE entered SET checksum = ? WHERE entered = ?", params![sum, number])?;
+    Ok(number)
 }
 
 /// Every result that was entered, oldest first.
 pub(crate) fn entered(connection: &Connection) -> Result<Vec<EnteredRow>, LedgerError> {
-    let sql = "SELECT entered, what, value, unit, specimen, source, wall FROM entered ORDER BY entered";
+    let sql = "SELECT entered, what, value, unit, specimen, source, wall, checksum FROM entered ORDER BY entered";
     let mut statement = connection.prepare(sql)?;
-    let rows = statement.query_map([], |row| {
+    let mut rows = statement.query([])?;
+    let mut entered = Vec::new();
+    while let Some(row) = rows.next()? {
+        let number: i64 = row.get(0)?;
+        check_row(row, 7, || format!("result {number}, which was entered,"))?;
         let result = Entered {
             what: row.get(1)?,
             value: row.get(2)?,
@@ -92,9 +101,9 @@ pub(crate) fn entered(connection: &Connection) -> Result<Vec<EnteredRow>, Ledger
             specimen: row.get(4)?,
             source: row.get(5)?,
         };
-        Ok(EnteredRow { entered: row.get(0)?, result, wall: Moment::from_millis(row.get(6)?) })
-    })?;
-    Ok(rows.collect::<Result<_, _>>()?)
+        entered.push(EnteredRow { entered: number, result, wall: Moment::from_millis(row.get(6)?) });
+    }
+    Ok(entered)
 }
 
 /// Takes a result back; tells whether there was one of this number.

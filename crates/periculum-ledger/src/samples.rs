@@ -9,6 +9,7 @@ use periculum_core::moment::Moment;
 use periculum_core::series::Series;
 use rusqlite::{Connection, Transaction, params};
 
+use crate::checksum::{Sum, check_row};
 use crate::error::LedgerError;
 
 /// So many readings in the tail are packed at once: few enough for that to take milliseconds.
@@ -25,10 +26,11 @@ pub(crate) fn add(
 ) -> Result<(), LedgerError> {
     let transaction = connection.transaction()?;
     {
-        let mut insert = transaction.prepare_cached("INSERT OR REPLACE INTO tail VALUES (?, ?, ?, ?)")?;
+        let mut insert = transaction.prepare_cached("INSERT OR REPLACE INTO tail VALUES (?, ?, ?, ?, ?)")?;
         for (at, readings) in readings {
             for (sensor, value) in readings.iter().filter(|(_, value)| value.is_finite()) {
-                insert.execute(params![climb, at.millis(), sensor, value])?;
+                let sum = Sum::default().int(climb).int(at.millis()).text(sensor).real(*value).finish();
+                insert.execute(params![climb, at.millis(), sensor, value, sum])?;
             }
         }
     }
@@ -76,12 +78,26 @@ impl Packer {
     }
 
     pub(crate) fn write(self, transaction: &Transaction, climb: i64) -> rusqlite::Result<()> {
-        let mut insert = transaction.prepare_cached("INSERT INTO runs VALUES (?, ?, ?, ?, ?)")?;
+        let sql = "INSERT INTO runs (climb, at, until, sensor, body) VALUES (?, ?, ?, ?, ?)";
+        let mut insert = transaction.prepare_cached(sql)?;
         for (sensor, run) in self.runs {
             insert.execute(params![climb, run.from, run.until, sensor, run.body])?;
+            checksum_run(transaction, &sensor, climb, &run)?;
         }
         Ok(())
     }
+}
+
+/// Adds its checksum to the run that was written last; files of earlier formats have no column for it before they are brought
+/// up.
+fn checksum_run(transaction: &Transaction, sensor: &str, climb: i64, run: &Run) -> rusqlite::Result<()> {
+    let sum = Sum::default().int(climb).int(run.from).int(run.until).text(sensor).bytes(&run.body).finish();
+    let is_there = transaction.column_exists(None, "runs", "checksum")?;
+    if is_there {
+        let sql = "UPDATE runs SET checksum = ? WHERE rowid = last_insert_rowid()";
+        transaction.prepare_cached(sql)?.execute(params![sum])?;
+    }
+    Ok(())
 }
 
 /// Every reading of a climb, sensor by sensor, each in the order of time.
@@ -95,12 +111,14 @@ pub(crate) fn of_climb(connection: &Connection, climb: i64) -> Result<BTreeMap<S
             series.push(Moment::from_millis(at), value);
         }
     };
-    let mut runs = connection.prepare("SELECT at, sensor, body FROM runs WHERE climb = ? ORDER BY at")?;
+    let sql = "SELECT climb, at, until, sensor, body, checksum FROM runs WHERE climb = ? ORDER BY at";
+    let mut runs = connection.prepare(sql)?;
     let mut rows = runs.query([climb])?;
     while let Some(row) = rows.next()? {
-        let from: i64 = row.get(0)?;
-        let sensor = row.get_ref(1)?.as_str().map_err(rusqlite::Error::from)?;
-        let body = row.get_ref(2)?.as_blob().map_err(rusqlite::Error::from)?;
+        check_row(row, 5, || format!("what sensors read in climb {climb}"))?;
+        let from: i64 = row.get(1)?;
+        let sensor = row.get_ref(3)?.as_str().map_err(rusqlite::Error::from)?;
+        let body = row.get_ref(4)?.as_blob().map_err(rusqlite::Error::from)?;
         for (after, value) in body.chunks_exact(READING).map(reading) {
             take(from + after, sensor, value);
         }
@@ -118,10 +136,12 @@ fn reading(bytes: &[u8]) -> (i64, f64) {
 }
 
 fn each_of_tail(connection: &Connection, climb: i64, mut take: impl FnMut(i64, &str, f64)) -> Result<(), LedgerError> {
-    let mut tail = connection.prepare_cached("SELECT at, sensor, value FROM tail WHERE climb = ? ORDER BY at")?;
+    let sql = "SELECT climb, at, sensor, value, checksum FROM tail WHERE climb = ? ORDER BY at";
+    let mut tail = connection.prepare_cached(sql)?;
     let mut rows = tail.query([climb])?;
     while let Some(row) = rows.next()? {
-        take(row.get(0)?, row.get_ref(1)?.as_str().map_err(rusqlite::Error::from)?, row.get(2)?);
+        check_row(row, 4, || format!("what sensors read in climb {climb}"))?;
+        take(row.get(1)?, row.get_ref(2)?.as_str().map_err(rusqlite::Error::from)?, row.get(3)?);
     }
     Ok(())
 }

@@ -191,8 +191,10 @@ fn notes_and_readings_of_an_older_ledger_are_brought_up() {
     assert_eq!(noted, "smells warm");
 }
 
-/// What turns a ledger of the third format into one of the second.
+/// What turns a ledger of the fourth format into one of the second.
 const OF_FORMAT_2: &str = "
+ALTER TABLE climbs DROP COLUMN checksum; ALTER TABLE climbs DROP COLUMN texts_checksum;
+ALTER TABLE armed DROP COLUMN checksum; DROP TABLE heads;
 ALTER TABLE passes DROP COLUMN threads;
 DROP TABLE scores;
 CREATE TABLE scores (climb INTEGER NOT NULL, trial INTEGER NOT NULL, pass INTEGER NOT NULL, load TEXT NOT NULL,
@@ -376,4 +378,116 @@ fn a_ledger_of_the_first_format_is_brought_up_and_keeps_everything() {
     let ledger = Ledger::open(&path).expect("a ledger");
     assert_eq!(ledger.lines(climb).expect("lines"), climb_lines());
     assert!(ledger.profiles().expect("read").is_empty());
+}
+
+/// Every column of every table, changed in one place: it is noticed on reading what it concerns, or on the check of the whole.
+#[test]
+fn a_change_anywhere_is_noticed() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let whole = folder.path().join("whole.ledger");
+    let (mut ledger, climb) = filled(&whole);
+    let readings = [(Moment::from_millis(15), BTreeMap::from([("core".to_owned(), 61.5)]))];
+    ledger.add_samples(climb, &readings).expect("written");
+    let entered = periculum_ledger::Entered {
+        what: "dense".into(),
+        value: 5.0,
+        unit: "GFLOP/s".into(),
+        specimen: String::new(),
+        source: "a friend".into(),
+    };
+    ledger.enter(&entered, Moment::from_millis(5)).expect("written");
+    let of =
+        Attached { sensor: "wall".into(), label: "wall".into(), unit: "W".into(), decimals: 1, source: "m.csv".into() };
+    ledger.attach(climb, &[(of, vec![(Moment::from_millis(16), 90.0)])]).expect("attached");
+    drop(ledger);
+    // Once more, so that the climb is sealed.
+    drop(Ledger::open(&whole).expect("a ledger"));
+    let connection = Connection::open(&whole).expect("opened");
+    connection.execute_batch("PRAGMA wal_checkpoint(TRUNCATE)").expect("written back");
+    let names = |sql: &str| -> Vec<String> {
+        let mut statement = connection.prepare(sql).expect("sql");
+        statement.query_map([], |row| row.get(0)).expect("rows").collect::<Result<_, _>>().expect("names")
+    };
+    let tables = names("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT IN ('dropped', 'armed')");
+    let reads_all = |path: &Path| -> Result<(), LedgerError> {
+        let mut ledger = Ledger::open(path)?;
+        if !ledger.dropped().is_empty() {
+            return Err(LedgerError::NoSuchClimb { climb: 0 });
+        }
+        let numbers: Vec<i64> = ledger.climbs()?.iter().map(|row| row.climb).collect();
+        if numbers != [climb] {
+            return Err(LedgerError::NoSuchClimb { climb });
+        }
+        ledger.texts(climb)?;
+        ledger.lines(climb)?;
+        ledger.trials(climb)?;
+        ledger.incidents(climb)?;
+        let (samples, attached) = (ledger.samples(climb)?, ledger.attached(climb)?);
+        if samples.len() != 2 || attached.len() != 1 || ledger.entered()?.len() != 1 {
+            return Err(LedgerError::NoSuchClimb { climb });
+        }
+        ledger.check()?;
+        if ledger.dropped().is_empty() { Ok(()) } else { Err(LedgerError::NoSuchClimb { climb }) }
+    };
+    reads_all(&whole).expect("whole");
+    let mut changed = 0;
+    for table in &tables {
+        for column in names(&format!("SELECT name FROM pragma_table_info('{table}')")) {
+            let path = folder.path().join(format!("{table}-{column}.ledger"));
+            std::fs::copy(&whole, &path).expect("copied");
+            let other = Connection::open(&path).expect("opened");
+            other.pragma_update(None, "foreign_keys", false).expect("set");
+            let sql = format!(
+                "UPDATE {table} SET {column} = CASE typeof({column}) WHEN 'integer' THEN {column} + 1000 WHEN 'real' THEN \
+                 {column} * 2 WHEN 'text' THEN {column} || 'x' WHEN 'blob' THEN zeroblob(16) END WHERE {column} IS NOT NULL"
+            );
+            let rows = other.execute(&sql, []).expect("changed");
+            drop(other);
+            if rows > 0 {
+                changed += 1;
+                assert!(reads_all(&path).is_err(), "{table}.{column} was changed, and nobody noticed");
+            }
+        }
+    }
+    assert!(changed > 60, "{changed} columns");
+}
+
+#[test]
+fn the_loss_of_the_end_is_seen_and_a_seal_is_not_overwritten() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let mut ledger = Ledger::open(&path).expect("a ledger");
+    let climb = ledger.begin_climb(&NEW).expect("a climb");
+    climb_lines()[..2].iter().for_each(|line| ledger.append(climb, line).expect("written"));
+    drop(ledger);
+    Connection::open(&path).and_then(|it| it.execute("DELETE FROM journal WHERE line = 1", [])).expect("lost");
+    let ledger = Ledger::open(&path).expect("a ledger");
+    assert!(
+        ledger.dropped()[0].why.contains("2 lines were written, and those from 1 on are missing"),
+        "{:?}",
+        ledger.dropped()
+    );
+    drop(ledger);
+    assert_eq!(Ledger::open(&path).expect("a ledger").dropped(), [], "told once");
+
+    let sealed = folder.path().join("sealed.ledger");
+    drop(filled(&sealed));
+    drop(Ledger::open(&sealed).expect("a ledger"));
+    Connection::open(&sealed).and_then(|it| it.execute("UPDATE seals SET digest = zeroblob(32)", [])).expect("changed");
+    for _ in 0..2 {
+        let mut ledger = Ledger::open(&sealed).expect("a ledger");
+        ledger.check().expect("checked");
+        assert!(ledger.dropped().iter().any(|it| it.why.contains("when it was sealed")), "{:?}", ledger.dropped());
+    }
+}
+
+#[test]
+fn a_ledger_that_is_removed_while_it_is_written_to_is_told() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let mut ledger = Ledger::open(&path).expect("a ledger");
+    let climb = ledger.begin_climb(&NEW).expect("a climb");
+    std::fs::remove_file(&path).expect("removed");
+    let told = ledger.append(climb, &climb_lines()[0]).expect_err("gone");
+    assert!(told.to_string().contains("removed or replaced"), "{told}");
 }

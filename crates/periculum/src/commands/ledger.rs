@@ -9,21 +9,26 @@ use periculum_ledger::{ClimbRow, IncidentRow};
 use super::date;
 use crate::cli::{Common, Ledger};
 use crate::climbing::{open_ledger, recall, tell_dropped};
+use crate::complaint::FAILED;
 use crate::output::say;
 use crate::places;
 
 pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
     let mut ledger = open_ledger(&places::ledger_to_read(common)?)?;
+    let mut code = ExitCode::SUCCESS;
     if arguments.check {
         ledger.check()?;
         tell_dropped(&ledger);
-        say!("every line was read again: {} dropped", ledger.dropped().len());
+        say!("every line was read again: {} problems", ledger.dropped().len());
+        if !ledger.dropped().is_empty() {
+            code = ExitCode::from(FAILED);
+        }
     }
     match arguments.climb {
         Some(climb) => list_climb(&ledger, climb)?,
         None => list_climbs(&ledger.climbs()?, ledger.path()),
     }
-    Ok(ExitCode::SUCCESS)
+    Ok(code)
 }
 
 fn list_climbs(climbs: &[ClimbRow], path: &Path) {
