@@ -25,6 +25,8 @@ pub struct Plan {
     pub raised: Vec<Raised>,
     /// Whether the rig's watchdog is armed during trials, since nobody is there to restart it.
     pub unattended: bool,
+    /// Whether the machine is started anew by itself where a change needs that.
+    pub restarts_itself: bool,
 }
 
 /// A ceiling that is raised for one climb.

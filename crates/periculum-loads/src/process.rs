@@ -6,6 +6,7 @@ use std::os::unix::process::{CommandExt, ExitStatusExt};
 use std::path::Path;
 use std::process::{Child, Command, ExitStatus, Stdio};
 use std::sync::mpsc::{Receiver, RecvTimeoutError, SyncSender, sync_channel};
+use std::sync::{Mutex, MutexGuard, PoisonError};
 use std::thread;
 use std::time::{Duration, Instant};
 
@@ -19,6 +20,23 @@ const WAITING_LINES: usize = 256;
 
 /// No honest line is longer than this, in bytes.
 const LONGEST_LINE: u64 = 64 * 1024;
+
+/// What the kernel says of a process it may say this long after its end.
+const HEARD_OF: Duration = Duration::from_secs(10);
+
+/// The processes of passes, and when they ended.
+static PROCESSES: Mutex<Vec<(u32, Option<Instant>)>> = Mutex::new(Vec::new());
+
+fn processes() -> MutexGuard<'static, Vec<(u32, Option<Instant>)>> {
+    // Whoever panicked while they held the list has left it whole.
+    PROCESSES.lock().unwrap_or_else(PoisonError::into_inner)
+}
+
+/// Whether a process runs a pass of this program, or did moments ago.
+pub fn is_of_a_pass(process: u32) -> bool {
+    let is_recent = |ended: &Option<Instant>| ended.is_none_or(|ended| ended.elapsed() < HEARD_OF);
+    processes().iter().any(|(known, ended)| *known == process && is_recent(ended))
+}
 
 /// A load in a process of its own; dropping it kills it.
 pub struct LoadProcess {
@@ -70,6 +88,10 @@ impl LoadProcess {
             .env(MARK, &mark)
             .process_group(0)
             .spawn()?;
+        let mut known = processes();
+        known.retain(|(_, ended)| ended.is_none_or(|ended| ended.elapsed() < HEARD_OF));
+        known.push((child.id(), None));
+        drop(known);
         let (sender, lines) = sync_channel(WAITING_LINES);
         if let Some(output) = child.stdout.take() {
             thread::spawn(move || listen(output, &sender));
@@ -113,12 +135,19 @@ impl LoadProcess {
         let _ = group.map(|group| kill_process_group(group, Signal::KILL));
     }
 
+    fn note_end(&self) {
+        let process = self.child.id();
+        let mut known = processes();
+        known.iter_mut().filter(|(it, _)| *it == process).for_each(|(_, ended)| *ended = Some(Instant::now()));
+    }
+
     /// Waits for a child that has closed its output to be gone, since it might live on in silence.
     fn reap(&mut self, at_most: Duration) -> Option<Death> {
         let deadline = Instant::now() + at_most;
         loop {
             if let Ok(Some(status)) = self.child.try_wait() {
                 self.is_reaped = true;
+                self.note_end();
                 kill_marked(&self.mark);
                 return Some(Death::of(status));
             }
@@ -136,6 +165,7 @@ impl Drop for LoadProcess {
         if !self.is_reaped {
             // Killed processes end; there is nothing to do about one that can't be waited for.
             let _ = self.child.wait();
+            self.note_end();
         }
     }
 }

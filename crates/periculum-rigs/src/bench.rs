@@ -1,6 +1,7 @@
 //! The small traits of a rig, as a driver sees it.
 
 use std::collections::BTreeMap;
+use std::io;
 
 use periculum_core::incident::Incident;
 use periculum_core::moment::{Moment, Span};
@@ -95,6 +96,14 @@ pub trait Identify {
     /// The boot identifier of now, which no two starts share; none where a rig is not started with settings.
     fn boot(&self) -> Option<String> {
         None
+    }
+
+    /// Starts the machine anew; it ends this program soon.
+    ///
+    /// # Errors
+    /// Where that can't be done.
+    fn restart(&mut self) -> io::Result<()> {
+        Err(io::Error::other("this rig is not started with its settings"))
     }
 }
 

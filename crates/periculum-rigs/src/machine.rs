@@ -1,6 +1,7 @@
 //! The computer this runs on: settings and sensors are the kernel's, or a person changes them; loads are real.
 
 use std::collections::{BTreeMap, BTreeSet};
+use std::io;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use periculum_core::incident::{Incident, IncidentKind};
@@ -11,7 +12,7 @@ use periculum_core::rung::{Change, InForce};
 
 use crate::bench::{Apply, Guard, Identify, KeepTime, PassNews, ReadBack, RunPasses, Sense};
 use crate::latest::Latest;
-use crate::linux::{ADAPTER, Errors, Linux, Sampler, Setter, TRUE_CLOCK, Watchdog};
+use crate::linux::{self, ADAPTER, Errors, Linux, Sampler, Setter, TRUE_CLOCK, Watchdog};
 use crate::steady::SteadyClock;
 use crate::worker::Worker;
 
@@ -41,7 +42,8 @@ pub struct ThisMachine<R> {
 }
 
 impl<R: RunPasses> ThisMachine<R> {
-    /// This machine as the rig describes it, with a watchdog where one is to be armed, by this clock.
+    /// This machine as the rig describes it, with a watchdog where one is to be armed, by this clock; `is_ours` tells whether a
+    /// process is one of a pass that runs or has just ended.
     pub fn new(
         linux: Linux,
         setter: Setter,
@@ -49,13 +51,14 @@ impl<R: RunPasses> ThisMachine<R> {
         rig: &Rig,
         passes: R,
         clock: SteadyClock,
+        is_ours: fn(u32) -> bool,
     ) -> Self {
         let latest = Latest::default();
         let of_kernel = rig.sensors.iter().filter(|sensor| sensor.adapter == ADAPTER).cloned();
         let (clocks, sensors): (Vec<Sensor>, Vec<Sensor>) = of_kernel.partition(|sensor| sensor.source == TRUE_CLOCK);
         let sampler = Sampler::start(&linux, &sensors, &latest);
         let true_clocks = clocks.into_iter().map(|sensor| sensor.name).collect();
-        let errors = Worker::on(Errors::of(linux.root()));
+        let errors = Worker::on(Errors::of(linux.root(), is_ours));
         let named = rig.settings.iter().map(|setting| &setting.name).filter(|name| setter.serves(name));
         let (served, setter) = (named.cloned().collect(), Worker::on(setter));
         Self { linux, setter, served, errors, watchdog, latest, true_clocks, _sampler: sampler, clock, passes }
@@ -157,6 +160,10 @@ impl<R: RunPasses> RunPasses for ThisMachine<R> {
 impl<R> Identify for ThisMachine<R> {
     fn boot(&self) -> Option<String> {
         Some(self.linux.boot().id)
+    }
+
+    fn restart(&mut self) -> io::Result<()> {
+        linux::restart(self.linux.root())
     }
 }
 

@@ -1,6 +1,6 @@
 //! Something that may hang, in a thread of its own: whoever asks it waits only so long.
 
-use std::sync::mpsc::{RecvTimeoutError, Sender, channel, sync_channel};
+use std::sync::mpsc::{Sender, channel, sync_channel};
 use std::thread;
 use std::time::Duration;
 
@@ -30,10 +30,7 @@ impl<T: Send + 'static> Worker<T> {
         let (sender, outcome) = sync_channel(1);
         let task = move |of: &mut T| drop(sender.send(task(of)));
         self.tasks.send(Box::new(task)).ok()?;
-        match outcome.recv_timeout(at_most) {
-            Ok(outcome) => Some(outcome),
-            Err(RecvTimeoutError::Timeout | RecvTimeoutError::Disconnected) => None,
-        }
+        outcome.recv_timeout(at_most).ok()
     }
 }
 

@@ -102,6 +102,7 @@ impl Briefing {
             budget: Budget::default(),
             raised: Vec::new(),
             unattended: false,
+            restarts_itself: false,
         };
         let (rig, empty) = (Arc::new(rig), Arc::new(empty));
         Ok(Self { rig, plan: empty, simulated, rig_text: rig_file.text, plan_text: plan.text })

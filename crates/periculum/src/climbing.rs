@@ -1,6 +1,6 @@
 //! A climb made ready to be driven: a new one, or one that was not finished.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
@@ -13,10 +13,11 @@ use periculum_core::rig::{Rig, Sensor};
 use periculum_core::series::Series;
 use periculum_core::story::Story;
 use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NEXT_DUE, NewClimb, SignsOfLife};
+use periculum_loads::process::is_of_a_pass;
 use periculum_rigs::bench::Bench;
 use periculum_rigs::granted::sent_by;
 use periculum_rigs::hold::Hold;
-use periculum_rigs::linux::{Linux, Setter, Watchdog, written_by};
+use periculum_rigs::linux::{Linux, Setter, Watchdog, restarting, written_by};
 use periculum_rigs::machine::{ThisMachine, wall_clock};
 use periculum_rigs::scpi::Instruments;
 use periculum_rigs::simulated::Simulator;
@@ -251,6 +252,9 @@ impl Prepared {
             listener,
             readings: Readings::of(&self.briefing.rig.sensors),
             instruments: Instruments::start(&self.briefing.rig.sensors),
+            // With an interface somebody is there to do it.
+            starts_for: BTreeSet::new(),
+            is_leaving: false,
             signs,
             _machine: self.machine,
         };
@@ -344,11 +348,13 @@ fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, last: Option<Mome
         (None, _) => {
             // What is not there is told by those who would write it.
             let written = written_by(linux.root(), rig).into_iter().filter(|one| one.is_there);
-            permits.check_written(&written.collect::<Vec<_>>())?;
+            let itself = briefing.plan.restarts_itself.then(restarting);
+            permits.check_written(&written.chain(itself).collect::<Vec<_>>())?;
             let setter = Setter::of(linux.root(), rig, &places::kept()?).map_err(|told| BadInput(told.join("\n")))?;
             let watchdog = watchdog(briefing, &linux)?;
             let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits)?;
-            Box::new(ThisMachine::new(linux, setter, watchdog, rig, runner, SteadyClock::behind(last)))
+            let clock = SteadyClock::behind(last);
+            Box::new(ThisMachine::new(linux, setter, watchdog, rig, runner, clock, is_of_a_pass))
         }
     })
 }

@@ -1,6 +1,6 @@
 //! Carries out what the engine decides: the one place where a climb meets a rig, a ledger, a clock and an operator.
 
-use std::collections::{BTreeMap, VecDeque};
+use std::collections::{BTreeMap, BTreeSet, VecDeque};
 use std::time::{Duration, Instant};
 
 use anyhow::{Context, Result};
@@ -55,6 +55,10 @@ pub(crate) struct Driver<L> {
     pub(crate) readings: Readings,
     /// What hangs on the rig beside its own sensors.
     pub(crate) instruments: Instruments,
+    /// The settings that the machine is started anew for by itself.
+    pub(crate) starts_for: BTreeSet<String>,
+    /// Whether the climb is put aside, to go on another time.
+    pub(crate) is_leaving: bool,
     /// Who says, durably, that a pass goes on; none on a virtual clock.
     pub(crate) signs: Option<SignsOfLife>,
     /// The machine, for this driver alone.
@@ -79,23 +83,20 @@ impl<L: FnMut(Notice)> Driver<L> {
 
     /// Drives on.
     pub(crate) fn go_on(&mut self, until: impl Fn(&Climb) -> bool) -> Result<Parting> {
-        let mut is_leaving = false;
         while !self.climb.is_ended() && !until(&self.climb) {
             let is_asked = self.climb.question().is_some();
-            if is_leaving && (self.climb.is_paused() || is_asked) {
+            if self.is_leaving && (self.climb.is_paused() || is_asked) {
                 break;
             }
             let patience = self.pacer.due(self.bench.now(), self.climb.needs_time());
             let heard = if is_asked && self.operator.is_mute() { Heard::Gone } else { self.operator.listen(patience) };
             match heard {
                 Heard::Word(said) => {
-                    is_leaving |= matches!(said, Said::Leave | Said::Suspend);
                     let event = self.said(said);
                     self.take(event)?;
                     continue;
                 }
-                Heard::Gone if !is_leaving => {
-                    is_leaving = true;
+                Heard::Gone if !self.is_leaving => {
                     self.take(Event::OperatorSaid { said: Said::Suspend })?;
                     continue;
                 }
@@ -106,7 +107,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             }
         }
         self.write_samples()?;
-        if self.climb.is_ended() || is_leaving {
+        if self.climb.is_ended() || self.is_leaving {
             self.put_back();
         }
         Ok(if self.climb.is_ended() { Parting::Ended } else { Parting::Waiting })
@@ -123,6 +124,21 @@ impl<L: FnMut(Notice)> Driver<L> {
             self.boot = boot;
         }
         Event::ChangeMade { reported: self.bench.read_back(), started_anew }
+    }
+
+    /// Starts the machine anew for a change that is written down; where that can't be, the change goes on being asked for.
+    fn start_anew(&mut self) -> Option<Event> {
+        match self.bench.restart() {
+            Ok(()) => Some(Event::OperatorSaid { said: Said::Suspend }),
+            Err(error) => {
+                let problem =
+                    format!("the machine could not be started anew: {error}; start it, and the climb goes on");
+                tracing::error!(problem);
+                (self.listener)(Notice::LeftBehind { problem });
+                self.starts_for.clear();
+                None
+            }
+        }
     }
 
     /// Lets the running pass run for a moment.
@@ -183,6 +199,7 @@ impl<L: FnMut(Notice)> Driver<L> {
     fn take(&mut self, event: Event) -> Result<()> {
         let mut events = VecDeque::from([event]);
         while let Some(event) = events.pop_front() {
+            self.is_leaving |= matches!(event, Event::OperatorSaid { said: Said::Leave | Said::Suspend });
             let step = self.climb.next(self.bench.now(), &event);
             self.record(&event, &step)?;
             self.tell(event, &step);
@@ -261,6 +278,9 @@ impl<L: FnMut(Notice)> Driver<L> {
             Command::Ask(Question::Change { change }) => {
                 if let Err(incident) = self.bench.prepare(&change) {
                     return Some(Event::ApplyFailed { incident });
+                }
+                if self.starts_for.contains(&change.setting) {
+                    return self.start_anew();
                 }
                 self.operator.scripted_answer().map(|said| self.said(said))
             }

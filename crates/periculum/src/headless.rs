@@ -1,5 +1,6 @@
 //! A climb without the interface: one line a trial, or one JSON object an entry.
 
+use std::collections::BTreeSet;
 use std::io::IsTerminal;
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -53,8 +54,11 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
     let style = if output.json { Style::Json } else { Style::Lines };
     let briefing = &prepared.briefing;
     let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
+    let starting = rig.settings.iter().filter(|setting| plan.restarts_itself && setting.needs_start());
+    let starts_for: BTreeSet<String> = starting.map(|setting| setting.name.clone()).collect();
     let mut printer = Printer::new(style, rig, tell_past(&prepared.past), prepared.ledger_path());
     let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(&notice));
+    driver.starts_for = starts_for;
     let parting = driver.drive(first, |_| false)?;
     drop((driver, words));
     let code = printer.finish(parting, &plan);
@@ -114,7 +118,9 @@ impl Printer {
             (Notice::Progress { at, progress }, Style::Json) => {
                 print_json(&JsonProgress { at: *at, kind: "progress", progress });
             }
-            (Notice::LeftBehind { problem }, _) => complain!("periculum: {problem}; `periculum restore` tries again"),
+            (Notice::LeftBehind { problem }, _) => {
+                complain!("periculum: {problem}; `periculum restore` puts back what was left")
+            }
             (Notice::Told { entry, .. }, Style::Lines) => self.print_entry(entry),
             (Notice::Progress { progress, .. }, Style::Lines) => {
                 self.print_workload(progress);

@@ -30,6 +30,8 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
         let what = "nobody can restart this rig: its file names no watchdog";
         head.problems().advise(at.clone(), what, "write `watchdog = \"/dev/watchdog\"` below [rig] in the rig file");
     }
+    let ways = [("by-somebody", false), ("by-itself", true)];
+    let restarts = if head.has("restarts") { head.choice("restarts", &ways) } else { None };
     head.finish();
     let programs = program_file::read(top, loads);
     let runnable = Runnable { loads, programs: &programs };
@@ -58,6 +60,7 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
         budget,
         raised,
         unattended: unattended.is_some_and(|flag| flag.value),
+        restarts_itself: restarts.is_some_and(|way| way.value),
     })
 }
 

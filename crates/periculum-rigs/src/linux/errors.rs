@@ -7,6 +7,9 @@ use periculum_core::incident::{Incident, IncidentKind};
 use super::attribute::{lines, names, numbered, text};
 use super::kernel_log::KernelLog;
 
+/// Where machine checks are counted.
+const PROCESSOR: &str = "the processor";
+
 /// A counter of errors.
 #[derive(Clone, Debug)]
 struct Counter {
@@ -28,19 +31,20 @@ pub struct Errors {
 
 impl Errors {
     /// The counters below this root, and the kernel's log from now on.
-    pub fn of(root: &Path) -> Self {
+    pub fn of(root: &Path, is_ours: fn(u32) -> bool) -> Self {
         let mut counters = memory(&root.join("sys/devices/system/edac/mc"));
         counters.extend(throttling(&root.join("sys/devices/system/cpu")));
         counters.extend(pci(&root.join("sys/bus/pci/devices")));
         counters.push(machine_checks(root));
         counters.iter_mut().for_each(|counter| counter.last = counter.count());
-        Self { counters, log: KernelLog::open(&root.join("dev/kmsg")) }
+        Self { counters, log: KernelLog::open(&root.join("dev/kmsg"), is_ours) }
     }
 
     /// What was counted or logged since the last call.
     pub fn since_last(&mut self) -> Vec<Incident> {
         let logged = self.log.iter_mut().flat_map(KernelLog::since_last).collect::<Vec<_>>();
-        self.counters.iter_mut().filter_map(Counter::since_last).chain(logged).collect()
+        let counted: Vec<Incident> = self.counters.iter_mut().filter_map(Counter::since_last).collect();
+        told_once(counted, logged)
     }
 
     /// What can be seen here, in words.
@@ -50,6 +54,21 @@ impl Errors {
         seen.extend(self.log.as_ref().map(|_| "the kernel's log".to_owned()));
         seen
     }
+}
+
+/// A machine check is counted by the processor, counted by the memory controller and logged by the kernel: it is told once, by
+/// the one who says most about it.
+fn told_once(counted: Vec<Incident>, logged: Vec<Incident>) -> Vec<Incident> {
+    let is_check = |incident: &Incident| incident.place.as_deref() == Some(PROCESSOR);
+    let is_memory = |incident: &Incident| incident.evidence.contains("memory errors");
+    let is_log = |incident: &Incident| incident.evidence.contains("Hardware Error");
+    let (has_memory, has_log) = (counted.iter().any(is_memory), logged.iter().any(is_log));
+    let worst = logged.iter().filter(|it| is_log(it)).map(|it| it.kind.verdict()).max().flatten();
+    let worse = |incident: &Incident| incident.kind.verdict() >= worst;
+    let memory_tells_all = has_memory && counted.iter().filter(|it| is_memory(it)).any(worse);
+    let counted = counted.into_iter().filter(|it| !(is_check(it) && (has_memory || has_log)));
+    let counted: Vec<Incident> = counted.filter(|it| memory_tells_all || !(is_memory(it) && has_log)).collect();
+    counted.into_iter().chain(logged.into_iter().filter(|it| !(is_log(it) && memory_tells_all))).collect()
 }
 
 impl Counter {
@@ -133,7 +152,7 @@ fn pci(folder: &Path) -> Vec<Counter> {
 /// Machine-check exceptions that the machine lived through, over all processors (proc_interrupts, row `MCE`).
 fn machine_checks(root: &Path) -> Counter {
     let path = root.join("proc/interrupts");
-    let counter = Counter::new(path, "the processor", "machine checks", IncidentKind::CorrectedError);
+    let counter = Counter::new(path, PROCESSOR, "machine checks", IncidentKind::CorrectedError);
     Counter { word: "MCE:", ..counter }
 }
 
@@ -158,7 +177,7 @@ mod tests {
     fn what_is_counted_after_the_beginning_is_an_incident_with_its_place() {
         let root = tree("errors", &FILES);
         let write = |path: &str, text: &str| fs::write(root.join(path), text).expect("written");
-        let mut errors = Errors::of(&root);
+        let mut errors = Errors::of(&root, |_| false);
         assert_eq!(errors.seen().len(), 6, "{:?}", errors.seen());
         assert!(errors.since_last().is_empty(), "what was counted before is nobody's");
         write(FILES[1].0, "9\n");
@@ -174,7 +193,6 @@ mod tests {
                 "memory-fault on Slot A2: 1 more uncorrected memory errors counted by the hardware, 1 since the machine started",
                 "throttled on core 3: 3 more throttlings for heat counted by the hardware, 5 since the machine started",
                 "corrected-error on PCI device 0000:01:00.0: 2 more corrected link errors counted by the hardware, 3 since the machine started",
-                "corrected-error on the processor: 1 more machine checks counted by the hardware, 1 since the machine started",
             ]
         );
         assert!(errors.since_last().is_empty(), "nothing is told twice");

@@ -17,21 +17,23 @@ const LONGEST: usize = 8192;
 /// `O_NONBLOCK`, so that a log without news is not waited for: the same on every architecture that this runs on.
 const NONBLOCK: i32 = 0o4000;
 
-/// The name of our own processes.
-const OURS: &str = "periculum";
+/// What the kernel says of a program that crashed: `NAME[PID]: segfault …`, or `traps: NAME[PID] general protection fault …`.
+const CRASHES: [&str; 5] = ["segfault at", "general protection", "trap ", "invalid opcode", "divide error"];
 
 /// The log from the moment that it was opened.
 #[derive(Debug)]
 pub(super) struct KernelLog {
     file: File,
+    /// Whether a process is one of a pass that runs: another program's crash says nothing of the rung.
+    is_ours: fn(u32) -> bool,
 }
 
 impl KernelLog {
     /// The log from now on; none where it may not be read.
-    pub(super) fn open(path: &Path) -> Option<Self> {
+    pub(super) fn open(path: &Path, is_ours: fn(u32) -> bool) -> Option<Self> {
         let mut file = OpenOptions::new().read(true).custom_flags(NONBLOCK).open(path).ok()?;
         file.seek(SeekFrom::End(0)).ok()?;
-        Some(Self { file })
+        Some(Self { file, is_ours })
     }
 
     /// The incidents among what was logged since the last call.
@@ -43,15 +45,28 @@ impl KernelLog {
                 Ok(0) => break,
                 Ok(length) => {
                     let text = String::from_utf8_lossy(&buffer[..length]);
-                    incidents.extend(text.lines().filter_map(message).filter_map(incident));
+                    incidents.extend(text.lines().filter_map(message).filter_map(|said| incident(said, self.is_ours)));
                 }
                 // Older records were overwritten before they were read: what is left goes on behind them.
                 Err(error) if error.raw_os_error() == Some(32) || error.kind() == ErrorKind::Interrupted => {}
                 Err(_) => break,
             }
         }
-        incidents
+        merged(incidents)
     }
+}
+
+/// Lines that the kernel says of one event are one incident, the worst of them with where it was: a machine check takes several.
+fn merged(incidents: Vec<Incident>) -> Vec<Incident> {
+    let (mut checks, mut others): (Vec<Incident>, Vec<Incident>) =
+        incidents.into_iter().partition(|incident| incident.evidence.contains(HARDWARE));
+    let Some(worst) = checks.iter().map(|check| check.kind.verdict()).max() else { return others };
+    let place = checks.iter().find_map(|check| check.place.clone().filter(|place| place.starts_with("core ")));
+    checks.retain(|check| check.kind.verdict() == worst);
+    if let Some(check) = checks.into_iter().next() {
+        others.push(Incident { place: place.or(check.place), ..check });
+    }
+    others
 }
 
 /// The message of a record `PRIORITY,NUMBER,TIME,FLAGS;MESSAGE`; a line that goes on from another has none.
@@ -63,11 +78,11 @@ fn message(line: &str) -> Option<&str> {
 }
 
 /// What a message of the kernel says went wrong, where it does.
-fn incident(message: &str) -> Option<Incident> {
+fn incident(message: &str, is_ours: impl Fn(u32) -> bool) -> Option<Incident> {
     let says = |words: &[&str]| words.iter().any(|word| message.contains(word));
-    let kind = if says(&["Hardware Error", "Machine check", "machine check"]) {
+    let kind = if says(&[HARDWARE, "Machine check", "machine check"]) {
         if says(&["ncorrected", "Fatal", "fatal"]) { IncidentKind::WrongResult } else { IncidentKind::CorrectedError }
-    } else if message.starts_with(OURS) && says(&["segfault", "general protection", "traps:", "invalid opcode"]) {
+    } else if says(&CRASHES) && process(message).is_some_and(is_ours) {
         IncidentKind::LoadDied
     } else if says(&["GPU reset", "GPU HANG", "gpu hang", "ring timeout"]) || (says(&["ring "]) && says(&["timeout"])) {
         IncidentKind::Stalled
@@ -76,6 +91,15 @@ fn incident(message: &str) -> Option<Incident> {
     };
     let evidence: String = harmless(message).chars().take(200).collect();
     Some(Incident::new(kind, format!("the kernel says: {evidence}")).at(place(message)))
+}
+
+/// What the kernel puts before everything that hardware reported.
+const HARDWARE: &str = "Hardware Error";
+
+/// The process that a message names as `NAME[PID]`.
+fn process(message: &str) -> Option<u32> {
+    let (_, rest) = message.split_once('[')?;
+    rest.split_once(']')?.0.parse().ok()
 }
 
 /// Where it was: the processor that the message names, or whose driver said it.
@@ -102,14 +126,15 @@ mod tests {
     #[test]
     fn what_matters_in_the_log_is_an_incident() {
         let root = tree("kmsg", &[("kmsg", "2,1,5,-;mce: [Hardware Error]: long ago\n")]);
-        let mut log = KernelLog::open(&root.join("kmsg")).expect("opened");
+        let mut log = KernelLog::open(&root.join("kmsg"), |process| process == 812).expect("opened");
         assert!(log.since_last().is_empty(), "what was logged before is nobody's");
         let mut file = OpenOptions::new().append(true).open(root.join("kmsg")).expect("opened");
         let news = "6,2,6,-;eth0: link is up\n\
                     2,3,7,-;mce: [Hardware Error]: CPU 5: Machine Check: 0 Bank 4: dc00\n SUBSYSTEM=cpu\n\
                     2,4,8,-;EDAC MC0: 1 UE Hardware Error: uncorrected\n\
                     6,5,9,-;periculum[812]: segfault at 0 ip 0 sp 0 error 4\n\
-                    6,6,9,-;editor[9]: segfault at 0\n\
+                    6,6,9,-;periculum[9]: segfault at 0\n\
+                    6,6,9,-;traps: periculum[812] general protection fault ip:1 sp:2 error:0\n\
                     3,7,9,-;card0: ring gfx timeout, signaled seq=1\n";
         file.write_all(news.as_bytes()).expect("written");
         let told: Vec<(IncidentKind, Option<String>)> =
@@ -118,10 +143,11 @@ mod tests {
         assert_eq!(
             told,
             [
-                (IncidentKind::CorrectedError, at("core 5")),
-                (IncidentKind::WrongResult, at("EDAC")),
                 (IncidentKind::LoadDied, at("periculum")),
+                (IncidentKind::LoadDied, at("traps")),
                 (IncidentKind::Stalled, at("card0")),
+                // Two lines of one event, on the core that one of them names.
+                (IncidentKind::WrongResult, at("core 5")),
             ]
         );
         assert!(log.since_last().is_empty());
@@ -131,7 +157,7 @@ mod tests {
     proptest! {
         #[test]
         fn no_message_can_harm(text in "(mce|Hardware Error|CPU|ring|timeout|periculum|segfault|[0-9]{0,12}|\\PC{0,6}|[ :;,\\[\\]]){0,12}") {
-            if let Some(incident) = message(&format!("3,1,1,-;{text}")).and_then(incident) {
+            if let Some(incident) = message(&format!("3,1,1,-;{text}")).and_then(|said| incident(said, |_| true)) {
                 prop_assert!(!incident.to_string().chars().any(char::is_control));
                 prop_assert!(incident.evidence.chars().count() <= 220);
             }

@@ -11,6 +11,7 @@ mod keeper;
 mod kernel_log;
 mod last_words;
 mod overdrive;
+mod restart;
 mod sampler;
 mod sensors;
 mod setter;
@@ -30,6 +31,7 @@ use periculum_core::quantity::harmless;
 
 pub use describe::rig_text;
 pub use errors::Errors;
+pub use restart::{restart, restarting};
 pub use sampler::Sampler;
 pub use setter::{ADAPTER, Setter, restore, written_by};
 pub use watchdog::Watchdog;

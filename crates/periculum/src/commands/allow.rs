@@ -9,7 +9,7 @@ use anyhow::Result;
 use periculum_core::program::{Output, Program};
 use periculum_core::quantity::harmless;
 use periculum_rigs::granted::Written;
-use periculum_rigs::linux::written_by;
+use periculum_rigs::linux::{restarting, written_by};
 
 use crate::briefing::{Briefing, SourceFile, is_climbable, is_rig, read_programs, read_rig_file};
 use crate::cli::{Allow, Common};
@@ -22,13 +22,17 @@ pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
     let file = SourceFile::read(&allow.file)?;
     let mut permits = Permits::read(places::permits()?)?;
     let rig = match (is_rig(&file), is_climbable(&file)) {
-        (true, _) => Some(Arc::new(read_rig_file(file.clone())?)),
+        (true, _) => Some((Arc::new(read_rig_file(file.clone())?), false)),
         // A plan may raise ceilings, and have no programs of its own.
-        (_, true) if read_programs(file.clone())?.is_empty() => Some(Briefing::read(&allow.file)?.rig),
+        (_, true) if read_programs(file.clone())?.is_empty() => {
+            let briefing = Briefing::read(&allow.file)?;
+            Some((briefing.rig, briefing.plan.restarts_itself))
+        }
         _ => None,
     };
-    if let Some(rig) = rig {
-        let written = written_by(&common.sysroot, &rig);
+    if let Some((rig, restarts_itself)) = rig {
+        let mut written = written_by(&common.sysroot, &rig);
+        written.extend(restarts_itself.then(restarting));
         if written.is_empty() {
             return Err(BadInput(format!("no setting in {} is written to this machine", allow.file.display())).into());
         }

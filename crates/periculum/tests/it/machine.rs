@@ -460,3 +460,24 @@ fn what_is_kept_is_the_users_alone() {
         assert_eq!((mode(path.clone()), mode(path.parent().expect("a folder").to_owned())), (0o600, 0o700), "{file}");
     }
 }
+
+#[test]
+fn a_plan_that_restarts_the_machine_has_to_be_allowed_and_says_where_it_can_not() {
+    let home = board();
+    let plan = fs::read_to_string(home.path("up.plan.toml")).expect("read");
+    home.write("up.plan.toml", &plan.replace("use = \"daily\"", "use = \"daily\"\nrestarts = \"by-itself\""));
+    let climb = || {
+        let mut command = home.periculum();
+        command.args(["climb", "up.plan.toml", "--headless", "--sysroot"]).arg(root(&home)).stdin(Stdio::null());
+        command.output().expect("started")
+    };
+    let refused = climb();
+    let told = String::from_utf8_lossy(&refused.stderr).into_owned();
+    assert!(refused.status.code() == Some(2) && told.contains("this machine (restart)"), "{told}");
+    let told = output(home.periculum().args(["allow", "up.plan.toml", "--yes", "--sysroot"]).arg(root(&home)));
+    assert!(told.contains("is started anew by itself: whenever a change of the plan needs it"), "{told}");
+    let run = climb();
+    let told = String::from_utf8_lossy(&run.stderr).into_owned();
+    assert!(run.status.code() == Some(130) && told.contains("could not be started anew"), "{told}");
+    assert_eq!(boot_file(&home), "core_mhz=2050\n", "what was written stays");
+}

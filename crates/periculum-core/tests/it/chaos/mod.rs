@@ -77,6 +77,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
         budget: Budget::default(),
         raised: vec![],
         unattended: false,
+        restarts_itself: false,
     };
     Course { rig: Arc::new(rig), plan: Arc::new(plan) }
 }
