@@ -49,7 +49,7 @@ fn draw(root: &Area, benchmark: &Benchmark, setting: &Axis) -> Drawn {
         for dash in dashes((*value, up.start), (*value, up.end), OCHRE) {
             area.draw(&dash)?;
         }
-        let words = "from here on the score hardly follows";
+        let words = "little gain beyond here";
         // To the side where there is more room.
         let is_right = value - across.start > across.end - value;
         let left = if is_right { -6 - width(words, Face::Plain, TEXT.into()).ceil() as i32 } else { 6 };

@@ -8,6 +8,14 @@ use crate::figure::{Colour, Figure, Shape};
 use crate::font::{Glyph, UNITS_PER_EM, glyphs};
 
 impl Figure {
+    /// What its texts say, in order.
+    fn texts(&self) -> impl Iterator<Item = &str> {
+        self.shapes.iter().filter_map(|shape| match shape {
+            Shape::Text { text, .. } => Some(text.as_str()),
+            _ => None,
+        })
+    }
+
     /// The picture as an SVG file that needs no font.
     pub fn svg(&self) -> String {
         let mut svg = String::new();
@@ -23,8 +31,11 @@ fn write_figure(svg: &mut String, figure: &Figure) -> std::fmt::Result {
     writeln!(
         svg,
         "<svg xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\" width=\"{width}\" \
-         height=\"{height}\" viewBox=\"0 0 {width} {height}\">"
+         height=\"{height}\" viewBox=\"0 0 {width} {height}\" role=\"img\">"
     )?;
+    let texts: Vec<&str> = figure.texts().collect();
+    writeln!(svg, "<title>{}</title>", escaped(texts.first().unwrap_or(&"a chart")))?;
+    writeln!(svg, "<desc>{}</desc>", escaped(&texts.join("; ")))?;
     write_outlines(svg, figure)?;
     writeln!(svg, "<rect width=\"{width}\" height=\"{height}\" fill=\"#ffffff\"/>")?;
     figure.shapes.iter().try_for_each(|shape| write_shape(svg, shape))?;
@@ -33,11 +44,8 @@ fn write_figure(svg: &mut String, figure: &Figure) -> std::fmt::Result {
 
 /// The outline of each sign that the texts have, once, in units of the font.
 fn write_outlines(svg: &mut String, figure: &Figure) -> std::fmt::Result {
-    let texts = figure.shapes.iter().filter_map(|shape| match shape {
-        Shape::Text { text, .. } => Some(text),
-        _ => None,
-    });
-    let used: BTreeMap<u32, Glyph> = texts.flat_map(|text| glyphs(text)).map(|glyph| (glyph.id, glyph)).collect();
+    let used: BTreeMap<u32, Glyph> =
+        figure.texts().flat_map(|text| glyphs(text)).map(|glyph| (glyph.id, glyph)).collect();
     writeln!(svg, "<defs>")?;
     for glyph in used.values() {
         writeln!(svg, "<path id=\"g{}\" d=\"{}\"/>", glyph.id, glyph.outline())?;

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use periculum_core::Decimal;
+use periculum_core::moment::Moment;
 use periculum_core::readback;
 use periculum_core::rig::Rig;
 use periculum_core::series::Series;
@@ -14,7 +15,8 @@ use crate::table::{Cell, Table};
 /// A row for each trial: how it ended, its rung under the settings' names in their units, what the rig reported of each
 /// and what was measured, and why it was tried.
 pub fn trials<'a>(story: &'a Story, rig: &'a Rig, readings: &'a BTreeMap<String, Series>) -> Table<'a> {
-    let mut columns = named(&["trial", "stage", "proof", "verdict", "incident", "tested_s", "score", "score_unit"]);
+    let mut columns =
+        named(&["trial", "began", "stage", "proof", "verdict", "incident", "tested_s", "score", "score_unit"]);
     columns.extend(rig.settings.iter().map(|setting| setting.name.clone()));
     columns.extend(rig.settings.iter().map(|setting| format!("{}_reported", setting.name)));
     columns.extend(rig.settings.iter().map(|setting| format!("{}_measured", setting.name)));
@@ -23,6 +25,7 @@ pub fn trials<'a>(story: &'a Story, rig: &'a Rig, readings: &'a BTreeMap<String,
         let score = trial.score();
         let mut row = vec![
             whole(trial.number as usize),
+            time(trial.began),
             whole(trial.stage + 1),
             Cell::text(trial.put_to()),
             Cell::text(trial.verdict.map_or("", |verdict| verdict.name())),
@@ -70,10 +73,11 @@ pub fn scores(story: &Story) -> Table<'_> {
 
 /// A row for each incident, with its place and its evidence.
 pub fn incidents(story: &Story) -> Table<'_> {
-    let columns = named(&["into_climb_s", "trial", "pass", "incident", "place", "into_pass_s", "evidence"]);
+    let columns = named(&["at", "into_climb_s", "trial", "pass", "incident", "place", "into_pass_s", "evidence"]);
     let began = story.began.unwrap_or_default();
     let rows = story.incidents.iter().map(move |told| {
         vec![
+            time(told.at),
             Cell::float(told.at.since(began).seconds()),
             told.trial.map_or(Cell::Nothing, |number| whole(number as usize)),
             told.pass.map_or(Cell::Nothing, |pass| whole(pass + 1)),
@@ -88,7 +92,7 @@ pub fn incidents(story: &Story) -> Table<'_> {
 
 /// A row for each reading, sensor by sensor, with seconds since the climb began.
 pub fn samples<'a>(story: &Story, readings: &'a BTreeMap<String, Series>, rig: &'a Rig) -> Table<'a> {
-    let columns = named(&["sensor", "unit", "into_climb_s", "reading"]);
+    let columns = named(&["sensor", "unit", "at", "into_climb_s", "reading"]);
     let began = story.began.unwrap_or_default();
     let of_sensor = move |(sensor, series): (&'a String, &'a Series)| {
         let unit = rig.sensors.iter().find(|known| known.name == *sensor).map_or("", |known| &known.unit);
@@ -96,12 +100,18 @@ pub fn samples<'a>(story: &Story, readings: &'a BTreeMap<String, Series>, rig: &
             vec![
                 Cell::text(sensor.clone()),
                 Cell::text(unit),
+                time(at),
                 Cell::float(at.since(began).seconds()),
                 Cell::float(reading),
             ]
         })
     };
     Table { columns, rows: Box::new(readings.iter().flat_map(of_sensor)) }
+}
+
+/// A moment as ISO 8601 has it, in UTC, to the millisecond.
+fn time(at: Moment) -> Cell {
+    Cell::text(at.iso())
 }
 
 fn named(names: &[&str]) -> Vec<String> {

@@ -153,7 +153,7 @@ impl<'a> Play<'a> {
             Some(Command::RunPass(order)) => {
                 let report = self.run(&order);
                 self.pass_time(report.ran);
-                Event::PassEnded { report, reported: InForce::new() }
+                Event::PassEnded { report, reported: None }
             }
             Some(Command::StopPass) | None => {
                 let rest = self.story.rests_until.map_or(Span::ZERO, |until| until.since(self.now));

@@ -1,4 +1,5 @@
-//! Formulas of derived values, such as `base_clock * multiplier`, calculated exactly.
+//! Formulas of derived values, such as `base_clock * multiplier`: sums, differences and products are exact, and what a division
+//! gives has 28 significant digits.
 //!
 //! ```text
 //! sum     = product (("+" | "-") product)*

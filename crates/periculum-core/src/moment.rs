@@ -21,6 +21,12 @@ impl Moment {
         self.0
     }
 
+    /// As ISO 8601 has it, in UTC, to the millisecond: `2026-06-20T21:00:00.000Z`.
+    pub fn iso(self) -> String {
+        let instant = jiff::Timestamp::from_millisecond(self.0).unwrap_or(jiff::Timestamp::UNIX_EPOCH);
+        format!("{instant:.3}")
+    }
+
     /// How long after `earlier` this is; nothing where it is not after it.
     pub fn since(self, earlier: Self) -> Span {
         Span(u64::try_from(self.0.saturating_sub(earlier.0)).unwrap_or(0))

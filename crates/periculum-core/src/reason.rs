@@ -165,7 +165,7 @@ impl Reason {
             Self::Baseline { nth, of } if *of > 1 => format!("the rig at stock comes first ({nth} of {of})"),
             Self::Baseline { .. } => "the rig at stock comes first".into(),
             Self::WarmUp { .. } => "a rig that is new begins with a short one".into(),
-            Self::Harder { setting, from } => format!("{} is behind us", written(rig, setting, *from)),
+            Self::Harder { setting, from } => format!("{} held", written(rig, setting, *from)),
             Self::StepBack { setting, from, depth } => {
                 let how = match depth {
                     Depth::Shallow => "did not hold",
@@ -174,7 +174,7 @@ impl Reason {
                 };
                 format!("{} {how}", written(rig, setting, *from))
             }
-            Self::Open { setting } => format!("{} only holds the search back", label(rig, setting)),
+            Self::Open { setting } => format!("{} is raised so that it does not limit the search", label(rig, setting)),
             Self::Feed { setting, from, climbed, value } => format!(
                 "{} fell with {} of {}",
                 written(rig, climbed, *value),

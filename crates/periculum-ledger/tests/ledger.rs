@@ -79,7 +79,7 @@ fn climb_lines() -> Vec<Line> {
     vec![
         line(10, Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES }, began),
         line(20, Event::OperatorSaid { said: note.clone() }, vec![Entry::Operator { said: note }]),
-        line(30, Event::PassEnded { report, reported: InForce::new() }, ended),
+        line(30, Event::PassEnded { report, reported: None }, ended),
     ]
 }
 

@@ -127,12 +127,10 @@ fn ask_until(
     let mut questioner = stream;
     while !is_over.load(Ordering::Relaxed) {
         for (sensor, question) in questions {
+            // What is left over belongs to no question any more.
+            empty(&mut answers)?;
             questioner.write_all(format!("{question}\n").as_bytes())?;
-            let mut answer = Vec::new();
-            answers.by_ref().take(LONGEST).read_until(b'\n', &mut answer)?;
-            if answer.last() != Some(&b'\n') {
-                return Err(io::Error::other("an answer without an end"));
-            }
+            let answer = line(&mut answers)?;
             if let Some(reading) = number(&answer) {
                 latest.put(sensor, reading);
             }
@@ -142,10 +140,54 @@ fn ask_until(
     Ok(())
 }
 
-/// The number of an answer: the first one, where several are separated by commas; none where it is no number.
+/// Takes away whatever has come without being asked for.
+fn empty(answers: &mut BufReader<TcpStream>) -> io::Result<()> {
+    answers.consume(answers.buffer().len());
+    answers.get_ref().set_nonblocking(true)?;
+    let mut surplus = [0; 256];
+    let emptied = loop {
+        match answers.get_mut().read(&mut surplus) {
+            Ok(0) => break Err(io::Error::from(io::ErrorKind::UnexpectedEof)),
+            Ok(_) => {}
+            Err(error) if error.kind() == io::ErrorKind::WouldBlock => break Ok(()),
+            Err(error) => break Err(error),
+        }
+    };
+    answers.get_ref().set_nonblocking(false)?;
+    emptied
+}
+
+/// An answer up to its end, which is a line feed, a carriage return or both.
+fn line(answers: &mut impl BufRead) -> io::Result<Vec<u8>> {
+    let mut answer = Vec::new();
+    for byte in answers.by_ref().take(LONGEST).bytes() {
+        match byte? {
+            // The second part of the end before, or nothing yet.
+            b'\n' | b'\r' if answer.is_empty() => {}
+            b'\n' | b'\r' => return Ok(answer),
+            byte => answer.push(byte),
+        }
+    }
+    Err(io::Error::other("an answer without an end"))
+}
+
+/// The number of an answer, as instruments send it (IEEE 488.2, NR1 to NR3): in quotes, behind a word, before a unit or a
+/// semicolon too, and the first one where several are separated by commas; none where it is no number, or where a comma may be
+/// that of a decimal.
 fn number(answer: &[u8]) -> Option<f64> {
-    let text = str::from_utf8(answer).ok()?;
-    let number: f64 = text.trim().split(',').next()?.trim().parse().ok()?;
+    let text = str::from_utf8(answer).ok()?.trim().trim_end_matches(';').trim().trim_matches('"').trim();
+    let is_ambiguous = |(whole, rest): (&str, &str)| {
+        let digits = |text: &str| !text.is_empty() && text.bytes().all(|byte| byte.is_ascii_digit());
+        digits(whole.trim_start_matches(['+', '-'])) && digits(rest)
+    };
+    if text.split_once(',').is_some_and(is_ambiguous) {
+        return None;
+    }
+    let first = text.split(',').next()?.trim();
+    // A word in front, as in `VOLT 1.25`, and a unit behind, as in `1.25V`.
+    let first = first.rsplit_once(' ').filter(|(word, _)| word.parse::<f64>().is_err()).map_or(first, |(_, rest)| rest);
+    let first = first.split(' ').next()?.trim_end_matches(|c: char| c.is_alphabetic() || matches!(c, '%' | '°'));
+    let number: f64 = first.parse().ok()?;
     (number.is_finite() && number.abs() < NOT_A_NUMBER).then_some(number)
 }
 
@@ -170,6 +212,10 @@ mod tests {
         );
         assert_eq!(number(b"+1.24870000E+00\r\n"), Some(1.2487));
         assert_eq!(number(b"1.2, 3\n"), Some(1.2));
+        for odd in ["1.25 V", "1.25V", "VOLT 1.25", "\"1.25\"", "+1.25E+00;", " 1.25 ,3", "1.25,3.5"] {
+            assert_eq!(number(odd.as_bytes()), Some(1.25), "{odd}");
+        }
+        assert_eq!(number(b"1,2345"), None, "nobody knows what that comma is");
         for none in [&b"9.90000000E+37\n"[..], b"\n", b"volts\n", b"\xff\n", b"nan\n"] {
             assert_eq!(number(none), None);
         }
@@ -217,6 +263,20 @@ mod tests {
     fn an_answer_that_comes_in_pieces_and_without_an_end_costs_only_that_reading() {
         let address = instrument(&[Some(b"+1.2"), None, Some(b"+1.31E+00\n")]);
         assert_eq!(read_once(&address), Some(1.31));
+    }
+
+    #[test]
+    fn a_surplus_line_costs_one_reading_and_no_more() {
+        // Before anything else it says what nobody asked for; then each answer belongs to its question.
+        let address = instrument(&[Some(b"+9.99E+00\n+1.25E+00\n"), Some(b"+1.31E+00\r"), Some(b"+1.31E+00\n")]);
+        let source = format!("{address} MEASure:VOLTage:DC?");
+        let sensor = Sensor { source, adapter: ADAPTER.into(), ..Sensor::plain("die") };
+        let instruments = Instruments::start(&[sensor]);
+        let began = Instant::now();
+        while instruments.readings().get("die") != Some(&1.31) && began.elapsed() < Duration::from_secs(10) {
+            thread::sleep(Duration::from_millis(10));
+        }
+        assert_eq!(instruments.readings().get("die"), Some(&1.31));
     }
 
     proptest! {

@@ -272,7 +272,7 @@ impl Kind {
                 },
                 Some(Command::RunPass(order)) => {
                     simulator.start(&order);
-                    Event::PassEnded { report: ended(&mut simulator), reported: Default::default() }
+                    Event::PassEnded { report: ended(&mut simulator), reported: None }
                 }
                 Some(Command::StopPass | Command::Ask(_)) | None => break,
             };

@@ -201,7 +201,9 @@ pub(crate) fn check(path: &Path) -> Result<String> {
             None => too_short(&linux::Linux::below(Path::new("/")), plan),
         };
         let told: String = told.iter().map(|told| format!("\n  but {told}")).collect();
-        let effort = effort_words(&forecast(&briefing.rig, plan).whole);
+        let foreseen = forecast(&briefing.rig, plan);
+        let goes_on = if foreseen.goes_on { ", or more: it is not foreseen farther" } else { "" };
+        let effort = effort_words(&foreseen.whole) + goes_on;
         return Ok(format!(
             "plan `{}` for rig `{}`: {}; {effort}{told}",
             plan.name,

@@ -153,7 +153,7 @@ impl<L: FnMut(Notice)> Driver<L> {
                 PassNews::Ended(mut report) => {
                     self.readings.move_peaks_to(&mut report);
                     self.write_samples()?;
-                    let reported = self.bench.read_back();
+                    let reported = Some(self.bench.read_back());
                     return self.take(Event::PassEnded { report, reported });
                 }
             }

@@ -62,9 +62,9 @@ pub enum Event {
     PassEnded {
         /// How it went.
         report: PassReport,
-        /// What the rig reports of its settings now; settings that can't be read are missing.
-        #[serde(default, skip_serializing_if = "InForce::is_empty")]
-        reported: InForce,
+        /// What the rig reports of its settings now, where they were read back; settings that can't be read are missing.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        reported: Option<InForce>,
     },
     /// Sensors were read.
     Sample {

@@ -57,13 +57,13 @@ impl Play {
     pub(crate) fn pass_ends(&mut self, incidents: &[IncidentKind]) {
         let incidents = incidents.iter().map(|kind| Incident::new(*kind, "as played")).collect();
         let report = PassReport { ran: Span::from_seconds(60), incidents, ..PassReport::default() };
-        self.event(&Event::PassEnded { report, reported: InForce::new() });
+        self.event(&Event::PassEnded { report, reported: None });
     }
 
     pub(crate) fn pass_is_stopped(&mut self) {
         assert_eq!(self.command, Some(Command::StopPass));
         let report = PassReport { ran: Span::from_seconds(5), stopped: true, ..PassReport::default() };
-        self.event(&Event::PassEnded { report, reported: InForce::new() });
+        self.event(&Event::PassEnded { report, reported: None });
     }
 
     pub(crate) fn restarted(&mut self, ending: Ending, lived: Option<Span>) {

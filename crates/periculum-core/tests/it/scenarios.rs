@@ -201,7 +201,7 @@ fn a_value_that_does_not_take_is_told_and_stepped_back_from() {
     play.now += 1000;
     let ended = Event::PassEnded {
         report: PassReport { ran: Span::from_seconds(60), ..PassReport::default() },
-        reported: InForce::new(),
+        reported: None,
     };
     let step = play.climb.next(Moment::from_millis(play.now), &ended);
     for entry in &step.entries {
@@ -240,7 +240,7 @@ fn what_is_read_back_is_told_of_its_own_trial() {
     play.now += 1000;
     let ended = Event::PassEnded {
         report: PassReport { ran: Span::from_seconds(60), ..PassReport::default() },
-        reported: InForce::new(),
+        reported: None,
     };
     for event in [ended, Event::ApplyFailed { incident: Incident::new(IncidentKind::Freeze, "as played") }] {
         let step = play.climb.next(Moment::from_millis(play.now), &event);
@@ -330,7 +330,7 @@ fn a_gain_is_told_over_the_mean_of_the_baseline() {
     for value in [200.0, 210.0, 230.0] {
         let score = Some(Score::of(value, "GFLOP/s"));
         let report = PassReport { ran: Span::from_seconds(60), score, ..PassReport::default() };
-        play.event(&Event::PassEnded { report, reported: InForce::new() });
+        play.event(&Event::PassEnded { report, reported: None });
     }
     let (score, gain) = play.story.gain().expect("a gain");
     assert_eq!(score.value, 230.0);
@@ -348,10 +348,7 @@ fn a_baseline_is_repeated_until_its_scores_are_known_well_enough() {
         let mut play = Play::of(Course::measured());
         for value in scores {
             let score = Some(Score::of(*value, "GFLOP/s"));
-            play.event(&Event::PassEnded {
-                report: PassReport { score, ..PassReport::default() },
-                reported: InForce::new(),
-            });
+            play.event(&Event::PassEnded { report: PassReport { score, ..PassReport::default() }, reported: None });
         }
         (play.story.trials.len(), play.climb.is_ended())
     };
@@ -368,7 +365,7 @@ fn a_setting_that_would_not_go_home_is_named_at_the_end() {
     play.pass_ends(&[]);
     play.say(Said::Stop);
     let report = PassReport { stopped: true, ..PassReport::default() };
-    let mut event = Event::PassEnded { report, reported: InForce::new() };
+    let mut event = Event::PassEnded { report, reported: None };
     // The way home is tried twice, from what is known and then straight, and is refused both times.
     for _ in 0..3 {
         play.now += 1000;

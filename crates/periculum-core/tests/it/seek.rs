@@ -59,7 +59,7 @@ fn climbed(course: &Course, mut rig: Rig) -> Vec<Entry> {
             }
             Some(Command::RunPass(order)) => {
                 let clock = f64::try_from(in_force["clock"]).expect("a number");
-                Event::PassEnded { report: rig.run(clock, &order), reported: InForce::new() }
+                Event::PassEnded { report: rig.run(clock, &order), reported: None }
             }
             Some(other) => panic!("nobody is there for {other:?}"),
             None => break,

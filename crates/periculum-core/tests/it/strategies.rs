@@ -84,7 +84,7 @@ fn climb((rig, plan): (Rig, Plan), answer: Answer) -> Vec<Entry> {
                 if report.incidents.iter().any(|incident| incident.kind.takes_machine_down()) {
                     in_force = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
                 }
-                Event::PassEnded { report, reported: InForce::new() }
+                Event::PassEnded { report, reported: None }
             }
             Some(Command::StopPass | Command::Ask(_)) => panic!("nobody stops or asks here"),
             None => {
@@ -522,7 +522,7 @@ fn a_core_far_hotter_than_the_others_ends_the_climb_with_advice() {
     let step = climb.next(Moment::from_millis(30_000), &sample);
     assert_eq!(step.command, Some(Command::StopPass));
     let report = PassReport { ran: Span::from_seconds(30), stopped: true, ..PassReport::default() };
-    let step = climb.next(Moment::from_millis(30_100), &Event::PassEnded { report, reported: InForce::new() });
+    let step = climb.next(Moment::from_millis(30_100), &Event::PassEnded { report, reported: None });
     assert!(climb.is_ended());
     let Some(Entry::Ended { end: ClimbEnd::Unsound { why }, .. }) = step.entries.last() else { panic!("{step:?}") };
     assert!(why.contains("check how the cooler is mounted"), "{why}");
@@ -539,7 +539,7 @@ fn a_lost_sensor_that_a_cut_off_rests_on_ends_the_climb() {
     let step = climb.next(Moment::from_millis(16_000), &silent);
     assert_eq!(step.command, Some(Command::StopPass));
     let report = PassReport { ran: Span::from_seconds(16), stopped: true, ..PassReport::default() };
-    let step = climb.next(Moment::from_millis(16_100), &Event::PassEnded { report, reported: InForce::new() });
+    let step = climb.next(Moment::from_millis(16_100), &Event::PassEnded { report, reported: None });
     let Some(Entry::Ended { end: ClimbEnd::Unsound { why }, .. }) = step.entries.last() else { panic!("{step:?}") };
     assert_eq!(why, "core no longer tells anything, and a cut-off rests on it");
 }

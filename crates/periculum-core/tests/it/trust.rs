@@ -130,7 +130,7 @@ fn what_can_not_be_read_back_any_more_is_tried_again_and_then_slips() {
     let mut play = Play::begun();
     let silent = InForce::from([("volts".to_owned(), play.in_force["volts"])]);
     let mut climb = play.climb.clone();
-    let mut event = Event::PassEnded { report: PassReport::default(), reported: InForce::new() };
+    let mut event = Event::PassEnded { report: PassReport::default(), reported: None };
     // Whatever is applied from now on, the clock says nothing.
     for _ in 0..3 {
         let step = climb.next(play.story.latest, &event);
@@ -149,7 +149,7 @@ fn a_value_that_firmware_put_back_during_a_pass_is_not_taken() {
     play.pass_ends(&[]);
     assert!(play.runs_a_pass());
     let reported = with_clock(&play, 42);
-    play.event(&Event::PassEnded { report: PassReport::default(), reported });
+    play.event(&Event::PassEnded { report: PassReport::default(), reported: Some(reported) });
     assert_eq!(last_verdict(&play), Some(Verdict::Slipped), "{}", play.log(4));
 }
 
@@ -210,7 +210,7 @@ fn a_pass_without_a_round_gets_more_time_once_and_then_says_what_to_change() {
     let mut play = Play::begun();
     let unchecked = |seconds| Event::PassEnded {
         report: PassReport { ran: Span::from_seconds(seconds), unchecked: true, ..PassReport::default() },
-        reported: InForce::new(),
+        reported: None,
     };
     play.event(&unchecked(60));
     let Some(Command::RunPass(order)) = play.command.clone() else { panic!("{:?}", play.command) };

@@ -47,7 +47,7 @@ fn result(enter: &Enter) -> Result<Option<Entered>> {
 fn list(ledger: &Ledger) -> Result<()> {
     let entered = ledger.entered()?;
     if entered.is_empty() {
-        say!("nothing was entered; `periculum enter dense 512.4 GFLOP/s --source \"a friend\"` enters a score");
+        say!("no results entered yet; `periculum enter dense 512.4 GFLOP/s --source \"a friend\"` enters a score");
     }
     for EnteredRow { entered, result, wall } in entered {
         let Entered { what, value, unit, specimen, source } = result;

@@ -237,6 +237,10 @@ impl App {
         }
         let live = self.parked.as_mut().unwrap_or(&mut self.shown);
         live.hear(notice);
+        // What was asked about a climb that is over need not be answered any more.
+        if live.story.ended.is_some() && matches!(self.mode, Mode::Leaving | Mode::Stopping | Mode::Saw(..)) {
+            self.mode = Mode::Watching;
+        }
         if is_told {
             self.pause_wanted &= !live.story.is_paused && live.story.ended.is_none();
             self.find();

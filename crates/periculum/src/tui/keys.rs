@@ -111,7 +111,7 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char(' '), "space", "pause", Action::PauseOrGoOn, |app| {
         is_climbing(app) && !app.waits_for_go() && app.shown.story.question.is_none()
     }),
-    key(KeyCode::Char('w'), "w", "saw it", Action::SawSomething, watches),
+    key(KeyCode::Char('w'), "w", "report a fault", Action::SawSomething, watches),
     key(KeyCode::Char('n'), "n", "note", Action::AddNote, watches),
     key(KeyCode::Char('s'), "s", "stop", Action::Stop, is_climbing),
     key(KeyCode::Char('c'), "c", "cores", Action::ShowCores, |app| {
@@ -132,7 +132,7 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char('9'), "", "", Action::Show(View::Plan), is_plain),
     key(KeyCode::Char('q'), "q", "leave", Action::Leave, |app| is_plain(app) && !app.shows_another()),
     key(KeyCode::Char('q'), "q", "back to this climb", Action::CloseOther, |app| is_plain(app) && app.shows_another()),
-    key(KeyCode::Up, "↑↓", "another", Action::Select(Step::Back(1)), selects),
+    key(KeyCode::Up, "↑↓", "select", Action::Select(Step::Back(1)), selects),
     key(KeyCode::Up, "↑↓", "scroll", Action::Select(Step::Back(1)), scrolls),
     key(KeyCode::Down, "", "", Action::Select(Step::On(1)), moves),
     key(KeyCode::PageUp, "", "", Action::Select(Step::Back(PAGE)), moves),
@@ -192,10 +192,10 @@ const KEYS: &[Key] = &[
     key(KeyCode::Backspace, "backspace", "remove", Action::Remove, |app| plans(app, |_| true)),
     key(KeyCode::Char('-'), "- +", "earlier, later", Action::Earlier, |app| plans(app, |_| true)),
     key(KeyCode::Char('+'), "", "", Action::Later, |app| plans(app, |_| true)),
-    key(KeyCode::Enter, "enter", "write it down", Action::Confirm, |app| {
+    key(KeyCode::Enter, "enter", "save", Action::Confirm, |app| {
         app.mode.is_text() && !matches!(app.mode, Mode::Finding(_))
     }),
-    key(KeyCode::Char('y'), "y", "give the changes up", Action::Confirm, |app| matches!(app.mode, Mode::Dropping)),
+    key(KeyCode::Char('y'), "y", "discard", Action::Confirm, |app| matches!(app.mode, Mode::Dropping)),
     key(KeyCode::Enter, "enter", "keep it", Action::Confirm, |app| matches!(app.mode, Mode::Finding(_))),
     key(KeyCode::Char('y'), "y", "begin", Action::Confirm, |app| matches!(app.mode, Mode::Repeating(_))),
     key(KeyCode::Char('y'), "y", "stop and go back to stock", Action::Confirm, |app| {

@@ -2,6 +2,7 @@
 
 mod commands;
 mod common;
+mod corpora;
 mod endings;
 mod golden;
 mod interface;

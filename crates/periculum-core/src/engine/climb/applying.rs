@@ -5,7 +5,7 @@ use std::mem;
 use super::{Climb, blame};
 use crate::engine::entry::{Declined, Entry};
 use crate::engine::event::{Question, Said, Step};
-use crate::engine::state::{Doing, State};
+use crate::engine::state::{Doing, State, Trial};
 use crate::incident::{Incident, IncidentKind};
 use crate::reason::Reason;
 use crate::rung::{Change, InForce};
@@ -39,27 +39,14 @@ impl Climb {
     pub(super) fn on_applied(&mut self, reported: &InForce, step: &mut Step) {
         match mem::replace(&mut self.state, State::Ended) {
             State::Trying(mut trial, Doing::Setting { under_way }) => {
-                let incidents = self.compare(&under_way, reported);
-                let unread = self.unread(reported);
-                if incidents.is_empty() && unread.is_empty() {
-                    return self.set_for(trial, step);
-                }
-                let was_unread = mem::replace(&mut self.was_unread, true);
-                if incidents.is_empty() && !was_unread {
-                    // It may be a moment's weakness of the interface: nothing is known of the rung.
-                    let told = unread.into_iter();
-                    step.entries.extend(told.map(|incident| Entry::Incident {
-                        trial: Some(trial.number),
-                        pass: None,
-                        incident,
-                    }));
-                    self.close_void(&trial, Some(IncidentKind::NotTaken), step);
-                    return self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step);
-                }
-                for incident in incidents.into_iter().chain(unread) {
+                for incident in self.compare(&under_way, reported) {
                     blame(&mut trial, None, incident, step);
                 }
-                self.end_trial(trial, step);
+                match self.doubt_unread(trial, reported, step) {
+                    Some(trial) if trial.incidents.is_empty() => self.set_for(trial, step),
+                    Some(trial) => self.end_trial(trial, step),
+                    None => {}
+                }
             }
             State::GoingHome { then, under_way, mut given_up } => {
                 let mut incidents = self.compare(&under_way, reported);
@@ -95,6 +82,28 @@ impl Climb {
             incidents.push(Incident::new(IncidentKind::NotTaken, evidence).at(&setting.label));
         }
         incidents
+    }
+
+    /// What becomes of a trial in which something can't be read back any more: the first time it is broken off and tried again,
+    /// since it may be a moment's weakness of the interface, and then that is held against it.
+    pub(super) fn doubt_unread(&mut self, mut trial: Trial, reported: &InForce, step: &mut Step) -> Option<Trial> {
+        let unread = self.unread(reported);
+        if unread.is_empty() {
+            return Some(trial);
+        }
+        let was_unread = mem::replace(&mut self.was_unread, true);
+        if was_unread || !trial.incidents.is_empty() {
+            for incident in unread {
+                blame(&mut trial, None, incident, step);
+            }
+            return Some(trial);
+        }
+        let number = Some(trial.number);
+        let told = unread.into_iter().map(|incident| Entry::Incident { trial: number, pass: None, incident });
+        step.entries.extend(told);
+        self.close_void(&trial, Some(IncidentKind::NotTaken), step);
+        self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step);
+        None
     }
 
     /// Tells what could be read back before and now can't: nobody knows what is in force of it.

@@ -135,7 +135,7 @@ impl Climb {
             Event::Applied { reported } => self.on_applied(reported, &mut step),
             Event::ChangeMade { reported, started_anew } => self.on_change_made(reported, *started_anew, &mut step),
             Event::ApplyFailed { incident } => self.on_apply_failed(incident.clone(), &mut step),
-            Event::PassEnded { report, reported } => self.on_pass_ended(report, reported, &mut step),
+            Event::PassEnded { report, reported } => self.on_pass_ended(report, reported.as_ref(), &mut step),
             Event::Sample { readings, highest } => self.watch_sensors(&Sample { readings, highest }, &mut step),
             Event::TimePassed => self.watch_time(&mut step),
             Event::OperatorSaid { said } => self.on_operator(said, &mut step),
@@ -390,6 +390,9 @@ impl Climb {
     }
 
     fn begin_pass(&mut self, trial: Trial, index: usize, step: &mut Step) {
+        if self.rules > 0 && !trial.incidents.is_empty() {
+            return self.end_trial(trial, step);
+        }
         if self.pause_wanted {
             return self.pause(Next::Pass(trial, index), step);
         }
@@ -403,6 +406,9 @@ impl Climb {
 
     fn end_rest(&mut self, step: &mut Step) {
         match mem::replace(&mut self.state, State::Ended) {
+            State::Trying(trial, Doing::Resting { .. }) if self.rules > 0 && !trial.incidents.is_empty() => {
+                self.end_trial(trial, step);
+            }
             State::Trying(trial, Doing::Resting { index, .. }) => self.start_pass(trial, index, step),
             other => self.state = other,
         }
@@ -443,7 +449,7 @@ impl Climb {
         self.state = State::Paused(next);
     }
 
-    fn on_pass_ended(&mut self, report: &PassReport, reported: &InForce, step: &mut Step) {
+    fn on_pass_ended(&mut self, report: &PassReport, reported: Option<&InForce>, step: &mut Step) {
         let (mut trial, index, stopping) = match mem::replace(&mut self.state, State::Ended) {
             State::Trying(trial, Doing::Passing { index, stopping, .. }) => (trial, index, stopping),
             other => return self.state = other,
@@ -489,9 +495,19 @@ impl Climb {
         if report.unchecked && trial.incidents.is_empty() {
             return self.after_nothing_was_checked(&trial, index, step);
         }
-        for incident in self.strayed(reported) {
-            blame(&mut trial, Some(index), incident, step);
+        if let Some(reported) = reported {
+            for incident in self.strayed(reported) {
+                blame(&mut trial, Some(index), incident, step);
+            }
+            if let Some(trial) = self.doubt_unread(trial, reported, step) {
+                return self.go_on_after_pass(trial, index, step);
+            }
+            return;
         }
+        self.go_on_after_pass(trial, index, step);
+    }
+
+    fn go_on_after_pass(&mut self, trial: Trial, index: usize, step: &mut Step) {
         let over = !trial.incidents.is_empty() || index + 1 == self.plan.proof_of(self.stage).passes.len();
         if over { self.end_trial(trial, step) } else { self.begin_pass(trial, index + 1, step) }
     }

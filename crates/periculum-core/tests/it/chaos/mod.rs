@@ -306,7 +306,7 @@ impl Chaos {
                 let ran = Span::from_seconds(self.draw(60));
                 self.waiting.push_back(Event::PassEnded {
                     report: PassReport { ran, stopped: true, ..PassReport::default() },
-                    reported: InForce::new(),
+                    reported: None,
                 });
             }
         }
@@ -438,7 +438,7 @@ impl Chaos {
             // Firmware that puts a value back by itself.
             self.in_force.insert("turbo".into(), 3.into());
         }
-        Event::PassEnded { report, reported: self.readable() }
+        Event::PassEnded { report, reported: Some(self.readable()) }
     }
 
     fn pass_at_border(&mut self, border: Border) -> Event {
@@ -448,7 +448,7 @@ impl Chaos {
         if !border(value("clock"), value("volts")) {
             report.incidents.push(Incident::new(IncidentKind::WrongResult, "beyond the border"));
         }
-        Event::PassEnded { report, reported: InForce::new() }
+        Event::PassEnded { report, reported: None }
     }
 
     /// The program or the machine dies, and the climb is taken up again from the record.

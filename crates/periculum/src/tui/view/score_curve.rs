@@ -67,7 +67,7 @@ fn draw_values(buffer: &mut Buffer, app: &App, inside: Rect, benchmark: &Benchma
             free = x + width + 1;
         }
     }
-    let pays = if benchmark.pays_until.is_some() { "   ┆ the score hardly follows" } else { "" };
+    let pays = if benchmark.pays_until.is_some() { "   ┆ little gain beyond here" } else { "" };
     let unit = &benchmark.what.unit;
     let words = format!("{unit} over {}, {}   ◆ best{pays}", setting.label, setting.unit);
     buffer.set_stringn(inside.x, inside.bottom() + 1, words, inside.width.into(), theme.muted);

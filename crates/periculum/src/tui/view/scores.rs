@@ -84,7 +84,7 @@ fn pays_words(app: &App, benchmark: &Benchmark) -> String {
         (1, ..) => "one value only".into(),
         (_, None, _) => "not known: no value was measured twice".into(),
         (_, _, None) => "the last value tried".into(),
-        (_, _, Some(0)) => "nothing: the score hardly follows".into(),
+        (_, _, Some(0)) => "nothing: little gain at all".into(),
         (_, _, Some(index)) => written(&benchmark.levels[index], setting),
     }
 }
