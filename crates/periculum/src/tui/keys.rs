@@ -111,7 +111,7 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char(' '), "space", "pause", Action::PauseOrGoOn, |app| {
         is_climbing(app) && !app.waits_for_go() && app.shown.story.question.is_none()
     }),
-    key(KeyCode::Char('w'), "w", "report a fault", Action::SawSomething, watches),
+    key(KeyCode::Char('w'), "w", "fault seen", Action::SawSomething, watches),
     key(KeyCode::Char('n'), "n", "note", Action::AddNote, watches),
     key(KeyCode::Char('s'), "s", "stop", Action::Stop, is_climbing),
     key(KeyCode::Char('c'), "c", "cores", Action::ShowCores, |app| {
