@@ -44,8 +44,7 @@ fn write_figure(svg: &mut String, figure: &Figure) -> std::fmt::Result {
 
 /// The outline of each sign that the texts have, once, in units of the font.
 fn write_outlines(svg: &mut String, figure: &Figure) -> std::fmt::Result {
-    let used: BTreeMap<u32, Glyph> =
-        figure.texts().flat_map(|text| glyphs(text)).map(|glyph| (glyph.id, glyph)).collect();
+    let used: BTreeMap<u32, Glyph> = figure.texts().flat_map(glyphs).map(|glyph| (glyph.id, glyph)).collect();
     writeln!(svg, "<defs>")?;
     for glyph in used.values() {
         writeln!(svg, "<path id=\"g{}\" d=\"{}\"/>", glyph.id, glyph.outline())?;

@@ -119,7 +119,7 @@ impl Printer {
                 print_json(&JsonProgress { at: *at, kind: "progress", progress });
             }
             (Notice::LeftBehind { problem }, _) => {
-                complain!("periculum: {problem}; `periculum restore` puts back what was left")
+                complain!("periculum: {problem}; `periculum restore` puts back what was left");
             }
             (Notice::Told { entry, .. }, Style::Lines) => self.print_entry(entry),
             (Notice::Progress { progress, .. }, Style::Lines) => {
