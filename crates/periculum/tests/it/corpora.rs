@@ -6,9 +6,12 @@ use std::path::Path;
 #[path = "../../../../fuzz/targets.rs"]
 mod targets;
 
+/// What hostile bytes are let into.
+type Target = fn(&[u8]);
+
 #[test]
 fn no_hostile_input_that_was_kept_does_harm() {
-    let all: [(&str, fn(&[u8])); 6] = [
+    let all: [(&str, Target); 6] = [
         ("files", targets::files),
         ("outline", targets::outline),
         ("journal", targets::journal),
