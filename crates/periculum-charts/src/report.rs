@@ -2,10 +2,11 @@
 
 use std::collections::BTreeMap;
 
+use periculum_core::engine::{Entry, Said};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::plan::Plan;
 use periculum_core::profile::{AscentProfile, Axis};
-use periculum_core::quantity::{measured, scored, with_unit};
+use periculum_core::quantity::{harmless, measured, scored, with_unit};
 use periculum_core::readback::{self, Readback};
 use periculum_core::reason::{Alone, Border, StageEnd};
 use periculum_core::rig::Rig;
@@ -77,6 +78,7 @@ impl Reported<'_> {
         blocks.extend(self.scores()?);
         blocks.extend(self.falls()?);
         blocks.extend(self.incidents());
+        blocks.extend(self.notes());
         blocks.extend(self.trials());
         Ok(blocks)
     }
@@ -319,6 +321,22 @@ impl Reported<'_> {
         trial.map_or("outside any trial".to_owned(), |trial| {
             format!("trial {} at {}", trial.number, self.rig.written(&trial.rung))
         })
+    }
+
+    /// What the operator wrote down on the way.
+    fn notes(&self) -> Vec<Block> {
+        let began = self.story.began.unwrap_or_default();
+        let note = |(at, entry): &(Moment, Entry)| match entry {
+            Entry::Operator { said: Said::Note { text } } => {
+                Some(Block::Item(format!("{} into the climb: {}", at.since(began), harmless(text))))
+            }
+            _ => None,
+        };
+        let notes: Vec<Block> = self.story.log.iter().filter_map(note).collect();
+        if notes.is_empty() {
+            return notes;
+        }
+        std::iter::once(Block::Heading("Notes".into())).chain(notes).collect()
     }
 
     fn incidents(&self) -> Vec<Block> {

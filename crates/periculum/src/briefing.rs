@@ -76,11 +76,15 @@ impl Briefing {
     /// Reads this text as the plan at this path, and the rig that it names.
     pub(crate) fn of_text(plan_path: &Path, text: String) -> Result<Self> {
         let plan = SourceFile { path: plan_path.to_owned(), text };
-        let Some(rig_path) = rig_path_of(&plan)? else {
+        let Some(named) = rig_path_of(&plan)? else {
             return Err(plan_without_rig(plan));
         };
-        let rig_path = plan_path.parent().unwrap_or(Path::new(".")).join(&rig_path.value);
-        Self::of(SourceFile::read(&rig_path)?, plan)
+        let rig_path = plan_path.parent().unwrap_or(Path::new(".")).join(&named.value);
+        match SourceFile::read(&rig_path) {
+            Ok(rig) => Self::of(rig, plan),
+            // Told at the line of the plan that names it.
+            Err(why) => Err(plan.bad(vec![Problem { at: named.at, what: format!("{why:#}"), help: None }])),
+        }
     }
 
     /// The rig that this text of a plan names, with a plan that has no stages.
@@ -274,7 +278,12 @@ fn read_adapters(top: &Section, rig: &Rig) -> Option<simulated::Spec> {
 fn check_settings(top: &Section, rig: &Rig, is_simulated: bool) {
     for (name, section) in top.named_sections("setting") {
         let Some(setting) = rig.setting(&name.value) else { continue };
-        let at = section.optional_text("adapter").map_or(name.at, |adapter| adapter.at);
+        let named = section.optional_text("adapter");
+        if named.is_none() && section.has("adapter") {
+            // It is no text, which is told already.
+            continue;
+        }
+        let at = named.map_or(name.at, |adapter| adapter.at);
         let problems = section.problems();
         match (setting.takes_effect, setting.adapter.as_str(), is_simulated) {
             (TakesEffect::AtOnce, "simulated", true) | (TakesEffect::ByHand, "", false) => {}

@@ -48,6 +48,8 @@ impl Problems {
     pub fn into_sorted(self) -> Vec<Problem> {
         let mut problems = self.0.into_inner();
         problems.sort_by_key(|problem| problem.at.start);
+        // What several readers of one value find is one problem.
+        problems.dedup_by(|one, other| one.at == other.at && one.what == other.what);
         problems
     }
 }

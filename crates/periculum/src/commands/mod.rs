@@ -25,8 +25,8 @@ use std::io::IsTerminal;
 use std::process::ExitCode;
 
 use anyhow::Result;
-use jiff::Timestamp;
 use jiff::tz::TimeZone;
+use jiff::{Timestamp, Zoned};
 use periculum_core::moment::Moment;
 
 use crate::cli::{Arguments, Command};
@@ -73,6 +73,20 @@ fn needs_terminal(command: &str, instead: &str) -> Result<(), BadInput> {
 
 /// A moment of the wall clock as lists show it, with the zone that it is told in.
 pub(crate) fn date(moment: Moment) -> String {
+    zoned(moment).strftime("%Y-%m-%d %H:%M %Z").to_string()
+}
+
+/// The same where the zone is told elsewhere.
+pub(crate) fn local_date(moment: Moment) -> String {
+    zoned(moment).strftime("%Y-%m-%d %H:%M").to_string()
+}
+
+/// The zone that moments are told in at this one.
+pub(crate) fn zone(moment: Moment) -> String {
+    zoned(moment).strftime("%Z").to_string()
+}
+
+fn zoned(moment: Moment) -> Zoned {
     let instant = Timestamp::from_millisecond(moment.millis()).unwrap_or(Timestamp::UNIX_EPOCH);
-    instant.to_zoned(TimeZone::system()).strftime("%Y-%m-%d %H:%M %Z").to_string()
+    instant.to_zoned(TimeZone::system())
 }

@@ -3,6 +3,7 @@
 mod selection;
 
 use std::cell::Cell;
+use std::path::PathBuf;
 
 use periculum_core::engine::Said;
 use periculum_core::finding::Query;
@@ -48,6 +49,8 @@ pub(super) enum Mode {
     Saw(Input, Option<u32>),
     /// Asked whether to climb this climb again.
     Repeating(i64),
+    /// Asked whether to climb the plan of this file.
+    Beginning(PathBuf),
     /// Asked whether to stop.
     Stopping,
     /// Asked whether to leave.
@@ -58,7 +61,13 @@ impl Mode {
     pub(super) fn is_text(&self) -> bool {
         !matches!(
             self,
-            Self::Watching | Self::Help | Self::Stopping | Self::Leaving | Self::Dropping | Self::Repeating(_)
+            Self::Watching
+                | Self::Help
+                | Self::Stopping
+                | Self::Leaving
+                | Self::Dropping
+                | Self::Repeating(_)
+                | Self::Beginning(_)
         )
     }
 
@@ -71,7 +80,13 @@ impl Mode {
             | Self::Saving(input)
             | Self::Changing(input)
             | Self::Adding(input) => Some(input),
-            Self::Watching | Self::Help | Self::Stopping | Self::Leaving | Self::Dropping | Self::Repeating(_) => None,
+            Self::Watching
+            | Self::Help
+            | Self::Stopping
+            | Self::Leaving
+            | Self::Dropping
+            | Self::Repeating(_)
+            | Self::Beginning(_) => None,
         }
     }
 }
@@ -460,8 +475,9 @@ impl App {
             Action::Save => self.mode = Mode::Saving(Input::new(saving::name(self))),
             Action::DropPick => self.picks.drop_last(),
             Action::Begin => {
-                let file = self.draft.as_ref().and_then(Draft::file);
-                self.climb(file.map(|file| Wanted::Plan(file.to_owned())));
+                if let Some(file) = self.draft.as_ref().and_then(Draft::file) {
+                    self.mode = Mode::Beginning(file.to_owned());
+                }
             }
             Action::Repeat => {
                 let listed = self.shelf.selected().filter(|_| self.view == View::Climbs);
@@ -554,6 +570,10 @@ impl App {
             Mode::Dropping => {
                 self.draft = None;
                 self.leave()
+            }
+            Mode::Beginning(file) => {
+                self.climb(Some(Wanted::Plan(file)));
+                None
             }
             Mode::Repeating(number) => {
                 self.climb(Some(Wanted::Again(number)));

@@ -197,7 +197,9 @@ const KEYS: &[Key] = &[
     }),
     key(KeyCode::Char('y'), "y", "discard", Action::Confirm, |app| matches!(app.mode, Mode::Dropping)),
     key(KeyCode::Enter, "enter", "keep it", Action::Confirm, |app| matches!(app.mode, Mode::Finding(_))),
-    key(KeyCode::Char('y'), "y", "begin", Action::Confirm, |app| matches!(app.mode, Mode::Repeating(_))),
+    key(KeyCode::Char('y'), "y", "begin", Action::Confirm, |app| {
+        matches!(app.mode, Mode::Repeating(_) | Mode::Beginning(_))
+    }),
     key(KeyCode::Char('y'), "y", "stop and go back to stock", Action::Confirm, |app| {
         matches!(app.mode, Mode::Stopping)
     }),

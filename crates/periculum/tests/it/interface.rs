@@ -381,6 +381,8 @@ fn a_plan_is_written_and_climbed() {
         assert!(written.contains("name = \"a short evening\"") && !written.contains("save"), "{written}");
         assert!(written.contains("# To find the limit.") && written.contains("rig = \"dome.rig.toml\""), "{written}");
         terminal.press("g");
+        terminal.wait_for("climb this plan?");
+        terminal.press("y");
         terminal.wait_for("on trial");
         terminal.press("q");
         terminal.press("l");

@@ -7,7 +7,7 @@ use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::text::{Line, Span, Text};
 
 use super::{WIDE, fit, profile};
-use crate::commands::date;
+use crate::commands::{local_date, zone};
 use crate::tui::app::App;
 use crate::tui::library::Listed;
 use crate::tui::pointing::Target;
@@ -75,6 +75,9 @@ fn title(app: &App, shown: usize) -> Line<'static> {
         title.push(Span::styled(app.filter.clone(), theme.accent.bold()));
         title.push(Span::styled(format!(" among {}", app.shelf.total()), theme.muted));
     }
+    if let Some((newest, _)) = app.shelf.shown().first() {
+        title.push(Span::styled(format!("   times in {}", zone(newest.row.wall)), theme.muted));
+    }
     if app.shelf.is_reading {
         title.push(Span::styled("   reading …", theme.muted));
     }
@@ -120,13 +123,14 @@ fn line(app: &App, listed: &Listed, found: Option<usize>, widths: &Widths, is_se
         None => ("○", theme.accent),
     };
     let Widths { is_narrow, rig, specimen: wide, plan, mark } = widths;
-    let began = date(row.wall);
+    let began = local_date(row.wall);
     let began = if *is_narrow { &began[..DAY] } else { &began };
     let specimen = specimen(row, *is_narrow);
     let end = row.end.clone().unwrap_or_else(|| "not finished".into());
     let picked = if app.picks.has(row.climb, None) { "+" } else { " " };
     let found = found.map_or(String::new(), |found| format!("{found} of "));
-    let trials = format!("{found}{} trials", row.trials);
+    let noun = if row.trials == 1 { "trial" } else { "trials" };
+    let trials = format!("{found}{} {noun}", row.trials);
     Line::from(vec![
         Span::styled(if is_selected { "› " } else { "  " }, theme.accent),
         Span::styled(format!("{:>4}", row.climb), theme.muted),

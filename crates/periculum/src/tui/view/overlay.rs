@@ -43,6 +43,10 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
             card(frame, app, area, "give it up?", Text::styled(text, app.theme.text));
         }
         Mode::Repeating(number) => card(frame, app, area, "climb it again?", repeat_words(app, *number)),
+        Mode::Beginning(file) => {
+            let text = format!("The plan {} is climbed, from its first stage on.", file.display());
+            card(frame, app, area, "climb this plan?", Text::styled(text, app.theme.text));
+        }
         Mode::Note(input) => entry(frame, app, area, "a note for the record", input),
         Mode::Saw(input, _) => entry(frame, app, area, "what did you see? the trial ends with it", input),
         Mode::Stopping => card(frame, app, area, "stop?", stop_words(app)),
@@ -107,7 +111,11 @@ fn repeat_words(app: &App, number: i64) -> Text<'static> {
 
 fn leave_words(app: &App) -> Text<'static> {
     let is_by_hand = app.shown.rig.settings.iter().any(|setting| setting.takes_effect.needs_somebody());
-    let rig = if is_by_hand { "what needs a hand or a start stays as it is" } else { "the rig goes back to stock" };
+    let rig = match (app.shown.rig.settings.is_empty(), is_by_hand) {
+        (true, _) => "nothing was changed",
+        (false, true) => "what needs a hand or a start stays as it is",
+        (false, false) => "the rig goes back to stock",
+    };
     let text = format!(
         "Leave it to wait: {rig}, and `periculum resume` tries the open trial again.\n\
          Or stop it for good: what it found so far stays in the ledger."

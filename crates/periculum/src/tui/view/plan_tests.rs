@@ -97,6 +97,8 @@ fn a_plan_is_changed_written_and_climbed() {
     assert!(picture(&app, 160, 40).contains("was changed meanwhile") && file(&folder) == "theirs");
     press(&mut app, KeyCode::Char('u'));
     press(&mut app, KeyCode::Char('g'));
+    assert!(app.wanted.is_none() && picture(&app, 160, 40).contains("climb this plan?"));
+    press(&mut app, KeyCode::Char('y'));
     assert_eq!(app.wanted, Some(Wanted::Plan(folder.path().join("dome.plan.toml"))));
     assert!(app.is_done);
 }
@@ -202,6 +204,7 @@ fn the_plan_of_a_climb_becomes_another_file() {
     assert!(!picture(&app, 160, 40).contains("g climb it"), "not while another climb goes on");
     app.driver_is_gone();
     press(&mut app, KeyCode::Char('g'));
+    press(&mut app, KeyCode::Char('y'));
     assert_eq!(app.wanted, Some(Wanted::Plan(path)));
     (app.wanted, app.is_done, app.is_driver_gone) = (None, false, false);
     type_over(&mut app, "fourth light");
