@@ -1,14 +1,20 @@
 //! One attribute of the kernel's file systems, read as what it says: text, a number, or nothing.
 
 use std::collections::BTreeMap;
-use std::fs::File;
+use std::fs::{File, OpenOptions};
 use std::io::Read;
+use std::os::unix::fs::OpenOptionsExt;
 use std::path::{Path, PathBuf};
 
 use periculum_core::quantity::harmless;
 
 /// An attribute holds no more than a page; what claims to hold more is none.
 const LONGEST: usize = 4096;
+
+/// Opens an attribute to be read; a pipe in its place is not waited for.
+fn open(path: &Path) -> Option<File> {
+    OpenOptions::new().read(true).custom_flags(libc::O_NONBLOCK).open(path).ok()
+}
 
 /// The text of an attribute without the line end; none where it is gone, says no, or is no text.
 pub(super) fn text(path: &Path) -> Option<String> {
@@ -18,7 +24,7 @@ pub(super) fn text(path: &Path) -> Option<String> {
 /// The same with its lines, for attributes that are tables.
 pub(super) fn lines(path: &Path) -> Option<String> {
     let mut bytes = Vec::with_capacity(64);
-    File::open(path).ok()?.take(LONGEST as u64 + 1).read_to_end(&mut bytes).ok()?;
+    open(path)?.take(LONGEST as u64 + 1).read_to_end(&mut bytes).ok()?;
     if bytes.len() > LONGEST {
         return None;
     }
@@ -30,9 +36,18 @@ pub(super) fn lines(path: &Path) -> Option<String> {
 
 /// The whole number that an attribute holds; none where it holds anything else.
 pub(super) fn number(path: &Path) -> Option<i64> {
+    number_in(open(path)?)
+}
+
+/// The same for whoever may wait, on a thread of their own, as long as the driver behind it takes.
+pub(super) fn patient_number(path: &Path) -> Option<i64> {
+    number_in(File::open(path).ok()?)
+}
+
+fn number_in(mut attribute: File) -> Option<i64> {
     // Sensors are read hundreds of times a second: no more than a number is fetched, in one piece.
     let mut bytes = [0; 32];
-    let length = File::open(path).ok()?.read(&mut bytes).ok().filter(|length| *length < bytes.len())?;
+    let length = attribute.read(&mut bytes).ok().filter(|length| *length < bytes.len())?;
     str::from_utf8(&bytes[..length]).ok()?.trim().parse().ok()
 }
 

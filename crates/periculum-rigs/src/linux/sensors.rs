@@ -8,7 +8,7 @@ use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 use std::time::Instant;
 
-use super::attribute::{lasting_chips, names, nth, number, numbered, text};
+use super::attribute::{lasting_chips, names, nth, number, numbered, patient_number, text};
 
 /// A sensor that was found.
 #[derive(Clone, Debug, PartialEq)]
@@ -217,10 +217,10 @@ impl Reader {
     /// The reading of now; none where the sensor does not answer, or a counter was not read before.
     pub(super) fn read(&mut self, now: Instant) -> Option<f64> {
         match self.found.kind {
-            Kind::Scaled(divisor) => Some(number(&self.found.path)? as f64 / divisor),
+            Kind::Scaled(divisor) => Some(patient_number(&self.found.path)? as f64 / divisor),
             Kind::Pressure => some_waited(&text(&self.found.path)?),
             Kind::Energy { range } => {
-                let energy = u64::try_from(number(&self.found.path)?).ok()?;
+                let energy = u64::try_from(patient_number(&self.found.path)?).ok()?;
                 let (before, then) = self.before.replace((energy, now))?;
                 power(before, energy, range, now.duration_since(then).as_secs_f64())
             }

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 use std::fs::OpenOptions;
 use std::io;
+use std::os::unix::fs::OpenOptionsExt;
 use std::path::{Path, PathBuf};
 use std::str::FromStr;
 
@@ -144,7 +145,7 @@ impl Setter {
                 continue;
             };
             for file in place.files() {
-                if let Err(error) = OpenOptions::new().write(true).open(&file) {
+                if let Err(error) = OpenOptions::new().write(true).custom_flags(libc::O_NONBLOCK).open(&file) {
                     problems.push(refusal(&setting.label, &file, &error));
                 }
             }

@@ -6,6 +6,7 @@
 
 use std::fs::OpenOptions;
 use std::io::{self, Write};
+use std::os::unix::fs::OpenOptionsExt;
 use std::path::{Path, PathBuf};
 
 use periculum_core::Decimal;
@@ -59,7 +60,8 @@ impl Writing {
 
     /// Writes it, in one piece as the kernel wants it; nothing is ever created.
     pub(super) fn carry_out(&self) -> io::Result<()> {
-        let mut attribute = OpenOptions::new().write(true).truncate(true).open(&self.path)?;
+        let mut attribute =
+            OpenOptions::new().write(true).truncate(true).custom_flags(libc::O_NONBLOCK).open(&self.path)?;
         attribute.write_all(self.text.as_bytes())
     }
 }

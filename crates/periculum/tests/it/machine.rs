@@ -481,3 +481,16 @@ fn a_plan_that_restarts_the_machine_has_to_be_allowed_and_says_where_it_can_not(
     assert!(run.status.code() == Some(130) && told.contains("could not be started anew"), "{told}");
     assert_eq!(boot_file(&home), "core_mhz=2050\n", "what was written stays");
 }
+
+#[test]
+fn a_pipe_in_the_place_of_an_attribute_is_waited_for_by_nobody() {
+    let home = machine("3s");
+    allow(&home);
+    for attribute in ["scaling_max_freq", "cpuinfo_max_freq"] {
+        let path = home.path(POLICY).join(attribute);
+        fs::remove_file(&path).expect("removed");
+        assert!(std::process::Command::new("mkfifo").arg(&path).status().expect("started").success());
+    }
+    output(home.periculum().args(["rig", "--sysroot"]).arg(root(&home)));
+    assert_eq!(climb(&home).status.code(), Some(2), "it is refused, and does not hang");
+}
