@@ -16,8 +16,10 @@ use crate::rung::{Change, InForce};
 ///
 /// - 0: as in ledgers of format 3.
 /// - 1: what can't be read back any more was not taken; a start that was asked for is judged by what it reports; what comes
-///   back with defaults on the way to something easier condemns nothing but that change; a grid marks its hardest rung; a
-///   wish to leave while a pass is being stopped is kept.
+///   back with defaults on the way to something easier condemns nothing but that change; a grid marks its hardest rung;
+///   every benchmark of a proof decides a peak; a map says of its borders between which rungs they lie and by how many trials;
+///   what goes wrong before a trial's first pass ends it; a sighting without words says nothing; a start that follows an
+///   orderly end is no fall; a wish to leave while a pass is being stopped is kept.
 pub const RULES: u32 = 1;
 
 /// Something that happened, told to the engine with the time it happened at.

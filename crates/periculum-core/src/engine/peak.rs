@@ -38,8 +38,12 @@ impl Known {
         of(&self.scores, benchmark)
     }
 
-    /// How good it is on the whole: the mean of the logarithms, so that each benchmark counts alike whatever its unit.
+    /// How good it is on the whole: the mean of its scores, or where several benchmarks made them the mean of the logarithms,
+    /// so that each benchmark counts alike whatever its unit.
     fn merit(&self) -> f64 {
+        if self.scores.iter().all(|trial| trial.len() == 1) {
+            return mean(&self.of(0));
+        }
         let logarithms: Vec<f64> = self.scores.iter().flatten().map(|score| libm::log(*score)).collect();
         mean(&logarithms)
     }

@@ -259,6 +259,29 @@ fn a_peak_is_found_where_harder_values_clearly_score_less() {
     assert_eq!(ends(&climb(course(vec![stage(silent)]), &|_, _| held())), [StageEnd::NoScore]);
 }
 
+/// As it was always decided, so that a record that was begun by an earlier version goes on alike.
+#[test]
+fn a_peak_of_one_benchmark_goes_by_the_mean() {
+    let peak = Strategy::Peak { steps: steps("clock", 1), repeats: 3 };
+    let entries = climb(course(vec![stage(peak)]), &|rung, trial| {
+        let last = trial % 3 == 0;
+        scored(match value(rung, "clock") {
+            42 => 3.8 + 0.001 * f64::from(trial % 3),
+            // The greatest mean, but not the greatest mean of the logarithms.
+            43 => {
+                if last {
+                    11.0
+                } else {
+                    1.0
+                }
+            }
+            44 => 4.0 + 0.001 * f64::from(trial % 3),
+            _ => 0.5 + 0.001 * f64::from(trial % 3),
+        })
+    });
+    assert_eq!(value(&marks(&entries).1[0].rung, "clock"), 42, "it is not clearly below the greatest mean");
+}
+
 #[test]
 fn a_peak_looks_at_every_benchmark_of_its_proof() {
     let (rig, mut plan) = course(vec![stage(Strategy::Peak { steps: steps("clock", 1), repeats: 3 })]);
