@@ -12,7 +12,7 @@ use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::{Common, Demo, Pace};
 use crate::climbing::{Prepared, open_ledger};
-use crate::output::complain;
+use crate::output::{complain, say};
 use crate::places;
 
 /// A rig file and a plan file.
@@ -62,6 +62,10 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     let path = places::ledger(common, DEMO_LEDGER)?;
     let ledger = open_ledger(&path)?;
     if ledger.climbs()?.is_empty() {
+        say!(
+            "The demo's first start: {} earlier climbs are simulated, so that there is something to compare …",
+            EARLIER.len()
+        );
         fill(&path, common)?;
     }
     let unfinished = Prepared::unfinished(ledger, &common.sysroot, None, false).unwrap_or_else(|why| {
