@@ -1,0 +1,78 @@
+"""Holds what the record says of a disaster against what happened."""
+
+import json
+import sqlite3
+import subprocess
+from dataclasses import dataclass
+from pathlib import Path
+
+LEDGER = ".local/share/periculum/periculum.ledger"
+ENDS = ("restart", "freeze", "load-died")
+ALLOWANCE = 0.25
+
+
+@dataclass
+class Verdict:
+    """Whether each thing is as it should be, and why one is not."""
+
+    went_on: bool = False
+    whole: bool = False
+    kind: bool = False
+    lifetime: bool = False
+    said: str = ""
+
+    def columns(self):
+        return (self.went_on, self.whole, self.kind, self.lifetime)
+
+
+def judge(program: Path, home: Path, kinds: tuple, struck: float) -> Verdict:
+    """The verdict on a record of a machine that was struck at this moment, which should be told as one of these kinds."""
+    ledger = home / LEDGER
+    checked = subprocess.run([program, "--ledger", ledger, "ledger", "--check"], capture_output=True, text=True)
+    file = sqlite3.connect(f"file:{ledger}?mode=ro", uri=True)
+    lines = [(at / 1000, json.loads(body)) for at, body in file.execute("SELECT at, body FROM journal ORDER BY line")]
+    ended = file.execute("SELECT how FROM ends").fetchone()
+    trials = [number for (number,) in file.execute("SELECT trial FROM trials ORDER BY trial")]
+    dropped = file.execute("SELECT count(*) FROM dropped").fetchone()[0]
+    told = [kind for (kind,) in file.execute("SELECT kind FROM incidents") if kind in ENDS]
+
+    before = [(at, line) for at, line in lines if at <= struck]
+    entries = [(at, entry) for at, line in before for entry in line.get("entries", [])]
+    trial_ran = is_open(entries, "trial-began", "trial-ended")
+    pass_ran = is_open(entries, "pass-began", "pass-ended")
+    # Who waits for a start and gets one has lost nothing.
+    waits = bool(entries) and entries[-1][1]["kind"] == "asked"
+    wanted = [kind for kind in kinds if trial_ran and not waits]
+
+    verdict = Verdict()
+    verdict.went_on = ended is not None and lines[-1][0] > struck
+    verdict.whole = checked.returncode == 0 and dropped == 0 and trials == list(range(1, len(trials) + 1))
+    verdict.kind = told in ([[kind] for kind in wanted] or [[]])
+    lived = [line["event"] for at, line in lines if at > struck and line["event"]["event"] == "restarted"][:1]
+    verdict.lifetime = is_right(lived[0] if lived else None, struck - pass_ran if pass_ran else None)
+    verdict.said = f"told {told}, wanted {wanted}; lived {lived and span(lived[0])}, true {pass_ran and struck - pass_ran}; {ended}"
+    if checked.returncode:
+        verdict.said += f"; {checked.stdout}{checked.stderr}"
+    return verdict
+
+
+def is_open(entries, begins, ends):
+    """When what was begun last began, where it had not ended; none where it had."""
+    open_since = None
+    for at, entry in entries:
+        open_since = at if entry["kind"] == begins else None if entry["kind"] == ends else open_since
+    return open_since
+
+
+def span(event):
+    return event.get("lived"), event.get("lived_at_most")
+
+
+def is_right(event, true):
+    """Whether the lifetime that is told holds the true one, seconds; nothing is told where no pass ran."""
+    if event is None:
+        return true is None
+    least, most = span(event)
+    if true is None or least is None or most is None:
+        return true is None and least is None
+    return least / 1000 - ALLOWANCE <= true <= most / 1000 + ALLOWANCE
