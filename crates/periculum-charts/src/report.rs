@@ -6,7 +6,7 @@ use periculum_core::engine::{Entry, Said};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::plan::Plan;
 use periculum_core::profile::{AscentProfile, Axis};
-use periculum_core::quantity::{harmless, measured, scored, with_unit};
+use periculum_core::quantity::{counted, harmless, measured, scored, with_unit};
 use periculum_core::readback::{self, Readback};
 use periculum_core::reason::{Alone, Border, StageEnd};
 use periculum_core::rig::Rig;
@@ -116,7 +116,8 @@ impl Reported<'_> {
             Block::Heading("What was found".into()),
             Block::Paragraph(how),
             Block::Paragraph(format!(
-                "{trials} trials: {held} held, {slipped} slipped, {fell} fell; {tested} of passes."
+                "{}: {held} held, {slipped} slipped, {fell} fell; {tested} of passes.",
+                counted(trials, "trial")
             )),
         ];
         if story.marks.is_empty() {

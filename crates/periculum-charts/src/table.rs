@@ -11,6 +11,8 @@ pub enum Cell {
     Text(String),
     /// A number, written out as exactly as it is known.
     Number(String),
+    /// Whether something is so.
+    Flag(bool),
 }
 
 /// Named columns, and rows that are made as they are written, so that a night of samples needs no room.
@@ -38,6 +40,7 @@ impl Cell {
             Self::Nothing => "null".into(),
             Self::Text(text) => quoted(text),
             Self::Number(number) => number.clone(),
+            Self::Flag(is_so) => is_so.to_string(),
         }
     }
 }
@@ -58,6 +61,8 @@ impl Table<'_> {
             writer.write_record(row.iter().map(|cell| match cell {
                 Cell::Nothing => "",
                 Cell::Text(text) | Cell::Number(text) => text,
+                Cell::Flag(true) => "yes",
+                Cell::Flag(false) => "no",
             }))?;
         }
         writer.flush()
@@ -85,6 +90,19 @@ mod tests {
     fn table(texts: &[(String, f64)]) -> Table<'_> {
         let rows = texts.iter().map(|(text, number)| vec![Cell::text(text.as_str()), Cell::float(*number)]);
         Table { columns: vec!["what, \"it\" is".into(), "number".into()], rows: Box::new(rows) }
+    }
+
+    #[test]
+    fn what_is_so_is_told_as_each_format_has_it() {
+        let table = || Table {
+            columns: vec!["is_it".into()],
+            rows: Box::new([true, false].map(|is_so| vec![Cell::Flag(is_so)]).into_iter()),
+        };
+        let (mut csv, mut json) = (Vec::new(), Vec::new());
+        table().write_csv(&mut csv).expect("written");
+        table().write_json_lines(&mut json).expect("written");
+        assert_eq!(csv, b"is_it\nyes\nno\n");
+        assert_eq!(json, b"{\"is_it\":true}\n{\"is_it\":false}\n");
     }
 
     proptest! {

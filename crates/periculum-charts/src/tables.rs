@@ -63,7 +63,7 @@ pub fn scores(story: &Story) -> Table<'_> {
                 Cell::float(report.ran.seconds()),
                 Cell::float(score.value),
                 Cell::text(score.unit.clone()),
-                Cell::Text(if score.less_is_better { "yes" } else { "no" }.into()),
+                Cell::Flag(score.less_is_better),
             ])
         };
         trial.passes.iter().enumerate().filter_map(scored).collect::<Vec<_>>()

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::moment::Moment;
+use periculum_core::moment::{Moment, Span};
 use periculum_core::quantity::measured;
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::series::{Series, Spread};
@@ -79,12 +79,12 @@ impl Stretch<'_> {
         let columns = series.columns(self.from, self.to, COLUMNS);
         let (begin, end) = (self.place(self.from), self.place(self.to));
         let range = around(columns.iter().flatten().flat_map(|spread| [spread.least, spread.greatest]));
-        let time = |place: &f64| clock(*place * self.unit);
+        let time = |place: &f64| clock(*place * self.unit, (end - begin) * self.unit);
         let value = |value: &f64| measured(*value, sensor.decimals);
         let unit = if sensor.unit.is_empty() { String::new() } else { format!(", {}", sensor.unit) };
         let chart = framed(
             area,
-            &Scale { title: String::new(), range: begin..end, written: &time, labels: 8 },
+            &Scale { title: String::new(), range: begin..end, written: &time, labels: LABELS },
             &Scale { title: String::new(), range: range.clone(), written: &value, labels: 3 },
             20,
         )?;
@@ -139,9 +139,11 @@ pub(crate) fn unit(seconds: f64) -> f64 {
     }
 }
 
-/// Seconds as hours, minutes and seconds.
-pub(crate) fn clock(seconds: f64) -> String {
-    let whole = seconds.max(0.0).round() as u64;
-    let (hours, minutes, seconds) = (whole / 3600, whole / 60 % 60, whole % 60);
-    if hours > 0 { format!("{hours}:{minutes:02}:{seconds:02}") } else { format!("{minutes}:{seconds:02}") }
+/// About so many times stand below an axis.
+pub(crate) const LABELS: usize = 8;
+
+/// Seconds as hours, minutes and seconds, on an axis of this length, seconds: finer where that is short.
+pub(crate) fn clock(seconds: f64, length: f64) -> String {
+    let span = |seconds: f64| Span::from_millis((1000.0 * seconds.max(0.0)).round() as u64);
+    span(seconds).clock_among(span(length / LABELS as f64))
 }

@@ -12,7 +12,7 @@ use plotters::style::{Color, RGBColor};
 use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::palette::{BLUE, GREEN, INK, OCHRE, RED};
 use crate::plane::{Plane, Scale, around, framed, text};
-use crate::traces::{COLUMNS, TALL, WIDTH, clock, unit};
+use crate::traces::{COLUMNS, LABELS, TALL, WIDTH, clock, unit};
 
 /// Lines are of these colours, and carry their numbers, so that they read without colour.
 const COLOURS: [&RGBColor; 4] = [&BLUE, &OCHRE, &GREEN, &RED];
@@ -72,12 +72,12 @@ impl Over<'_> {
     fn draw(&self, area: &Area, sensor: &Sensor, series: &Series, all: &Spread) -> Drawn {
         let unit_of_time = unit(self.seconds);
         let end = self.seconds / unit_of_time;
-        let time = |place: &f64| clock(*place * unit_of_time);
+        let time = |place: &f64| clock(*place * unit_of_time, self.seconds);
         let value = |value: &f64| measured(*value, sensor.decimals);
         let range = around([all.least, all.greatest].into_iter());
         let chart = framed(
             area,
-            &Scale { title: String::new(), range: 0.0..end, written: &time, labels: 8 },
+            &Scale { title: String::new(), range: 0.0..end, written: &time, labels: LABELS },
             &Scale { title: String::new(), range, written: &value, labels: 3 },
             20,
         )?;

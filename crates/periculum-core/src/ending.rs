@@ -15,6 +15,8 @@ pub enum Ending {
     MachineRestarted,
     /// The machine stood still until somebody restarted it.
     MachineFroze,
+    /// The machine stood still until its watchdog restarted it.
+    WatchdogBit,
 }
 
 impl Ending {
@@ -23,7 +25,7 @@ impl Ending {
         match self {
             Self::ProgramDied => IncidentKind::LoadDied,
             Self::MachineRestarted => IncidentKind::Restart,
-            Self::MachineFroze => IncidentKind::Freeze,
+            Self::MachineFroze | Self::WatchdogBit => IncidentKind::Freeze,
         }
     }
 
@@ -33,6 +35,7 @@ impl Ending {
             Self::ProgramDied => "the program died; the machine has the same boot identifier as before",
             Self::MachineRestarted => "the machine has started anew, soon after it was last heard of",
             Self::MachineFroze => "the machine has started anew, long after it was last heard of",
+            Self::WatchdogBit => "the watchdog restarted the machine, which did not answer it any more",
         }
     }
 
@@ -58,10 +61,17 @@ pub struct Boot {
 /// within seconds, and firmware takes no longer than this to train memory and hand over.
 const LONGEST_RESTART: Span = Span::from_seconds(180);
 
-/// What went down between the last sign of life, by wall clock and under the boot with this identifier, and now.
-pub fn classify(last_boot: &str, last_sign_of_life: Moment, now: &Boot) -> Ending {
+/// What went down between the last sign of life, by wall clock and under the boot with this identifier, and now; where a
+/// watchdog guarded the machine, with its word on whether it restarted it.
+///
+/// A watchdog's word is better than the silence: under one a machine doesn't stand still for long, and the clock may have
+/// been wrong at either start.
+pub fn classify(last_boot: &str, last_sign_of_life: Moment, now: &Boot, has_bitten: Option<bool>) -> Ending {
     if last_boot == now.id {
         return Ending::ProgramDied;
+    }
+    if let Some(has_bitten) = has_bitten {
+        return if has_bitten { Ending::WatchdogBit } else { Ending::MachineRestarted };
     }
     let silence = now.since.map(|since| since.since(last_sign_of_life));
     match silence {
@@ -81,9 +91,19 @@ mod tests {
     #[test]
     fn the_boot_tells_what_died() {
         let last = Moment::from_millis(1_000_000);
-        assert_eq!(classify("a", last, &boot("a", 0)), Ending::ProgramDied);
-        assert_eq!(classify("a", last, &boot("b", 1_030_000)), Ending::MachineRestarted);
-        assert_eq!(classify("a", last, &boot("b", 9_000_000)), Ending::MachineFroze);
-        assert_eq!(classify("a", last, &Boot { id: "b".into(), since: None }), Ending::MachineRestarted);
+        let alone = |now: &Boot| classify("a", last, now, None);
+        assert_eq!(alone(&boot("a", 0)), Ending::ProgramDied);
+        assert_eq!(alone(&boot("b", 1_030_000)), Ending::MachineRestarted);
+        assert_eq!(alone(&boot("b", 9_000_000)), Ending::MachineFroze);
+        assert_eq!(alone(&Boot { id: "b".into(), since: None }), Ending::MachineRestarted);
+    }
+
+    #[test]
+    fn a_watchdogs_word_is_better_than_the_clocks() {
+        let last = Moment::from_millis(1_000_000);
+        let guarded = |id: &str, has_bitten| classify("a", last, &boot(id, 9_000_000_000), Some(has_bitten));
+        assert_eq!(guarded("b", false), Ending::MachineRestarted, "years later by a clock that was wrong");
+        assert_eq!(guarded("b", true), Ending::WatchdogBit);
+        assert_eq!(guarded("a", true), Ending::ProgramDied, "that was before this start");
     }
 }

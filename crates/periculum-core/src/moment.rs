@@ -89,6 +89,18 @@ impl Span {
         }
     }
 
+    /// The same for one of several times that are so far apart: with as many decimals as tell them apart, three at most.
+    pub fn clock_among(self, apart: Self) -> String {
+        let decimals = match apart.0 {
+            1000.. => return self.clock(),
+            100.. => 1,
+            10.. => 2,
+            _ => 3,
+        };
+        let fraction = format!("{:03}", self.0 % 1000);
+        format!("{}.{}", self.clock(), &fraction[..decimals])
+    }
+
     /// Reads `90s`, `2min`, `8h 30min`, `250ms`.
     ///
     /// # Errors
@@ -173,6 +185,8 @@ mod tests {
         );
         assert_eq!(Span::from_seconds(558).clock(), "9:18");
         assert_eq!(Span::from_seconds(3723).clock(), "1:02:03");
+        let among = |apart| Span::from_millis(59_876).clock_among(Span::from_millis(apart));
+        assert_eq!([1000, 999, 50, 1].map(among), ["0:59", "0:59.8", "0:59.87", "0:59.876"]);
     }
 
     #[test]

@@ -12,6 +12,12 @@ pub fn measured(value: f64, decimals: usize) -> String {
     group_text(&format!("{value:.decimals$}"))
 }
 
+/// So many of something whose plural ends in s, as in `1 trial` and `1 200 trials`.
+pub fn counted<T: std::fmt::Display + PartialEq + From<u8>>(count: T, one: &str) -> String {
+    let plural = if count == T::from(1) { "" } else { "s" };
+    format!("{} {one}{plural}", group_text(&count.to_string()))
+}
+
 /// A score with as many decimals as give one of this size three digits or more.
 pub fn scored(score: f64, size: f64) -> String {
     measured(score, score_decimals(size))

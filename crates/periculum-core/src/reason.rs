@@ -9,7 +9,7 @@ use crate::budget::Limit;
 use crate::depth::Depth;
 use crate::incident::IncidentKind;
 use crate::moment::Span;
-use crate::quantity::with_unit;
+use crate::quantity::{counted, with_unit};
 use crate::rig::Rig;
 use crate::rung::Rung;
 use crate::verdict::Verdict;
@@ -30,6 +30,8 @@ pub enum Reason {
         /// How long it is.
         length: Span,
     },
+    /// Where a stage starts has not held so far in this climb.
+    Start,
     /// The value before it held, so the next one is harder.
     Harder {
         /// The setting that moves.
@@ -181,6 +183,7 @@ impl Reason {
                 written(rig, setting, *from),
                 label(rig, setting)
             ),
+            Self::Start => "the stage starts there, and it has not held so far".into(),
             Self::Combination { nth, of } => format!("it is combination {nth} of {of}"),
             Self::Together { back: 0 } => "each alone held there".into(),
             Self::Together { back } => format!("together they have to be {back} back"),
@@ -195,9 +198,7 @@ impl Reason {
             }
             Self::Confirm { foresight, .. } => format!("it is expected to hold: {foresight}"),
             Self::Soak { margin: 0, .. } => "what was found is to be proved".into(),
-            Self::Soak { margin, .. } => {
-                format!("{margin} step{} of margin are kept", if *margin == 1 { "" } else { "s" })
-            }
+            Self::Soak { margin, .. } => format!("{} of margin are kept", counted(*margin, "step")),
             Self::MoreTime { trial } => {
                 format!("trial {trial} finished no round in its time, so its passes get more")
             }

@@ -5,6 +5,7 @@ use std::fmt;
 use rust_decimal::Decimal;
 
 use crate::formula::Formula;
+use crate::moment::Span;
 use crate::plan::Raised;
 use crate::rung::Rung;
 use crate::setting::Setting;
@@ -88,6 +89,8 @@ pub struct Sensor {
     pub follows: Option<String>,
     /// The core whose temperature it is.
     pub core: Option<u32>,
+    /// How long whoever reads it may take for one reading; none where the adapter knows.
+    pub patience: Option<Span>,
     /// The adapter that reads it.
     pub adapter: String,
     /// What the adapter calls it.
@@ -187,14 +190,17 @@ impl Rig {
         self.written_but(rung, "")
     }
 
-    /// The same without one setting.
+    /// The same without one setting. A number whose unit does not say what it is has its label before it.
     pub fn written_but(&self, rung: &Rung, left_out: &str) -> String {
-        let is_shared =
-            |one: &Setting| self.settings.iter().any(|other| other.name != one.name && other.unit == one.unit);
-        let needs_labels = self.settings.iter().any(is_shared);
+        let is_told_by_unit = |one: &Setting| {
+            let is_other = |other: &&Setting| other.name != one.name && other.unit == one.unit;
+            !one.unit.is_empty() && !self.settings.iter().any(|other| is_other(&other))
+        };
+        let needs_label = |one: &Setting| one.words.is_empty() && !is_told_by_unit(one);
+        let needs_labels = self.settings.iter().any(needs_label);
         let value = |setting: &Setting| {
             let value = setting.written(rung.get(&setting.name)?);
-            Some(if is_shared(setting) { format!("{} {value}", setting.label) } else { value })
+            Some(if needs_label(setting) { format!("{} {value}", setting.label) } else { value })
         };
         let settings = self.settings.iter().filter(|setting| setting.name != left_out);
         let values: Vec<String> = settings.filter_map(value).collect();
@@ -229,6 +235,7 @@ impl Sensor {
             least: None,
             follows: None,
             core: None,
+            patience: None,
             adapter: String::new(),
             source: String::new(),
         }

@@ -106,6 +106,11 @@ impl TrialStory {
         self.verdict == Some(Verdict::Held) && self.length.is_none()
     }
 
+    /// Its passes that came to an end, with how.
+    pub fn finished(&self) -> impl Iterator<Item = (&Pass, &PassReport)> {
+        self.passes.iter().filter_map(|pass| Some((&pass.order, pass.report.as_ref()?)))
+    }
+
     /// A sensor's readings while the passes of this trial ran, of those that came to an end.
     pub fn spread(&self, series: &Series) -> Option<Spread> {
         let ran = self.passes.iter().filter_map(|pass| {
@@ -118,7 +123,7 @@ impl TrialStory {
     /// What it is put to in words: the proof, or a part of it.
     pub fn put_to(&self) -> String {
         match self.length {
-            Some(length) => format!("{length} of {}", self.proof),
+            Some(length) => format!("{} for {length}", self.proof),
             None => self.proof.clone(),
         }
     }

@@ -8,7 +8,7 @@ use crate::forecast::Effort;
 use crate::moment::Span;
 use crate::pass::Threads;
 use crate::plan::{Margin, Plan, Stage, Steps, Strategy};
-use crate::quantity::{grouped, measured};
+use crate::quantity::{counted, grouped, measured};
 use crate::readback::Readback;
 use crate::rig::{Rig, Sensor};
 use crate::rung::Change;
@@ -119,7 +119,7 @@ pub fn stage_words(stage: &Stage, plan: &Plan, rig: &Rig) -> String {
         Strategy::Grid { over } => {
             format!(" {}", over.iter().map(|sweep| label(&sweep.setting)).collect::<Vec<_>>().join(" × "))
         }
-        Strategy::Each(each) => format!(" of {} settings", each.steps.len()),
+        Strategy::Each(each) => format!(" of {}", counted(each.steps.len(), "setting")),
         Strategy::Peak { steps, repeats } => format!(" {}, {repeats} times each", moved(steps)),
         Strategy::Seek { steps, margin } | Strategy::Soak { steps, margin } => {
             format!(" {}{}", moved(steps), margin_words(*margin))
@@ -131,8 +131,7 @@ pub fn stage_words(stage: &Stage, plan: &Plan, rig: &Rig) -> String {
 fn margin_words(margin: Margin) -> String {
     match margin {
         Margin::Steps(0) => String::new(),
-        Margin::Steps(1) => ", 1 step of margin".into(),
-        Margin::Steps(count) => format!(", {count} steps of margin"),
+        Margin::Steps(count) => format!(", {} of margin", counted(count, "step")),
         Margin::Share(share) => format!(", {} % of margin", (share * Decimal::ONE_HUNDRED).normalize()),
     }
 }

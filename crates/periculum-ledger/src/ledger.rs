@@ -427,8 +427,10 @@ impl Ledger {
     pub fn last_life(&self, climb: i64) -> Result<Option<LastLife>, LedgerError> {
         let Some((boot, at, wall)) = journal::last(&self.record, climb)? else { return Ok(None) };
         let sample = samples::last(&self.record, climb)?.map_or(at, |sample| sample.max(at));
-        let sample = signs::last(&self.path, climb, &boot).map_or(sample, |sign| sign.max(sample));
-        Ok(Some(LastLife { boot, at: sample, wall: wall + sample.since(at) }))
+        let sign = signs::last(&self.path, climb, &boot);
+        let heard = sign.map_or(sample, |sign| sign.at.max(sample));
+        let next_due = signs::next_due(&self.path, sign);
+        Ok(Some(LastLife { boot, at: heard, wall: wall + heard.since(at), next_due }))
     }
 
     /// Whether the file is still the one that was opened.

@@ -28,4 +28,4 @@ pub use ledger::{Ledger, NewClimb};
 pub use profiles::{Armed, ProfileRow};
 pub use queries::{ClimbRow, IncidentRow, LastLife, TrialRow};
 pub use records::{Entered, EnteredRow, RecordRow};
-pub use signs::{NEXT_DUE, SignsOfLife};
+pub use signs::{Sign, SignsOfLife};

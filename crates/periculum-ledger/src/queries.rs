@@ -79,6 +79,8 @@ pub struct LastLife {
     pub at: Moment,
     /// When, by this machine's clock.
     pub wall: Moment,
+    /// How long after that it would have been heard of next; none where it gave no signs of life.
+    pub next_due: Option<Span>,
 }
 
 const CLIMBS: &str = "

@@ -11,12 +11,12 @@ use std::time::Duration;
 
 use periculum_core::rig::Sensor;
 
-use crate::latest::Latest;
+use crate::latest::{FRESH, Latest};
 
 /// The name of the adapter that rig files use.
 pub const ADAPTER: &str = "scpi";
 
-/// How long an instrument may take to answer.
+/// How long an instrument may take to answer where its sensor does not say.
 const PATIENCE: Duration = Duration::from_millis(1500);
 
 /// How long after a failure it is tried again, and how long it rests between two rounds of questions.
@@ -60,6 +60,14 @@ impl<'a> Source<'a> {
     }
 }
 
+/// What an instrument is asked for a sensor, and how long it may take.
+#[derive(Clone, Debug)]
+struct Question {
+    sensor: String,
+    text: String,
+    patience: Duration,
+}
+
 /// The threads that ask instruments; they end when it is dropped.
 #[derive(Debug)]
 pub struct Instruments {
@@ -71,11 +79,12 @@ impl Instruments {
     /// Asks for those of these sensors that are instruments' from now on, each instrument in a thread of its own.
     pub fn start(sensors: &[Sensor]) -> Self {
         let (latest, is_over) = (Latest::default(), Arc::new(AtomicBool::new(false)));
-        let mut instruments: BTreeMap<String, Vec<(String, String)>> = BTreeMap::new();
+        let mut instruments: BTreeMap<String, Vec<Question>> = BTreeMap::new();
         for sensor in sensors.iter().filter(|sensor| sensor.adapter == ADAPTER) {
             if let Some(Source { address, question }) = Source::parse(&sensor.source) {
                 let questions = instruments.entry(address.to_owned()).or_default();
-                questions.push((sensor.name.clone(), question.to_owned()));
+                let patience = sensor.patience.map_or(PATIENCE, |patience| Duration::from_millis(patience.millis()));
+                questions.push(Question { sensor: sensor.name.clone(), text: question.to_owned(), patience });
             }
         }
         for (address, questions) in instruments {
@@ -97,7 +106,7 @@ impl Drop for Instruments {
     }
 }
 
-fn ask_on(address: &str, questions: &[(String, String)], latest: &Latest, is_over: &AtomicBool) {
+fn ask_on(address: &str, questions: &[Question], latest: &Latest, is_over: &AtomicBool) {
     while !is_over.load(Ordering::Relaxed) {
         if let Err(error) = connect(address).and_then(|stream| ask_until(stream, questions, latest, is_over)) {
             tracing::warn!(address, %error, "an instrument does not answer");
@@ -109,7 +118,6 @@ fn ask_on(address: &str, questions: &[(String, String)], latest: &Latest, is_ove
 fn connect(address: &str) -> io::Result<TcpStream> {
     let resolved = address.to_socket_addrs()?.next().ok_or_else(|| io::Error::other("no such address"))?;
     let stream = TcpStream::connect_timeout(&resolved, PATIENCE)?;
-    stream.set_read_timeout(Some(PATIENCE))?;
     stream.set_write_timeout(Some(PATIENCE))?;
     stream.set_nodelay(true)?;
     Ok(stream)
@@ -117,22 +125,20 @@ fn connect(address: &str) -> io::Result<TcpStream> {
 
 /// Asks until something fails: an answer that comes too late would be taken for that of the next question, so that
 /// the connection is given up then.
-fn ask_until(
-    stream: TcpStream,
-    questions: &[(String, String)],
-    latest: &Latest,
-    is_over: &AtomicBool,
-) -> io::Result<()> {
+fn ask_until(stream: TcpStream, questions: &[Question], latest: &Latest, is_over: &AtomicBool) -> io::Result<()> {
     let mut answers = BufReader::new(stream.try_clone()?);
     let mut questioner = stream;
+    // Until it is asked again, an instrument may take as long as all its answers may.
+    let fresh_for = FRESH + questions.iter().map(|question| question.patience).sum::<Duration>();
     while !is_over.load(Ordering::Relaxed) {
-        for (sensor, question) in questions {
+        for Question { sensor, text, patience } in questions {
             // What is left over belongs to no question any more.
             empty(&mut answers)?;
-            questioner.write_all(format!("{question}\n").as_bytes())?;
+            questioner.set_read_timeout(Some(*patience))?;
+            questioner.write_all(format!("{text}\n").as_bytes())?;
             let answer = line(&mut answers)?;
             if let Some(reading) = number(&answer) {
-                latest.put(sensor, reading);
+                latest.put_for(sensor, reading, fresh_for);
             }
         }
         thread::sleep(BETWEEN);
@@ -194,6 +200,7 @@ fn number(answer: &[u8]) -> Option<f64> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use periculum_core::moment::Span;
     use proptest::prelude::*;
     use std::net::TcpListener;
     use std::time::Instant;
@@ -277,6 +284,30 @@ mod tests {
             thread::sleep(Duration::from_millis(10));
         }
         assert_eq!(instruments.readings().get("die"), Some(&1.31));
+    }
+
+    #[test]
+    fn a_slow_instrument_is_waited_for_as_long_as_its_sensor_says() {
+        let listener = TcpListener::bind("127.0.0.1:0").expect("bound");
+        let address = listener.local_addr().expect("an address").to_string();
+        thread::spawn(move || {
+            let (stream, _) = listener.accept().expect("asked");
+            let mut questions = BufReader::new(stream.try_clone().expect("cloned"));
+            let mut line = String::new();
+            questions.read_line(&mut line).expect("a question");
+            thread::sleep(PATIENCE + Duration::from_millis(300));
+            (&stream).write_all(b"1.25\n").expect("answered");
+            // Its connection is the only one.
+            let _ = questions.read_line(&mut line);
+        });
+        let (source, patience) = (format!("{address} READ?"), Some(Span::from_seconds(30)));
+        let sensor = Sensor { source, patience, adapter: ADAPTER.into(), ..Sensor::plain("die") };
+        let instruments = Instruments::start(&[sensor]);
+        let began = Instant::now();
+        while instruments.readings().is_empty() && began.elapsed() < Duration::from_secs(20) {
+            thread::sleep(Duration::from_millis(10));
+        }
+        assert_eq!(instruments.readings().get("die"), Some(&1.25));
     }
 
     proptest! {

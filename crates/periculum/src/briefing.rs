@@ -11,9 +11,11 @@ use periculum_core::file::{
     Document, Located, Problem, Problems, Section, plan_file, program_file, proof_file, rig_file,
 };
 use periculum_core::forecast::forecast;
+use periculum_core::moment::Span;
 use periculum_core::pass::Pass;
 use periculum_core::plan::Plan;
 use periculum_core::program::Program;
+use periculum_core::quantity::counted;
 use periculum_core::rig::Rig;
 use periculum_core::setting::TakesEffect;
 use periculum_core::telling::effort_words;
@@ -112,6 +114,14 @@ impl Briefing {
         Ok(Self { rig, plan: empty, simulated, rig_text: rig_file.text, plan_text: plan.text })
     }
 
+    /// What of the plan will come to nothing on this machine, in words.
+    pub(crate) fn warnings(&self) -> Vec<String> {
+        match self.simulated {
+            Some(_) => Vec::new(),
+            None => too_short(&linux::Linux::below(Path::new("/")), &self.plan),
+        }
+    }
+
     /// Checks a rig and a plan that have been read, as the ledger keeps them.
     pub(crate) fn of(rig_file: SourceFile, plan_file: SourceFile) -> Result<Self> {
         let (rig, simulated) = match read_rig(&rig_file.text) {
@@ -157,12 +167,9 @@ pub(crate) fn read_programs(file: SourceFile) -> Result<Vec<Program>> {
     if problems.is_empty() { Ok(programs) } else { Err(file.bad(problems.into_sorted())) }
 }
 
-/// The rig of a file.
-pub(crate) fn read_rig_file(file: SourceFile) -> Result<Rig> {
-    match read_rig(&file.text) {
-        Ok((rig, _)) => Ok(rig),
-        Err(problems) => Err(file.bad(problems)),
-    }
+/// The rig of a file, and the simulated hardware that it is; none where it is this machine.
+pub(crate) fn read_rig_file(file: SourceFile) -> Result<(Rig, Option<simulated::Spec>)> {
+    read_rig(&file.text).map_err(|problems| file.bad(problems))
 }
 
 /// Whether a file is a rig's.
@@ -200,11 +207,7 @@ pub(crate) fn check(path: &Path) -> Result<String> {
         let briefing = Briefing::read(path)?;
         let plan = &briefing.plan;
         let stages: Vec<&str> = plan.stages.iter().map(|stage| stage.strategy.name()).collect();
-        let told = match briefing.simulated {
-            Some(_) => Vec::new(),
-            None => too_short(&linux::Linux::below(Path::new("/")), plan),
-        };
-        let told: String = told.iter().map(|told| format!("\n  but {told}")).collect();
+        let told: String = briefing.warnings().iter().map(|told| format!("\n  but {told}")).collect();
         let foreseen = forecast(&briefing.rig, plan);
         let goes_on = if foreseen.goes_on { ", or more: it is not foreseen farther" } else { "" };
         let effort = effort_words(&foreseen.whole) + goes_on;
@@ -217,8 +220,8 @@ pub(crate) fn check(path: &Path) -> Result<String> {
     }
     match read_rig(&file.text) {
         Ok((rig, _)) => {
-            let kind = |count: usize, one: &str| format!("{count} {one}{}", if count == 1 { "" } else { "s" });
-            let (settings, sensors) = (kind(rig.settings.len(), "setting"), kind(rig.sensors.len(), "sensor"));
+            let settings = counted(rig.settings.len(), "setting");
+            let sensors = counted(rig.sensors.len(), "sensor");
             Ok(format!("rig `{}`: {settings}, {sensors}", rig.name))
         }
         Err(problems) => Err(file.bad(problems)),
@@ -334,6 +337,9 @@ fn check_sensors(top: &Section, is_simulated: bool) {
             check_instrument(&section);
             continue;
         }
+        if let Some(patience) = section.optional_text("patience") {
+            problems.advise(patience.at, "only an instrument is waited for", "leave `patience` out");
+        }
         if let Some(named) = named.filter(|named| named.value != adapter) {
             let known = [adapter, scpi::ADAPTER];
             problems.unknown(named.at, "adapter for the sensors of this rig called", &named.value, &known);
@@ -346,7 +352,14 @@ fn check_sensors(top: &Section, is_simulated: bool) {
     }
 }
 
+/// How long an instrument may be waited for at most.
+const MOST_PATIENCE: Span = Span::from_seconds(60);
+
 fn check_instrument(section: &Section) {
+    let patience = section.optional_text("patience").and_then(|text| Some((Span::parse(&text.value).ok()?, text.at)));
+    if let Some((_, at)) = patience.filter(|(patience, _)| !(Span::from_millis(1)..=MOST_PATIENCE).contains(patience)) {
+        section.problems().add(at, "`patience` must be above nothing, and a minute at most");
+    }
     if let Some(source) = section.optional_text("source").filter(|source| scpi::Source::parse(&source.value).is_none())
     {
         section.problems().advise(

@@ -1,6 +1,7 @@
 //! What can be typed on the command line.
 
 use std::path::PathBuf;
+use std::str::FromStr;
 
 use clap::builder::PossibleValuesParser;
 use clap::{Args, Parser, Subcommand};
@@ -107,7 +108,7 @@ pub(crate) struct Climb {
     pub(crate) plan: Option<PathBuf>,
 
     /// Climb this climb of the ledger again: its plan on its rig, both as they were recorded.
-    #[arg(long, value_name = "CLIMB", conflicts_with = "plan")]
+    #[arg(long, value_name = "CLIMB", conflicts_with = "plan", value_parser = parse_climb)]
     pub(crate) again: Option<i64>,
 
     #[command(flatten)]
@@ -120,6 +121,7 @@ pub(crate) struct Climb {
 #[derive(Args, Debug)]
 pub(crate) struct Resume {
     /// The climb to go on with, as `periculum ledger` lists it, instead of the newest that is not finished.
+    #[arg(value_parser = parse_climb)]
     pub(crate) climb: Option<i64>,
 
     /// Nobody is there: go on without the interface, and end the climb where the machine keeps going down.
@@ -148,7 +150,7 @@ pub(crate) enum ProfileAction {
         /// The profile's name.
         name: String,
         /// The climb that saved it, instead of the newest that did.
-        #[arg(long, value_name = "N")]
+        #[arg(long, value_name = "N", value_parser = parse_climb)]
         climb: Option<i64>,
     },
     /// Have nothing applied at start any more.
@@ -158,7 +160,7 @@ pub(crate) enum ProfileAction {
         /// The profile's name.
         name: String,
         /// The climb that saved it, instead of the newest that did.
-        #[arg(long, value_name = "N")]
+        #[arg(long, value_name = "N", value_parser = parse_climb)]
         climb: Option<i64>,
     },
     /// Apply what is armed; for a service that runs once at each start.
@@ -172,7 +174,7 @@ pub(crate) enum ProfileAction {
 #[derive(Args, Debug)]
 pub(crate) struct Simulation {
     /// Which specimen a simulated rig is, instead of the one its file names.
-    #[arg(long, value_name = "N")]
+    #[arg(long, value_name = "N", value_parser = parse_whole::<u64>)]
     pub(crate) seed: Option<u64>,
 
     /// Simulated seconds per real second, or `max`.
@@ -190,6 +192,10 @@ pub(crate) struct Output {
     /// One JSON object a line, the last of kind `ended`, without the interface.
     #[arg(long)]
     pub(crate) json: bool,
+
+    /// A line for each round of a load, or each run of a program.
+    #[arg(long, requires = "without_interface")]
+    pub(crate) rounds: bool,
 
     /// Take the operator's answers from this file, one a line: done, no-start or defaults.
     #[arg(long, value_name = "FILE", requires = "without_interface")]
@@ -218,7 +224,7 @@ pub(crate) struct Prove {
     pub(crate) length: Option<Span>,
 
     /// End each pass after so many rounds on each core.
-    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u64).range(1..))]
+    #[arg(long, value_name = "N", value_parser = parse_count::<u64>)]
     pub(crate) times: Option<u64>,
 
     /// On how many cores: all, a number, or each, one core at a time. [default: what the proof says, or all]
@@ -230,7 +236,7 @@ pub(crate) struct Prove {
     pub(crate) memory: Option<Amount>,
 
     /// Size of the problem on each core, in the load's own measure.
-    #[arg(long, value_name = "N", requires = "load")]
+    #[arg(long, value_name = "N", requires = "load", value_parser = parse_count::<u64>)]
     pub(crate) size: Option<u64>,
 
     /// How much memory must stay available, as in 2GiB.
@@ -238,16 +244,24 @@ pub(crate) struct Prove {
     pub(crate) reserve: Option<u64>,
 
     /// How nice the loads are to everything else, from -20 to 19; below 0 takes privileges.
-    #[arg(long, value_name = "N", allow_negative_numbers = true, value_parser = clap::value_parser!(i32).range(-20..=19))]
+    #[arg(long, value_name = "N", allow_negative_numbers = true, value_parser = parse_niceness)]
     pub(crate) priority: Option<i32>,
 
     /// When a pass ends early: at the first wrong result, or never. [default: what a proof's file says, else never]
     #[arg(long, value_name = "WHEN", value_enum)]
     pub(crate) stop_on: Option<WhenToStop>,
 
+    /// Watch what this rig file watches, with its cut-offs, and note its parts. [default: every sensor of this machine]
+    #[arg(long, value_name = "FILE")]
+    pub(crate) rig: Option<PathBuf>,
+
     /// Do without the interface: lines for each pass.
     #[arg(long)]
     pub(crate) headless: bool,
+
+    /// A line for each round as well, or each run of a program; without the interface.
+    #[arg(long)]
+    pub(crate) rounds: bool,
 
     /// One JSON object a line, the last of kind `ended`.
     #[arg(long)]
@@ -273,12 +287,20 @@ pub(crate) struct Score {
     pub(crate) threads: Option<Threads>,
 
     /// How often each is repeated at most.
-    #[arg(long, value_name = "N", default_value_t = 10, value_parser = clap::value_parser!(u32).range(1..))]
+    #[arg(long, value_name = "N", default_value_t = 10, value_parser = parse_count::<u32>)]
     pub(crate) repeats: u32,
 
     /// Fewer are enough when the 95 % interval is within so many percent of the mean.
     #[arg(long, value_name = "PERCENT", default_value_t = 1.0, value_parser = parse_percent)]
     pub(crate) within: f64,
+
+    /// Watch what this rig file watches, with its cut-offs, and note its parts. [default: every sensor of this machine]
+    #[arg(long, value_name = "FILE")]
+    pub(crate) rig: Option<PathBuf>,
+
+    /// A line for each round as well, or each run of a program.
+    #[arg(long)]
+    pub(crate) rounds: bool,
 
     /// One JSON object a line, the last of kind `ended`.
     #[arg(long)]
@@ -323,6 +345,7 @@ pub(crate) struct Check {
 #[derive(Args, Debug)]
 pub(crate) struct Ledger {
     /// The number of a climb, to list its trials and incidents.
+    #[arg(value_parser = parse_climb)]
     pub(crate) climb: Option<i64>,
 
     /// Check every line that was ever written, and set aside what is damaged.
@@ -333,6 +356,7 @@ pub(crate) struct Ledger {
 #[derive(Args, Debug)]
 pub(crate) struct Report {
     /// The number of the climb, as `periculum ledger` lists it.
+    #[arg(value_parser = parse_climb)]
     pub(crate) climb: i64,
 
     /// The file to write; its ending says as what: .svg or .pdf for a picture, .pdf or .md for the whole report.
@@ -344,7 +368,7 @@ pub(crate) struct Report {
     pub(crate) picture: Option<Pictured>,
 
     /// The trial whose traces are shown, instead of the whole climb; several, as in 12,14, are laid over each other.
-    #[arg(long, value_name = "N", requires = "picture", value_delimiter = ',')]
+    #[arg(long, value_name = "N", requires = "picture", value_delimiter = ',', value_parser = parse_whole::<u32>)]
     pub(crate) trial: Vec<u32>,
 
     /// The benchmark whose scores are shown, by its load.
@@ -352,7 +376,7 @@ pub(crate) struct Report {
     pub(crate) benchmark: Option<String>,
 
     /// The climbs to compare with.
-    #[arg(long, value_name = "CLIMB", value_delimiter = ',', requires = "picture")]
+    #[arg(long, value_name = "CLIMB", value_delimiter = ',', requires = "picture", value_parser = parse_climb)]
     pub(crate) with: Vec<i64>,
 }
 
@@ -376,6 +400,7 @@ pub(crate) enum Pictured {
 #[derive(Args, Debug)]
 pub(crate) struct Attach {
     /// The number of the climb, as `periculum ledger` lists it; it must be over.
+    #[arg(value_parser = parse_climb)]
     pub(crate) climb: i64,
 
     /// The file: comma-, semicolon- or tab-separated under a line of names, as `time,wall power (W)`; the time in seconds since
@@ -413,19 +438,21 @@ pub(crate) struct Enter {
     pub(crate) specimen: String,
 
     /// Take back the result of this number.
-    #[arg(long, value_name = "N", conflicts_with = "what")]
+    #[arg(long, value_name = "N", conflicts_with = "what", value_parser = parse_whole::<i64>)]
     pub(crate) take_back: Option<i64>,
 }
 
 #[derive(Args, Debug)]
 pub(crate) struct Show {
     /// The number of the climb, as `periculum ledger` lists it; without one, the newest.
+    #[arg(value_parser = parse_climb)]
     pub(crate) climb: Option<i64>,
 }
 
 #[derive(Args, Debug)]
 pub(crate) struct Export {
     /// The number of the climb, as `periculum ledger` lists it.
+    #[arg(value_parser = parse_climb)]
     pub(crate) climb: i64,
 
     /// What of it to write.
@@ -461,7 +488,7 @@ pub(crate) struct Reveal {
     pub(crate) plan: PathBuf,
 
     /// Which specimen, instead of the one that the file names.
-    #[arg(long, value_name = "N")]
+    #[arg(long, value_name = "N", value_parser = parse_whole::<u64>)]
     pub(crate) seed: Option<u64>,
 
     /// A setting of a rung to be told of, as in core_clock=4700; what is not named is at stock.
@@ -513,7 +540,7 @@ pub(crate) enum Pace {
     Max,
 }
 
-impl std::str::FromStr for Pace {
+impl FromStr for Pace {
     type Err = String;
 
     fn from_str(text: &str) -> Result<Self, String> {
@@ -524,6 +551,25 @@ impl std::str::FromStr for Pace {
         let times: f64 = text.parse().map_err(|_| wrong())?;
         if times > 0.0 && times.is_finite() { Ok(Self::Times(times)) } else { Err(wrong()) }
     }
+}
+
+fn parse_climb(text: &str) -> Result<i64, String> {
+    let number = text.parse().ok().filter(|number| *number > 0);
+    number.ok_or_else(|| format!("`{text}` is not a climb number; `periculum ledger` lists them"))
+}
+
+fn parse_whole<T: FromStr>(text: &str) -> Result<T, String> {
+    text.parse().map_err(|_| format!("`{text}` is not a whole number"))
+}
+
+fn parse_count<T: FromStr + PartialOrd + From<u8>>(text: &str) -> Result<T, String> {
+    let count = text.parse().ok().filter(|count| *count >= T::from(1));
+    count.ok_or_else(|| format!("`{text}` is not a whole number from 1 up"))
+}
+
+fn parse_niceness(text: &str) -> Result<i32, String> {
+    let niceness = text.parse().ok().filter(|niceness| (-20..=19).contains(niceness));
+    niceness.ok_or_else(|| format!("`{text}` is not a whole number from -20 to 19"))
 }
 
 fn parse_threads(text: &str) -> Result<Threads, String> {

@@ -6,13 +6,13 @@ use std::sync::Arc;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use anyhow::{Context, Result, bail};
-use periculum_core::ending::{Boot, Ending, classify};
+use periculum_core::ending::{Boot, classify};
 use periculum_core::engine::{Climb, Event, RULES, decide_alike};
 use periculum_core::moment::Moment;
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::series::Series;
 use periculum_core::story::Story;
-use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NEXT_DUE, NewClimb, SignsOfLife};
+use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb, SignsOfLife};
 use periculum_loads::process::is_of_a_pass;
 use periculum_rigs::bench::Bench;
 use periculum_rigs::granted::sent_by;
@@ -200,18 +200,16 @@ impl Prepared {
         let mut bench = bench(&briefing, linux.clone(), row.seed, at)?;
         let in_force = bench.read_back();
         let device = &briefing.rig.watchdog;
-        let was_frozen = briefing.plan.unattended && Watchdog::has_restarted(sysroot, device);
+        let has_bitten = briefing.plan.unattended.then(|| Watchdog::has_restarted(sysroot, device));
         let first = match last {
             None => Event::Started { in_force, ahead: minutes_ahead(&*bench), rules: RULES },
             Some(last) => {
-                let ending = match classify(&last.boot, last.wall, &boot) {
-                    Ending::MachineRestarted if was_frozen => Ending::MachineFroze,
-                    ending => ending,
-                };
+                let ending = classify(&last.boot, last.wall, &boot, has_bitten);
                 let running = tell_past(&past).running_pass().map(|(_, pass)| pass.began);
                 let lived = running.map(|began| last.at.since(began));
                 // A virtual clock gives no signs of life.
-                let lived_at_most = lived.filter(|_| !bench.is_virtual()).map(|lived| lived + NEXT_DUE);
+                let next_due = last.next_due.filter(|_| !bench.is_virtual());
+                let lived_at_most = lived.zip(next_due).map(|(lived, next_due)| lived + next_due);
                 let last_words = linux.last_words(since_the_epoch(last.wall));
                 Event::Restarted { ending, lived, lived_at_most, in_force, unattended, last_words, rules: RULES }
             }

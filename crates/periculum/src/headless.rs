@@ -11,7 +11,7 @@ use periculum_core::engine::{ClimbEnd, Entry};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{Progress, Workload};
 use periculum_core::plan::Plan;
-use periculum_core::quantity::{harmless, measured};
+use periculum_core::quantity::{counted, harmless, measured, scored};
 use periculum_core::rig::Rig;
 use periculum_core::story::Story;
 use periculum_core::telling::{ask, mark_sentence, tell, whereabouts};
@@ -56,7 +56,7 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
     let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
     let starting = rig.settings.iter().filter(|setting| plan.restarts_itself && setting.needs_start());
     let starts_for: BTreeSet<String> = starting.map(|setting| setting.name.clone()).collect();
-    let mut printer = Printer::new(style, rig, tell_past(&prepared.past), prepared.ledger_path());
+    let mut printer = Printer::new(style, output.rounds, rig, tell_past(&prepared.past), prepared.ledger_path());
     let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(&notice));
     driver.starts_for = starts_for;
     let parting = driver.drive(first, |_| false)?;
@@ -73,6 +73,9 @@ struct Printer {
     /// Whether a line of progress stands on the terminal and has to be written over.
     has_progress: bool,
     shows_progress: bool,
+    /// Whether each round has a line, and how many were told of the running pass.
+    tells_rounds: bool,
+    told_rounds: u64,
     /// Load and length of the running pass.
     load: String,
     length: Span,
@@ -96,7 +99,7 @@ struct JsonProgress<'a> {
 }
 
 impl Printer {
-    fn new(style: Style, rig: Arc<Rig>, story: Story, ledger: PathBuf) -> Self {
+    fn new(style: Style, tells_rounds: bool, rig: Arc<Rig>, story: Story, ledger: PathBuf) -> Self {
         let shows_progress = style == Style::Lines && std::io::stdout().is_terminal();
         Self {
             style,
@@ -105,6 +108,8 @@ impl Printer {
             ledger,
             has_progress: false,
             shows_progress,
+            tells_rounds,
+            told_rounds: 0,
             load: String::new(),
             length: Span::ZERO,
             workload: None,
@@ -124,6 +129,9 @@ impl Printer {
             (Notice::Told { entry, .. }, Style::Lines) => self.print_entry(entry),
             (Notice::Progress { progress, .. }, Style::Lines) => {
                 self.print_workload(progress);
+                if self.tells_rounds {
+                    self.print_rounds(progress);
+                }
                 if self.shows_progress {
                     self.print_progress(progress);
                 }
@@ -154,10 +162,11 @@ impl Printer {
                 if self.load != order.load {
                     self.workload = None;
                 }
+                self.told_rounds = 0;
                 (self.load, self.length) = (order.load.clone(), order.length);
             }
             Entry::Ended { end, trials, falls, tested, not_at_stock, .. } => {
-                let sums = format!("{trials} trials, {falls} fell, {tested} of passes");
+                let sums = format!("{}, {falls} fell, {tested} of passes", counted(*trials, "trial"));
                 self.print(&format!("     {}: {sums}; {}", end.sentence(), whereabouts(not_at_stock, &self.rig)));
             }
             _ => {}
@@ -198,15 +207,32 @@ impl Printer {
         self.print(&format!("     {}: {workload}; {} at most", self.load, self.length));
     }
 
+    /// A line for the rounds that were finished since the last one: where they are short, several together.
+    fn print_rounds(&mut self, progress: &Progress) {
+        let since = progress.rounds.saturating_sub(self.told_rounds);
+        if since == 0 {
+            return;
+        }
+        let rounds = if since == 1 {
+            progress.rounds.to_string()
+        } else {
+            format!("{}–{}", self.told_rounds + 1, progress.rounds)
+        };
+        self.told_rounds = progress.rounds;
+        let rate = progress.rate.as_ref().map(|rate| format!("  {} {}", scored(rate.value, rate.value), rate.unit));
+        let (at, wrong) = (progress.done.clock(), counted(progress.errors, "error"));
+        self.print(&format!("     {at}  round {rounds}{}  {wrong}", rate.unwrap_or_default()));
+    }
+
     fn print_progress(&mut self, progress: &Progress) {
         let rate =
             progress.rate.as_ref().map_or("–".into(), |rate| format!("{} {}", measured(rate.value, 1), rate.unit));
         write(&format!(
-            "\r\x1b[K     {} of {}   {rate}   {} rounds   {} errors   {} left",
+            "\r\x1b[K     {} of {}   {rate}   {}   {}   {} left",
             progress.done.clock(),
             self.length.clock(),
-            progress.rounds,
-            progress.errors,
+            counted(progress.rounds, "round"),
+            counted(progress.errors, "error"),
             (self.length - progress.done).clock()
         ));
         self.has_progress = true;

@@ -31,6 +31,8 @@ pub(super) struct Ground<'a> {
     pub(super) left: Option<Span>,
     /// The rules that decide, see [`crate::engine::RULES`].
     pub(super) rules: u32,
+    /// The rungs that held in this climb.
+    pub(super) held: &'a [Rung],
 }
 
 /// What a course wants next.
@@ -131,7 +133,7 @@ impl Course {
         match self {
             Self::Baseline(baseline) => baseline.first(),
             Self::Open(open) => open.first(),
-            Self::Walk(walk) => walk.go_harder(ground),
+            Self::Walk(walk) => walk.first(ground),
             Self::Seek(seek) => seek.first(ground),
             Self::Map(map) => map.first(ground),
             Self::Grid(grid) => grid.go_on(ground),

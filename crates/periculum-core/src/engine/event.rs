@@ -20,7 +20,8 @@ use crate::rung::{Change, InForce};
 ///   every benchmark of a proof decides a peak; a map says of its borders between which rungs they lie and by how many trials;
 ///   what goes wrong before a trial's first pass ends it; a sighting without words says nothing; a start that follows an
 ///   orderly end is no fall; a wish to leave while a pass is being stopped is kept.
-pub const RULES: u32 = 1;
+/// - 2: a walk from a rung that has not held in this climb proves that one first.
+pub const RULES: u32 = 2;
 
 /// Something that happened, told to the engine with the time it happened at.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]

@@ -56,6 +56,14 @@ impl Walk {
         self.held.as_ref().map(|(rung, trial)| (rung, *trial))
     }
 
+    /// Where it starts comes first, unless that has held already.
+    pub(super) fn first(&mut self, ground: Ground) -> Move {
+        if ground.rules < 2 || ground.held.contains(&self.at) {
+            return self.go_harder(ground);
+        }
+        Move::Try(self.at.clone(), Reason::Start)
+    }
+
     pub(super) fn after(&mut self, outcome: &Outcome, ground: Ground) -> Move {
         if outcome.verdict == Verdict::Held {
             self.held = Some((self.at.clone(), outcome.trial));
@@ -70,7 +78,8 @@ impl Walk {
         }
         self.downs += u32::from(outcome.took_machine_down());
         self.fallen = Some((self.value(), outcome.clone()));
-        if !self.is_back && self.size < self.steps.coarse.len() {
+        let is_start = ground.rules >= 2 && self.value() == self.start;
+        if !self.is_back && !is_start && self.size < self.steps.coarse.len() {
             self.size += 1;
             self.go_to_what_held();
             return self.go_harder(ground);

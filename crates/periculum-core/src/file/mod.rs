@@ -16,6 +16,7 @@ pub mod plan_file;
 pub mod program_file;
 pub mod proof_file;
 pub mod rig_file;
+pub mod rig_text;
 
 pub use document::Document;
 pub use problem::{Problem, Problems};

@@ -88,7 +88,7 @@ fn read_paid(written: &Located<String>, section: &Section, currency: &mut Option
 
 fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> Option<Setting> {
     let label = section.optional_text("label").map_or_else(|| spoken(&name.value), |text| harmless(&text.value));
-    let unit = section.optional_text("unit").map(|text| harmless(&text.value)).unwrap_or_default();
+    let unit = unit(&section);
     let ladder = read_ladder(&section);
     let stock = section.number("stock");
     let floor = section.optional_number("floor");
@@ -217,7 +217,7 @@ fn kept(ladder: Result<Ladder, String>, at: std::ops::Range<usize>, section: &Se
 }
 
 fn read_derived((name, section): (Located<String>, Section), settings: &[String]) -> Option<Derived> {
-    let unit = section.optional_text("unit").map(|text| harmless(&text.value)).unwrap_or_default();
+    let unit = unit(&section);
     let text = section.text("formula");
     let window = section.optional_section("window");
     let (lowest, highest) = match &window {
@@ -248,14 +248,21 @@ fn read_derived((name, section): (Located<String>, Section), settings: &[String]
     })
 }
 
+/// The unit of a section; a dash, as tables have it, is none.
+fn unit(section: &Section) -> String {
+    let unit = section.optional_text("unit").map(|text| harmless(text.value.trim())).unwrap_or_default();
+    if matches!(unit.as_str(), "-" | "–" | "—") { String::new() } else { unit }
+}
+
 fn read_sensor((name, section): (Located<String>, Section), settings: &[String]) -> Option<Sensor> {
     let label = section.optional_text("label").map_or_else(|| spoken(&name.value), |text| harmless(&text.value));
-    let unit = section.optional_text("unit").map(|text| harmless(&text.value)).unwrap_or_default();
+    let unit = unit(&section);
     let decimals = section.optional_count("decimals", 0).map_or(0, |count| count.value.min(6) as usize);
     let number = |key| section.optional_number(key).map(|number| number.value);
     let (cut_off, limit, least) = (number("cut_off"), number("limit"), number("least"));
     let follows = section.optional_text("follows");
     let core = section.optional_count("core", 0).map(|core| core.value);
+    let patience = section.has("patience").then(|| section.time("patience")).flatten();
     let adapter = section.text("adapter");
     let source = section.text("source");
     let problems = section.problems();
@@ -274,6 +281,7 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
         least,
         follows: follows.map(|followed| followed.value),
         core,
+        patience: patience.map(|patience| patience.value),
         adapter: adapter?.value,
         source: source?.value,
     })

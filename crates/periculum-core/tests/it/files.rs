@@ -115,7 +115,7 @@ fn a_rig_is_read_exactly() {
         rig.settings.iter().map(|setting| setting.name.as_str()).collect::<Vec<_>>(),
         ["bus_clock", "wait_states"]
     );
-    assert_eq!(rig.written(&rig.stock()), "33.3 MHz at 2");
+    assert_eq!(rig.written(&rig.stock()), "33.3 MHz, wait states 2");
     assert_eq!(rig.derived[0].value(&rig.stock()), Some(decimal("8.325")));
     assert_eq!(rig.paid(), None);
 }

@@ -154,7 +154,7 @@ fn a_short_trial_is_not_told_as_if_the_proof_had_been_held() {
     }
     let first = &story.trials[0];
     assert_eq!((first.verdict, first.held_the_proof()), (Some(Verdict::Held), false));
-    assert_eq!(first.put_to(), "2 min of quick");
+    assert_eq!(first.put_to(), "quick for 2 min");
     let last = story.trials.last().expect("trials");
     assert!(last.held_the_proof() && last.put_to() == "quick");
     // Broken off and made again, it is as short as before.
@@ -166,7 +166,7 @@ fn a_short_trial_is_not_told_as_if_the_proof_had_been_held() {
         reason: Reason::Again { trial: 1 },
     };
     story.tell(Moment::from_millis(0), &again);
-    assert_eq!(story.trials.last().expect("a trial").put_to(), "2 min of quick");
+    assert_eq!(story.trials.last().expect("a trial").put_to(), "quick for 2 min");
 }
 
 #[test]

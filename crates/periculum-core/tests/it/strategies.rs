@@ -138,15 +138,28 @@ fn coarse_steps_come_first_and_fine_ones_from_what_held() {
     let entries =
         climb(course(vec![stage(walk)]), &|rung, _| if value(rung, "clock") <= 48 { held() } else { wrong() });
     // 54 falls, so on from 50 … no: 46 and 50 are four apart, 50 falls; then 47, 48, 49 falls, back to 48.
-    assert_eq!(of(&entries, "clock"), [46, 50, 47, 48, 49, 48]);
+    assert_eq!(of(&entries, "clock"), [42, 46, 50, 47, 48, 49, 48]);
     assert_eq!(value(&marks(&entries).1[0].rung, "clock"), 48);
+}
+
+#[test]
+fn where_a_walk_starts_is_proved_first_and_given_up_where_it_does_not_hold() {
+    let walk = || vec![stage(Strategy::Ascend(steps("clock", 1).after(vec![4.into()])))];
+    let falls_above = |limit: i64| {
+        climb(course(walk()), &move |rung, _| if value(rung, "clock") <= limit { held() } else { wrong() })
+    };
+    assert_eq!(of(&falls_above(41), "clock"), [42, 41], "stock falls: no coarse step is tried beyond it");
+    assert_eq!(value(&marks(&falls_above(41)).1[0].rung, "clock"), 41);
+    let baseline = stage(Strategy::Baseline { repeats: 1, within: None });
+    let after_baseline = climb(course([vec![baseline], walk()].concat()), &|_, _| held());
+    assert_eq!(of(&after_baseline, "clock")[..2], [42, 46], "what the baseline proved is not proved again");
 }
 
 #[test]
 fn fine_steps_end_below_what_fell_before_without_trying_it_again() {
     let walk = Strategy::Ascend(steps("clock", 1).after(vec![4.into()]));
     let entries = climb(course(vec![stage(walk)]), &|rung, _| if value(rung, "clock") < 50 { held() } else { wrong() });
-    assert_eq!(of(&entries, "clock"), [46, 50, 47, 48, 49]);
+    assert_eq!(of(&entries, "clock"), [42, 46, 50, 47, 48, 49]);
     assert!(matches!(&ends(&entries)[..], [StageEnd::NextDidNotHold { value, .. }] if *value == Decimal::from(50)));
 }
 
@@ -155,13 +168,13 @@ fn a_fall_is_fed_until_the_ceiling_and_heat_is_not() {
     let feed = || Strategy::Feed { steps: steps("clock", 1), feed: steps("volts", 5) };
     let needs = |rung: &Rung| value(rung, "volts") >= 125 + 5 * (value(rung, "clock") - 44);
     let entries = climb(course(vec![stage(feed())]), &|rung, _| if needs(rung) { held() } else { wrong() });
-    let pairs = [[43, 125], [44, 125], [45, 125], [45, 130], [46, 130], [46, 135], [47, 135], [46, 135]];
+    let pairs = [[42, 125], [43, 125], [44, 125], [45, 125], [45, 130], [46, 130], [46, 135], [47, 135], [46, 135]];
     assert_eq!(tried(&entries, &["clock", "volts"]), pairs, "the ceiling of the voltage is 139");
     let hot = |rung: &Rung, _| {
         if value(rung, "clock") <= 44 { held() } else { fell(IncidentKind::Throttled, 30) }
     };
     let entries = climb(course(vec![stage(feed())]), &hot);
-    assert_eq!(tried(&entries, &["clock", "volts"]), [[43, 125], [44, 125], [45, 125], [44, 125]]);
+    assert_eq!(tried(&entries, &["clock", "volts"]), [[42, 125], [43, 125], [44, 125], [45, 125], [44, 125]]);
     assert!(matches!(ends(&entries)[0], StageEnd::Limited { incident: IncidentKind::Throttled, .. }));
 }
 
@@ -171,14 +184,14 @@ fn a_deep_fall_sends_farther_back_than_a_shallow_one_but_not_below_the_start() {
         let walk = Strategy::Ascend(steps("clock", 1));
         let entries =
             climb(course(vec![stage(walk)]), &|rung, _| if value(rung, "clock") < 48 { held() } else { report() });
-        of(&entries, "clock")[6]
+        of(&entries, "clock")[7]
     };
     assert_eq!(after(|| fell(IncidentKind::WrongResult, 54)), 47);
     assert_eq!(after(|| fell(IncidentKind::WrongResult, 2)), 46);
     assert_eq!(after(|| fell(IncidentKind::Freeze, 54)), 45);
     let walk = Strategy::Ascend(steps("clock", 1));
     let first_freezes = |rung: &Rung, _| if value(rung, "clock") < 43 { held() } else { fell(IncidentKind::Freeze, 5) };
-    assert_eq!(of(&climb(course(vec![stage(walk)]), &first_freezes), "clock"), [43, 42]);
+    assert_eq!(of(&climb(course(vec![stage(walk)]), &first_freezes), "clock"), [42, 43, 42]);
 }
 
 #[test]
@@ -187,7 +200,7 @@ fn a_limit_is_opened_in_one_trial_or_left_alone() {
     let entries = climb(course(stages()), &|_, _| held());
     assert_eq!(tried(&entries, &["turbo", "clock"]), [[59, 42], [59, 50], [59, 58]]);
     let entries = climb(course(stages()), &|rung, _| if value(rung, "turbo") < 59 { held() } else { wrong() });
-    assert_eq!(tried(&entries, &["turbo", "clock"]), [[59, 42], [42, 50], [42, 58]]);
+    assert_eq!(tried(&entries, &["turbo", "clock"]), [[59, 42], [42, 42], [42, 50], [42, 58]]);
     assert!(matches!(ends(&entries)[0], StageEnd::NextDidNotHold { .. }));
     assert_eq!(marks(&entries).1.len(), 1, "an open limit is no mark");
 }
@@ -372,7 +385,7 @@ fn a_stage_may_start_at_stock_or_at_a_profile() {
     let stages = vec![walk(Start::Last), walk(Start::Stock), walk(Start::Profile(profile))];
     let entries = climb(course(stages), &|rung, _| if value(rung, "clock") <= 44 { held() } else { wrong() });
     let tried = tried(&entries, &["clock", "volts"]);
-    assert_eq!(tried[4..9], [[43, 125], [44, 125], [45, 125], [44, 125], [51, 130]]);
+    assert_eq!(tried[5..10], [[43, 125], [44, 125], [45, 125], [44, 125], [50, 130]], "a profile is proved first");
 }
 
 #[test]
@@ -381,10 +394,10 @@ fn a_budget_ends_the_climb_with_the_best_so_far_as_its_mark() {
         course(vec![stage(Strategy::Ascend(steps("clock", 1))), stage(Strategy::Trim(steps("volts", 1)))]);
     plan.budget = Budget { hours: Some(Span::from_seconds(200)), ..Budget::default() };
     let entries = climb((rig, plan), &|_, _| held());
-    assert_eq!(of(&entries, "clock"), [43, 44, 45]);
+    assert_eq!(of(&entries, "clock"), [42, 43, 44]);
     let (end, marks) = marks(&entries);
     assert_eq!(end, ClimbEnd::BudgetSpent { limit: Limit::Hours, left: vec![0, 1] });
-    assert_eq!(value(&marks[0].rung, "clock"), 45);
+    assert_eq!(value(&marks[0].rung, "clock"), 44);
     assert_eq!(end.sentence(), "the hours are used up, and stages 1 to 2 were not finished");
 }
 
@@ -497,7 +510,8 @@ fn a_rig_rests_before_a_pass_that_wants_it() {
 
 #[test]
 fn a_machine_that_keeps_going_down_with_nobody_there_ends_the_climb() {
-    let (rig, plan) = course(vec![stage(Strategy::Ascend(steps("clock", 1)))]);
+    let high = Start::Profile(course(vec![]).0.stock().with("clock", 50.into()));
+    let (rig, plan) = course(vec![Stage { start: high, ..stage(Strategy::Ascend(steps("clock", 1))) }]);
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let stock: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
     let mut at = 0;

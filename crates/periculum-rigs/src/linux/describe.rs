@@ -3,6 +3,8 @@
 use std::fmt::Write;
 use std::path::Path;
 
+use periculum_core::quantity::counted;
+
 use super::attribute::{names, number, numbered, text};
 use super::cycles::Cycles;
 use super::dmi::{self, Module};
@@ -42,16 +44,15 @@ fn write(out: &mut String, root: &Path) -> std::fmt::Result {
 
 fn summary(root: &Path, topology: &Topology) -> String {
     let kernel = text(&root.join("proc/sys/kernel/osrelease")).unwrap_or_else(|| "unknown".into());
-    let plural = |count: usize, one: &str| format!("{count} {one}{}", if count == 1 { "" } else { "s" });
-    let (cores, threads) = (plural(topology.cores, "core"), plural(topology.threads, "thread"));
-    format!("{}, {cores}, {threads}, kernel {kernel}", plural(topology.packages, "package"))
+    let (cores, threads) = (counted(topology.cores, "core"), counted(topology.threads, "thread"));
+    format!("{}, {cores}, {threads}, kernel {kernel}", counted(topology.packages, "package"))
 }
 
 fn write_parts(out: &mut String, root: &Path, topology: &Topology) -> std::fmt::Result {
     let model = if topology.model.is_empty() { "unknown" } else { &topology.model };
     write_part(out, "processor", model)?;
     for (capacity, threads) in topology.capacities.iter().filter(|_| topology.capacities.len() > 1) {
-        writeln!(out, "# {threads} threads with {capacity} of 1024 of the strongest core's capacity")?;
+        writeln!(out, "# {} with {capacity} of 1024 of the strongest core's capacity", counted(*threads, "thread"))?;
     }
     if !topology.caches.is_empty() {
         writeln!(out, "# caches of core 0: {}\n", topology.caches.join(", "))?;

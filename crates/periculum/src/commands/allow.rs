@@ -22,7 +22,7 @@ pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
     let file = SourceFile::read(&allow.file)?;
     let mut permits = Permits::read(places::permits()?)?;
     let rig = match (is_rig(&file), is_climbable(&file)) {
-        (true, _) => Some((Arc::new(read_rig_file(file.clone())?), false)),
+        (true, _) => Some((Arc::new(read_rig_file(file.clone())?.0), false)),
         // A plan may raise ceilings, and have no programs of its own.
         (_, true) if read_programs(file.clone())?.is_empty() => {
             let briefing = Briefing::read(&allow.file)?;

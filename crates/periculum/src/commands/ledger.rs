@@ -4,11 +4,15 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use anyhow::Result;
+use periculum_core::amount::written;
+use periculum_core::pass::{Pass, PassReport, Workload};
+use periculum_core::quantity::{counted, grouped, scored};
+use periculum_core::story::TrialStory;
 use periculum_ledger::{ClimbRow, IncidentRow};
 
 use super::date;
 use crate::cli::{Common, Ledger};
-use crate::climbing::{open_ledger, recall, tell_dropped};
+use crate::climbing::{open_ledger, recall, tell_dropped, tell_past};
 use crate::complaint::FAILED;
 use crate::output::say;
 use crate::places;
@@ -19,7 +23,7 @@ pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
     if arguments.check {
         ledger.check()?;
         tell_dropped(&ledger);
-        say!("every line was read again: {} problems", ledger.dropped().len());
+        say!("every line was read again: {}", counted(ledger.dropped().len(), "problem"));
         if !ledger.dropped().is_empty() {
             code = ExitCode::from(FAILED);
         }
@@ -60,6 +64,7 @@ fn list_climb(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
     let row = ledger.climb(climb)?;
     let rig = recall(ledger, &row)?.rig;
     say!("climb {climb}: {} on {}, for {}, begun {}", row.plan, row.rig, row.use_name, date(row.wall));
+    let story = tell_past(&ledger.lines(climb)?);
     for trial in ledger.trials(climb)? {
         say!(
             "{:>4}  {:<8} {}  {}  {}  {}",
@@ -70,6 +75,8 @@ fn list_climb(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
             trial.tested,
             trial.incident.as_deref().unwrap_or_default()
         );
+        let told = story.trials.iter().find(|told| told.number == trial.trial);
+        told.into_iter().flat_map(TrialStory::finished).for_each(|pass| say!("      {}", pass_line(pass)));
     }
     let incidents = ledger.incidents(climb)?;
     if !incidents.is_empty() {
@@ -79,6 +86,18 @@ fn list_climb(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
         say!("  {}", incident_line(incident));
     }
     Ok(())
+}
+
+/// A pass: its load, what it worked on, how long it ran, and its score.
+fn pass_line((order, report): (&Pass, &PassReport)) -> String {
+    let size = |work: &Workload| {
+        let size = grouped(work.size.into());
+        format!("  {size} {}, {}", work.size_name, written(work.bytes))
+    };
+    let size = report.workload.as_ref().map(size).unwrap_or_default();
+    let score = report.score.as_ref().map(|score| format!("  {} {}", scored(score.value, score.value), score.unit));
+    let rounds = counted(report.rounds, "round");
+    format!("{}{size}  {}, {rounds}{}", order.load, report.ran, score.unwrap_or_default())
 }
 
 fn incident_line(incident: &IncidentRow) -> String {

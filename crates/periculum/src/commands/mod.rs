@@ -1,6 +1,7 @@
 //! One file a command.
 
 mod allow;
+mod as_it_is;
 mod attach;
 mod check;
 mod climb;

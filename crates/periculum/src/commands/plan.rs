@@ -6,7 +6,6 @@ use std::process::ExitCode;
 
 use anyhow::Result;
 use periculum_core::file::outline::quoted;
-use periculum_core::rig::Rig;
 
 use super::{LEDGER, climb};
 use crate::briefing::{SourceFile, read_rig_file};
@@ -40,7 +39,7 @@ pub(super) fn run(plan: &Plan, common: &Common) -> Result<ExitCode> {
 
 /// A plan to begin with: know the rig, find the limit of its first setting, and prove a rung a margin below.
 fn beginning(plan: &Path, rig_path: &Path) -> Result<String> {
-    let rig: Rig = read_rig_file(SourceFile::read(rig_path)?)?;
+    let (rig, _) = read_rig_file(SourceFile::read(rig_path)?)?;
     let movable = rig.settings.iter().find_map(|setting| Some((setting, setting.ceilings.keys().next()?)));
     let Some((setting, use_name)) = movable else {
         let what = format!("no setting of {} has a ceiling, so there is nothing to climb", rig_path.display());

@@ -11,10 +11,10 @@ use periculum_core::file::proof_file::written;
 use periculum_core::moment::Span;
 use periculum_core::pass::{Demand, Extent, Pass, StopOn};
 
-use super::{LEDGER, climb};
+use super::{LEDGER, as_it_is, climb};
 use crate::briefing::{self, Briefing, SourceFile};
 use crate::cli::{Common, Output, Prove, WhenToStop};
-use crate::climbing::{PROVING, PROVING_RIG, Prepared, open_ledger};
+use crate::climbing::{PROVING, Prepared, open_ledger};
 use crate::{headless, places};
 
 /// The proofs that have a name, each a file.
@@ -28,14 +28,18 @@ const PROOFS: [(&str, &str); 3] = [
 const USUAL_LENGTH: Span = Span::from_seconds(300);
 
 pub(super) fn run(prove: &Prove, common: &Common) -> Result<ExitCode> {
-    let rig = SourceFile { path: PathBuf::from("prove.rig.toml"), text: PROVING_RIG.to_owned() };
+    let rig = as_it_is::rig(prove.rig.as_deref(), &common.sysroot)?;
     let (name, passes) = proof(prove)?;
     let plan = SourceFile { path: PathBuf::from("prove.plan.toml"), text: plan_text(&name, &passes) };
     let briefing = Briefing::of(rig, plan)?;
     let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
     let prepared = Prepared::new(briefing, ledger, &common.sysroot, None)?;
-    if prove.json || prove.headless || !std::io::stdout().is_terminal() {
-        return headless::drive(prepared, &Output { headless: true, json: prove.json, answers: None }, None);
+    if prove.json || prove.headless || prove.rounds || !std::io::stdout().is_terminal() {
+        return headless::drive(
+            prepared,
+            &Output { headless: true, json: prove.json, rounds: prove.rounds, answers: None },
+            None,
+        );
     }
     climb::show(prepared, common, None, |_| true)
 }

@@ -15,10 +15,10 @@ use periculum_core::statistics::mean_interval;
 use periculum_core::story::Story;
 use periculum_rigs::linux::Linux;
 
-use super::LEDGER;
+use super::{LEDGER, as_it_is};
 use crate::briefing::{self, Briefing, SourceFile, real_loads};
 use crate::cli::{Common, Output, Score};
-use crate::climbing::{PROVING_RIG, Prepared, SCORING, open_ledger};
+use crate::climbing::{Prepared, SCORING, open_ledger};
 use crate::complaint::{BadInput, NOT_SURE};
 use crate::output::{complain, lines, say};
 use crate::{headless, places};
@@ -62,13 +62,13 @@ pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
     if !score.json {
         warn_of_others(&Linux::below(&common.sysroot));
     }
-    let rig = SourceFile { path: PathBuf::from("prove.rig.toml"), text: PROVING_RIG.to_owned() };
+    let rig = as_it_is::rig(score.rig.as_deref(), &common.sysroot)?;
     let plan = SourceFile { path: PathBuf::from("score.plan.toml"), text: plan_text(score, &names, &programs) };
     let briefing = Briefing::of(rig, plan)?;
     let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
     let prepared = Prepared::new(briefing, ledger, &common.sysroot, None)?;
-    let (code, story) =
-        headless::drive_to_story(prepared, &Output { headless: true, json: score.json, answers: None }, None)?;
+    let output = Output { headless: true, json: score.json, rounds: score.rounds, answers: None };
+    let (code, story) = headless::drive_to_story(prepared, &output, None)?;
     if !score.json {
         lines(std::io::stdout(), &format!("\n{}", table(&story, &names)));
     }

@@ -1,12 +1,14 @@
 //! Whether a pass has the time for what it orders, known before it begins.
 
+use std::collections::BTreeMap;
+use std::sync::{Mutex, PoisonError};
 use std::time::Duration;
 
 use periculum_core::moment::Span;
 use periculum_core::plan::Plan;
 use periculum_loads::catalogue;
 use periculum_loads::cores::allowed;
-use periculum_loads::frame::{Order, seconds_a_round};
+use periculum_loads::frame::{Load, Order, seconds_a_round};
 use periculum_rigs::linux::Linux;
 
 use super::order::{LoadOrder, Means, resolve};
@@ -29,7 +31,7 @@ pub(super) fn no_round(order: &LoadOrder, times: f64) -> Option<String> {
     let length = Duration::from_millis(order.length.millis());
     let whole = length.saturating_sub(Order::usual_warm_up(length));
     let each = if order.is_one_by_one { whole / order.cores.len().max(1) as u32 } else { whole };
-    let round = seconds_a_round(load, order.size)?;
+    let round = seconds_once(load, order.size)?;
     (round > times * each.as_secs_f64()).then(|| {
         let span = |seconds: f64| Span::from_millis((1000.0 * seconds) as u64);
         format!(
@@ -39,6 +41,13 @@ pub(super) fn no_round(order: &LoadOrder, times: f64) -> Option<String> {
             span(each.as_secs_f64())
         )
     })
+}
+
+/// The seconds of a round, measured once: whoever writes a plan asks at every key.
+fn seconds_once(load: &dyn Load, size: u64) -> Option<f64> {
+    static MEASURED: Mutex<BTreeMap<(&str, u64), Option<f64>>> = Mutex::new(BTreeMap::new());
+    let mut measured = MEASURED.lock().unwrap_or_else(PoisonError::into_inner);
+    *measured.entry((load.about().name, size)).or_insert_with(|| seconds_a_round(load, size))
 }
 
 #[cfg(test)]

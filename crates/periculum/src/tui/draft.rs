@@ -25,8 +25,8 @@ enum Source {
 /// What a text means.
 #[derive(Clone, Debug)]
 pub(super) enum Meaning {
-    /// A plan, and what it would do.
-    Plan(Box<Briefing>, Box<Forecast>),
+    /// A plan, what it would do, and what of it will come to nothing on this machine.
+    Plan(Box<Briefing>, Box<Forecast>, Vec<String>),
     /// Nothing yet: what is wrong, each with the line it belongs to.
     Wrong(Vec<(Option<usize>, Problem)>),
 }
@@ -71,7 +71,7 @@ impl Draft {
     /// The rig with the plan as far as there is one: where it can't be read yet, one without stages.
     pub(super) fn briefing(&self) -> Result<Briefing> {
         match (&self.meaning, &self.source) {
-            (Meaning::Plan(briefing, _), _) => Ok((**briefing).clone()),
+            (Meaning::Plan(briefing, ..), _) => Ok((**briefing).clone()),
             (Meaning::Wrong(_), Source::File(path)) => Briefing::without_plan(path, self.text.clone()),
             (Meaning::Wrong(_), Source::Climb { .. }) => bail!("the plan of a climb can always be read"),
         }
@@ -210,7 +210,7 @@ impl Draft {
     pub(super) fn name(&self) -> String {
         match (&self.source, &self.meaning) {
             (Source::File(_) | Source::Climb { written: Some(_), .. }, _) => self.whose(),
-            (Source::Climb { .. }, Meaning::Plan(briefing, _)) => {
+            (Source::Climb { .. }, Meaning::Plan(briefing, ..)) => {
                 format!("{}.plan.toml", briefing.plan.name.replace([' ', '/'], "-"))
             }
             (Source::Climb { number, .. }, Meaning::Wrong(_)) => format!("climb-{number}.plan.toml"),
@@ -284,7 +284,8 @@ fn mean(source: &Source, text: &str, lines: &[Line]) -> Result<Meaning> {
     match read {
         Ok(briefing) => {
             let foreseen = forecast(&briefing.rig, &briefing.plan);
-            Ok(Meaning::Plan(Box::new(briefing), Box::new(foreseen)))
+            let warnings = briefing.warnings();
+            Ok(Meaning::Plan(Box::new(briefing), Box::new(foreseen), warnings))
         }
         Err(error) => match error.downcast::<BadFile>() {
             Ok(bad) if bad.source_text == text => {

@@ -77,6 +77,8 @@ pub struct Climb {
     stretch: u32,
     /// How many trials have said something, about their rung or about the luck of their scores.
     spoken: u32,
+    /// The rungs that held.
+    held: Vec<Rung>,
     /// How each trial ended.
     verdicts: BTreeMap<u32, Verdict>,
     /// The last trial that was judged.
@@ -115,6 +117,7 @@ impl Climb {
             setbacks: 0,
             stretch: 1,
             spoken: 0,
+            held: Vec::new(),
             verdicts: BTreeMap::new(),
             judged: None,
             state: State::Ready,
@@ -235,7 +238,13 @@ impl Climb {
     }
 
     fn ground(&self, now: Moment) -> Ground<'_> {
-        Ground { rig: &self.rig, use_name: &self.plan.use_name, left: self.time_left(now), rules: self.rules }
+        Ground {
+            rig: &self.rig,
+            use_name: &self.plan.use_name,
+            left: self.time_left(now),
+            rules: self.rules,
+            held: &self.held,
+        }
     }
 
     fn on_started(&mut self, in_force: &InForce, ahead: i32, step: &mut Step) {

@@ -1,6 +1,10 @@
 //! The highest value that held, large enough to be read from across the room.
 
-use periculum_core::quantity::{grouped, measured};
+use periculum_core::ladder::Direction;
+use periculum_core::pass::Threads;
+use periculum_core::quantity::{counted, grouped, measured};
+use periculum_core::setting::Setting;
+use periculum_core::story::TrialStory;
 use periculum_core::telling::gain_words;
 use ratatui::Frame;
 use ratatui::layout::Rect;
@@ -31,21 +35,18 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let Some(setting) = app.shown.plan.climbed_setting().and_then(|name| app.shown.rig.setting(name)) else {
         return draw_rate(frame, app, area);
     };
-    let held = app.shown.story.trials.iter().filter(|trial| trial.held_the_proof());
     let mark = app.shown.story.marks.last();
     // Once there is a mark, it is what counts: a rung that held once may have fallen since.
-    let (title, rung, evidence) = match (mark, held.max_by_key(|trial| trial.rung.get(&setting.name))) {
+    let (title, rung, evidence) = match (mark, hardest_held(app, setting)) {
         (Some(mark), _) => ("mark", &mark.rung, format!("held {} in trial {}", mark.proof, mark.trial)),
         (None, Some(trial)) => {
-            ("highest so far", &trial.rung, format!("held {} in trial {}", trial.proof, trial.number))
+            let evidence = format!("held {} in trial {}", trial.proof, trial.number);
+            (title_without_mark(app, setting, trial), &trial.rung, evidence)
         }
         (None, None) => {
-            let lines = vec![
-                Line::styled("highest so far", theme.muted),
-                Line::default(),
-                Line::styled("nothing has held so far", theme.text),
-            ];
-            frame.render_widget(ratatui::text::Text::from(lines), area);
+            let words = if app.shown.story.ended.is_some() { "nothing held" } else { "nothing has held so far" };
+            let lines = [Line::styled(so_far(setting), theme.muted), Line::default(), Line::styled(words, theme.text)];
+            frame.render_widget(ratatui::text::Text::from_iter(lines), area);
             return;
         }
     };
@@ -67,6 +68,33 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     frame.render_widget(ratatui::text::Text::from(lines), area);
 }
 
+/// The trial that held with the hardest value of the setting.
+fn hardest_held<'a>(app: &'a App, setting: &Setting) -> Option<&'a TrialStory> {
+    let held = app.shown.story.trials.iter().filter(|trial| trial.held_the_proof());
+    let value = |trial: &TrialStory| trial.rung.get(&setting.name);
+    match setting.harder {
+        Direction::Up => held.max_by_key(|trial| value(trial)),
+        Direction::Down => held.min_by_key(|trial| value(trial)),
+    }
+}
+
+/// What the value of the hardest trial that held is, where the climb has no mark.
+fn title_without_mark(app: &App, setting: &Setting, held: &TrialStory) -> &'static str {
+    match (&app.shown.story.ended, setting.harder) {
+        (None, _) => so_far(setting),
+        (Some(_), _) if held.rung == app.shown.rig.stock() => "stock",
+        (Some(_), Direction::Up) => "highest that held",
+        (Some(_), Direction::Down) => "lowest that held",
+    }
+}
+
+fn so_far(setting: &Setting) -> &'static str {
+    match setting.harder {
+        Direction::Up => "highest so far",
+        Direction::Down => "lowest so far",
+    }
+}
+
 /// Where nothing is climbed, the rate of the running pass takes the place of a mark.
 fn draw_rate(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
@@ -74,15 +102,26 @@ fn draw_rate(frame: &mut Frame, app: &App, area: Rect) {
     else {
         return;
     };
-    let load = app.shown.story.running_pass().map_or("", |(_, pass)| pass.order.load.as_str());
-    let mut lines = vec![Line::styled(format!("{load}, all cores together"), theme.muted)];
+    let title =
+        app.shown.story.running_pass().map(|(_, pass)| format!("{}, {}", pass.order.load, cores(pass.order.threads)));
+    let mut lines = vec![Line::styled(title.unwrap_or_default(), theme.muted)];
     lines.extend(large(&measured(rate.value, 1), theme.text.bold()));
     if let Some(last) = lines.last_mut() {
         last.push_span(Span::styled(format!(" {}", rate.unit), theme.muted));
     }
-    let checked = format!("{} rounds checked, {} wrong", grouped(progress.rounds.into()), progress.errors);
+    let checked = format!("{} checked, {} wrong", counted(progress.rounds, "round"), progress.errors);
     lines.push(Line::styled(checked, if progress.errors == 0 { theme.text } else { theme.bad }));
     frame.render_widget(ratatui::text::Text::from(lines), area);
+}
+
+/// Whose rate it is.
+fn cores(threads: Threads) -> String {
+    match threads {
+        Threads::All => "all cores together".into(),
+        Threads::Count(1) => "on one core".into(),
+        Threads::Count(count) => format!("{count} cores together"),
+        Threads::Each => "one core at a time".into(),
+    }
 }
 
 /// The number in three lines.

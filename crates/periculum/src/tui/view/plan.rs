@@ -132,7 +132,7 @@ fn section_name(path: &[Step]) -> String {
 fn section_words(app: &App, draft: &Draft, path: &[Step], comment: &str, width: u16, row: &mut Line<'static>) {
     let theme = &app.theme;
     let stage = match (path, &draft.meaning) {
-        ([Step::Key(key), Step::Nth(nth)], Meaning::Plan(briefing, forecast)) if key == "stage" => {
+        ([Step::Key(key), Step::Nth(nth)], Meaning::Plan(briefing, forecast, _)) if key == "stage" => {
             Some((&briefing.plan.stages[*nth], briefing, &forecast.stages[*nth]))
         }
         _ => None,
@@ -176,7 +176,11 @@ fn foreseen(app: &App, draft: &Draft, width: usize) -> Vec<Line<'static>> {
             let words = format!("{lines}. {it} marked with !; nothing is foreseen before that is mended.");
             wrapped(&words, width).into_iter().map(|line| Line::styled(line, theme.warning)).collect()
         }
-        Meaning::Plan(briefing, forecast) => effort(app, briefing, forecast, width),
+        Meaning::Plan(briefing, forecast, warnings) => {
+            let told = |words: &String| wrapped(words, width).into_iter();
+            let warned = warnings.iter().flat_map(told).map(|line| Line::styled(line, theme.warning));
+            warned.chain(effort(app, briefing, forecast, width)).collect()
+        }
     }
 }
 

@@ -2,7 +2,7 @@
 //! each value gains, and how it ranks.
 
 use periculum_core::comparison::Says;
-use periculum_core::quantity::scored;
+use periculum_core::quantity::{counted, scored};
 use periculum_core::scores::{Benchmark, Level};
 use periculum_core::setting::Setting;
 use periculum_core::telling::{benchmark_words, percent_words};
@@ -106,7 +106,7 @@ fn facts(app: &App, benchmark: &Benchmark, setting: Option<&Setting>) -> Vec<Lin
         format!("{} {unit} at {}", scored(best.mean(), best.mean()), written(best, setting) + &fate(best)),
     )];
     if let Some((stock, times)) = benchmark.baseline {
-        lines.push(fact("at stock", format!("{} {unit}, measured {times} times", scored(stock, stock))));
+        lines.push(fact("at stock", format!("{} {unit}, measured {}", scored(stock, stock), counted(times, "time"))));
     }
     match &benchmark.noise {
         Some(noise) => {

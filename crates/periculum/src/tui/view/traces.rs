@@ -204,11 +204,12 @@ fn draw_axis(frame: &mut Frame, app: &App, area: Rect, stretch: Stretch) {
 /// Times from one on, over this length.
 fn draw_times(buffer: &mut Buffer, app: &App, area: Rect, from: Length, length: Length) {
     let times = (area.width / BETWEEN_TIMES).max(1);
+    let apart = Length::from_millis(length.millis() / u64::from(times));
     for nth in 0..times {
         let at = from + Length::from_millis(length.millis() * u64::from(nth) / u64::from(times));
         let x = area.x + area.width * nth / times;
         if area.height > 1 {
-            buffer.set_stringn(x, area.y + 1, at.clock(), usize::from(BETWEEN_TIMES), app.theme.muted);
+            buffer.set_stringn(x, area.y + 1, at.clock_among(apart), usize::from(BETWEEN_TIMES), app.theme.muted);
         }
     }
 }

@@ -2,7 +2,7 @@
 
 use periculum_core::engine::Prospect;
 use periculum_core::moment::Span as Time;
-use periculum_core::quantity::measured;
+use periculum_core::quantity::{counted, measured};
 use periculum_core::story::TrialStory;
 use periculum_core::telling::{change_words, mark_sentence, whereabouts};
 use ratatui::Frame;
@@ -74,7 +74,7 @@ fn pass(app: &App, trial: &TrialStory, width: u16) -> Line<'static> {
     let left = length - progress.done;
     line.push_span(Span::styled(format!("  {} left", left.clock()), theme.text));
     let errors = if progress.errors == 0 { theme.muted } else { theme.bad };
-    line.push_span(Span::styled(format!("   {} errors", progress.errors), errors));
+    line.push_span(Span::styled(format!("   {}", counted(progress.errors, "error")), errors));
     if let Some(rate) = &progress.rate {
         line.push_span(Span::styled(format!("   {} {}", measured(rate.value, 1), rate.unit), theme.muted));
     }
@@ -136,10 +136,12 @@ fn over(app: &App) -> Vec<Line<'static>> {
         .map(|ended| format!("{}; {}", ended.end.sentence(), whereabouts(&ended.not_at_stock, &app.shown.rig)));
     let mut lines = vec![Line::from(vec![lead(app, "over"), Span::styled(how.unwrap_or_default(), theme.text)])];
     if app.shown.story.marks.is_empty() {
-        lines.push(Line::from(vec![
-            lead(app, "no mark"),
-            Span::styled("nothing harder than stock was proved", theme.text),
-        ]));
+        let is_beyond = |trial: &TrialStory| trial.held_the_proof() && trial.rung != app.shown.rig.stock();
+        let why = match app.shown.story.trials.iter().any(is_beyond) {
+            true => "the climb ended before what held beyond stock became one",
+            false => "nothing harder than stock was proved",
+        };
+        lines.push(Line::from(vec![lead(app, "no mark"), Span::styled(why, theme.text)]));
     }
     for mark in app.shown.story.marks.iter().rev().take(usize::from(HEIGHT) - 2) {
         let flag = Span::styled(format!("{:<LEAD$}", "⚑ mark"), theme.accent);
@@ -169,5 +171,6 @@ fn trouble(app: &App) -> Line<'static> {
 }
 
 fn lead(app: &App, words: &str) -> Span<'static> {
-    Span::styled(format!("{words:<LEAD$}"), app.theme.muted)
+    // A name may be as long as its author likes; what follows stands off it.
+    Span::styled(format!("{:<LEAD$}", format!("{words}  ")), app.theme.muted)
 }
