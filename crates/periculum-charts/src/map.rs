@@ -59,8 +59,12 @@ fn draw_border(chart: &Plane, terrain: &Terrain) -> Drawn {
         }
         for (edge, colour) in edges.into_iter().zip([GREEN, RED]) {
             let Some(edge) = edge else { continue };
-            let tick = Rectangle::new([(-1, -8), (1, 8)], colour.filled());
-            area.draw(&(EmptyElement::at((edge, height)) + tick))?;
+            // What holds is one stroke, what falls two: whoever sees no colours sees that.
+            let strokes: &[i32] = if colour == GREEN { &[0] } else { &[-2, 2] };
+            for x in strokes {
+                let stroke = Rectangle::new([(x - 1, -8), (x + 1, 8)], colour.filled());
+                area.draw(&(EmptyElement::at((edge, height)) + stroke))?;
+            }
         }
     }
     Ok(())

@@ -139,7 +139,9 @@ impl Reported<'_> {
             blocks.push(Block::Picture { caption, figure: ascent(&profile)? });
         }
         if let Some(terrain) = Terrain::of(self.story, self.rig, self.plan) {
-            let caption = "The map: green ticks hold, red ones fall, and what lies between them is not known.".into();
+            let caption =
+                "The map: at a single stroke it holds, at a double one it falls, and what lies between is not known."
+                    .into();
             blocks.push(Block::Picture { caption, figure: map(&terrain)? });
         }
         Ok(blocks)
@@ -168,6 +170,7 @@ impl Reported<'_> {
         if !cut_offs.is_empty() {
             blocks.push(Block::Item(format!("Cut-offs, at which a pass is stopped at once: {}", cut_offs.join(", "))));
         }
+        blocks.extend(self.silent());
         blocks
     }
 
@@ -324,6 +327,12 @@ impl Reported<'_> {
         })
     }
 
+    /// The sensors that read nothing: nobody may take that for "nothing happened".
+    fn silent(&self) -> Option<Block> {
+        let silent: Vec<&str> = self.story.silent(self.rig).iter().map(|sensor| sensor.label.as_str()).collect();
+        (!silent.is_empty()).then(|| Block::Paragraph(format!("Sensors that read nothing: {}.", silent.join(", "))))
+    }
+
     /// What the operator wrote down on the way.
     fn notes(&self) -> Vec<Block> {
         let began = self.story.began.unwrap_or_default();
@@ -387,7 +396,8 @@ impl Reported<'_> {
             trial.put_to(),
             trial.tested.to_string(),
             score.unwrap_or_default(),
-            trial.gain.as_ref().map(percent_words).unwrap_or_default(),
+            // How sure that is stands under the scores, once, from all measurements together.
+            trial.gain.as_ref().map(|gain| format!("{:+.1}", 100.0 * gain.change)).unwrap_or_default(),
             trial.reason.because(self.rig),
         ]);
         row

@@ -27,7 +27,12 @@ pub struct Plan {
     pub unattended: bool,
     /// Whether the machine is started anew by itself where a change needs that.
     pub restarts_itself: bool,
+    /// How long a soak must have been before a profile of this plan may be applied at start.
+    pub arm_after: Span,
 }
+
+/// How long that is where a plan does not say: a night.
+pub const ARM_AFTER: Span = Span::from_seconds(8 * 3600);
 
 /// A ceiling that is raised for one climb.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]

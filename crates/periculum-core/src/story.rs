@@ -9,6 +9,7 @@ use crate::moment::{Moment, Span};
 use crate::pass::{Pass, PassReport, Progress, Score};
 use crate::plan::Strategy;
 use crate::reason::{Reason, StageEnd};
+use crate::rig::{Rig, Sensor};
 use crate::rung::{Change, InForce, Rung};
 use crate::series::{Series, Spread};
 use crate::verdict::Verdict;
@@ -211,6 +212,15 @@ impl Story {
         let trial = self.open_trial()?;
         let pass = trial.passes.last().filter(|pass| pass.report.is_none())?;
         Some((trial.passes.len() - 1, pass))
+    }
+
+    /// The sensors of a rig that have read nothing in any pass that came to an end; none before there is one.
+    pub fn silent<'a>(&self, rig: &'a Rig) -> Vec<&'a Sensor> {
+        let reports: Vec<&PassReport> =
+            self.trials.iter().flat_map(TrialStory::finished).map(|(_, report)| report).collect();
+        let has_read = |sensor: &Sensor| reports.iter().any(|report| report.peaks.contains_key(&sensor.name));
+        let silent = rig.sensors.iter().filter(|sensor| !sensor.is_attached() && !has_read(sensor));
+        if reports.is_empty() { Vec::new() } else { silent.collect() }
     }
 
     /// The trials that have ended with this verdict.

@@ -1,5 +1,6 @@
 //! Profiles that climbs saved, and the one of each rig that is applied when its machine starts.
 
+use periculum_core::moment::Span;
 use periculum_core::rung::Rung;
 use rusqlite::{Connection, Row, params};
 
@@ -21,6 +22,8 @@ pub struct ProfileRow {
     pub proof: Option<String>,
     /// Whether that mark held a soak, so that it may be applied at start.
     pub soaked: bool,
+    /// How long the trial was that its mark rests on; none where it rests on none.
+    pub soaked_for: Option<Span>,
 }
 
 /// A profile that is applied when the machine starts.
@@ -35,8 +38,9 @@ pub struct Armed {
 }
 
 const PROFILES: &str = "
-SELECT p.climb, c.rig, p.name, p.rung, m.proof, p.soaked AND m.proof IS NOT NULL
+SELECT p.climb, c.rig, p.name, p.rung, m.proof, p.soaked AND m.proof IS NOT NULL, t.tested
 FROM profiles p JOIN climbs c ON c.climb = p.climb
+LEFT JOIN trials t ON t.climb = p.climb AND t.trial = p.trial
 LEFT JOIN marks m ON m.climb = p.climb AND m.trial = p.trial AND m.stage = p.stage AND m.withdrawn_in IS NULL";
 
 /// Every profile, newest first.
@@ -58,6 +62,7 @@ fn profile(row: &Row) -> Result<ProfileRow, LedgerError> {
         rung: serde_json::from_str(&row.get::<_, String>(3)?)?,
         proof: row.get(4)?,
         soaked: row.get(5)?,
+        soaked_for: row.get::<_, Option<u64>>(6)?.map(Span::from_millis),
     })
 }
 

@@ -17,3 +17,5 @@ pub mod scpi;
 pub mod simulated;
 pub mod steady;
 mod worker;
+
+pub use worker::within;

@@ -34,9 +34,24 @@ impl<T: Send + 'static> Worker<T> {
     }
 }
 
+/// What comes of work that may hang, in a thread of its own; none where it is not done within this time. That thread is left to
+/// itself then.
+pub fn within<T: Send + 'static>(at_most: Duration, work: impl FnOnce() -> T + Send + 'static) -> Option<T> {
+    let (sender, outcome) = sync_channel(1);
+    thread::spawn(move || drop(sender.send(work())));
+    outcome.recv_timeout(at_most).ok()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn work_that_hangs_is_left() {
+        assert_eq!(within(Duration::from_secs(60), || 3), Some(3));
+        let (_go_on, held) = channel::<()>();
+        assert_eq!(within(Duration::from_millis(1), move || held.recv()), None);
+    }
 
     #[test]
     fn who_hangs_keeps_nobody_waiting_and_works_on_when_it_can() {

@@ -13,7 +13,7 @@ use periculum_core::file::{
 use periculum_core::forecast::forecast;
 use periculum_core::moment::Span;
 use periculum_core::pass::Pass;
-use periculum_core::plan::Plan;
+use periculum_core::plan::{ARM_AFTER, Plan};
 use periculum_core::program::Program;
 use periculum_core::quantity::counted;
 use periculum_core::rig::Rig;
@@ -109,6 +109,7 @@ impl Briefing {
             raised: Vec::new(),
             unattended: false,
             restarts_itself: false,
+            arm_after: ARM_AFTER,
         };
         let (rig, empty) = (Arc::new(rig), Arc::new(empty));
         Ok(Self { rig, plan: empty, simulated, rig_text: rig_file.text, plan_text: plan.text })

@@ -145,13 +145,17 @@ pub(crate) struct Profile {
 
 #[derive(Subcommand, Debug)]
 pub(crate) enum ProfileAction {
-    /// Have a profile applied at each start; only one whose mark held a soak.
+    /// Have a profile applied at each start; only one whose mark held a long soak.
     Arm {
         /// The profile's name.
         name: String,
         /// The climb that saved it, instead of the newest that did.
         #[arg(long, value_name = "N", value_parser = parse_climb)]
         climb: Option<i64>,
+
+        /// How long its soak must have been. [default: what its plan says as `arm_after`, else 8h]
+        #[arg(long, value_name = "TIME", value_parser = parse_span)]
+        soak: Option<Span>,
     },
     /// Have nothing applied at start any more.
     Disarm,

@@ -15,6 +15,7 @@ use periculum_core::story::Story;
 use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb, SignsOfLife};
 use periculum_loads::process::is_of_a_pass;
 use periculum_rigs::bench::Bench;
+use periculum_rigs::granted::Written;
 use periculum_rigs::granted::sent_by;
 use periculum_rigs::hold::Hold;
 use periculum_rigs::linux::{Linux, Setter, Watchdog, restarting, written_by};
@@ -22,6 +23,7 @@ use periculum_rigs::machine::{ThisMachine, wall_clock};
 use periculum_rigs::scpi::Instruments;
 use periculum_rigs::simulated::Simulator;
 use periculum_rigs::steady::SteadyClock;
+use periculum_rigs::within;
 
 use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
@@ -34,11 +36,11 @@ use crate::output::complain;
 use crate::permits::Permits;
 use crate::places;
 
-/// When time begins on a simulated rig: 2026-06-20 21:00 UTC, a summer night.
-const SIMULATED_START: Moment = Moment::from_millis(1_781_989_200_000);
-
 /// How many simulated seconds pass in one where nobody says: something happens every few seconds.
 const USUAL_PACE: Pace = Pace::Times(25.0);
+
+/// What the kernel says is waited for so long.
+const PATIENCE: Duration = Duration::from_secs(5);
 
 /// The use of a climb that only proves what is there.
 pub(crate) const PROVING: &str = "prove";
@@ -142,7 +144,7 @@ impl Prepared {
         let boot = linux.boot();
         let machine = hold_machine(&briefing, sysroot)?;
         // A bench that can't be made must leave nothing behind.
-        let mut bench = bench(&briefing, linux, seed, None)?;
+        let mut bench = bench(&briefing, linux, seed, Began { at: wall, last: None })?;
         let number = ledger.begin_climb(&NewClimb {
             plan: &plan.name,
             rig: &rig.name,
@@ -197,7 +199,7 @@ impl Prepared {
         let boot = linux.boot();
         let last = ledger.last_life(row.climb)?;
         let at = last.as_ref().map(|last| last.at);
-        let mut bench = bench(&briefing, linux.clone(), row.seed, at)?;
+        let mut bench = bench(&briefing, linux.clone(), row.seed, Began { at: row.wall, last: at })?;
         let in_force = bench.read_back();
         let device = &briefing.rig.watchdog;
         let has_bitten = briefing.plan.unattended.then(|| Watchdog::has_restarted(sysroot, device));
@@ -330,30 +332,58 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
 
 /// The bench of a rig from the ledger, as it is now.
 pub(crate) fn bench_of(briefing: &Briefing, sysroot: &Path, seed: Option<u64>) -> Result<Box<dyn Bench + Send>> {
-    bench(briefing, Linux::below(sysroot), seed, None)
+    bench(briefing, Linux::below(sysroot), seed, Began { at: wall_clock(), last: None })
 }
 
-/// The bench, whose time goes on from what was recorded last.
-fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, last: Option<Moment>) -> Result<Box<dyn Bench + Send>> {
+/// When a climb began, and when it was heard of last.
+#[derive(Clone, Copy)]
+struct Began {
+    at: Moment,
+    last: Option<Moment>,
+}
+
+/// The bench, whose time goes on from what was recorded last; a virtual clock begins at the wall's, so that a climb has one date.
+fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, began: Began) -> Result<Box<dyn Bench + Send>> {
     let rig: &Rig = &briefing.rig;
     let permits = Permits::read(places::permits()?)?;
     permits.check_written(&sent_by(rig))?;
     Ok(match (&briefing.simulated, seed) {
         (Some(spec), seed) => {
-            let at = last.unwrap_or(SIMULATED_START);
+            let at = began.last.unwrap_or(began.at);
             Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at))
         }
         (None, _) => {
+            let (written, setter) = asked_of_kernel(linux.root(), &briefing.rig)?;
             // What is not there is told by those who would write it.
-            let written = written_by(linux.root(), rig).into_iter().filter(|one| one.is_there);
+            let written = written.into_iter().filter(|one| one.is_there);
             let itself = briefing.plan.restarts_itself.then(restarting);
             permits.check_written(&written.chain(itself).collect::<Vec<_>>())?;
-            let setter = Setter::of(linux.root(), rig, &places::kept()?).map_err(|told| BadInput(told.join("\n")))?;
+            let setter = setter.map_err(|told| BadInput(told.join("\n")))?;
             let watchdog = watchdog(briefing, &linux)?;
             let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits)?;
-            let clock = SteadyClock::behind(last);
+            let clock = SteadyClock::behind(began.last);
             Box::new(ThisMachine::new(linux, setter, watchdog, rig, runner, clock, is_of_a_pass))
         }
+    })
+}
+
+/// What of this machine the rig's settings are, and who sets it.
+fn asked_of_kernel(root: &Path, rig: &Arc<Rig>) -> Result<(Vec<Written>, Result<Setter, Vec<String>>)> {
+    let (root, rig, kept) = (root.to_owned(), Arc::clone(rig), places::kept()?);
+    patiently(move || (written_by(&root, &rig), Setter::of(&root, &rig, &kept)))
+}
+
+/// What the kernel says, as long as nothing in it hangs.
+///
+/// # Errors
+/// Where it does not answer.
+pub(crate) fn patiently<T: Send + 'static>(ask: impl FnOnce() -> T + Send + 'static) -> Result<T> {
+    within(PATIENCE, ask).with_context(|| {
+        format!(
+            "this machine's kernel has not answered for {} s: the driver behind one of its settings or sensors hangs; unload \
+             that, or start the machine anew",
+            PATIENCE.as_secs()
+        )
     })
 }
 

@@ -13,7 +13,7 @@ use periculum_core::pass::{Progress, Workload};
 use periculum_core::plan::Plan;
 use periculum_core::quantity::{counted, harmless, measured, scored};
 use periculum_core::rig::Rig;
-use periculum_core::story::Story;
+use periculum_core::story::{Story, TrialStory};
 use periculum_core::telling::{ask, mark_sentence, tell, whereabouts};
 use periculum_core::verdict::Verdict;
 use serde::Serialize;
@@ -143,6 +143,7 @@ impl Printer {
     fn print_entry(&mut self, entry: &Entry) {
         match entry {
             Entry::TrialEnded { verdict, .. } => self.print_trial(*verdict),
+            Entry::PassEnded { .. } => self.print_silent(),
             Entry::MarkSet { mark } => self.print(&format!("  ⚑  mark: {}", mark_sentence(mark, &self.rig))),
             Entry::MarkWithdrawn { mark, trial } => {
                 self.print(&format!("     mark withdrawn in trial {trial}: {}", mark_sentence(mark, &self.rig)));
@@ -171,6 +172,19 @@ impl Printer {
             }
             _ => {}
         }
+    }
+
+    /// Sensors that have read nothing in the first pass: their source, or what they ask, may be wrong.
+    fn print_silent(&mut self) {
+        if self.story.trials.iter().flat_map(TrialStory::finished).nth(1).is_some() {
+            return;
+        }
+        let silent = self.story.silent(&self.rig);
+        let lines: Vec<String> = silent
+            .iter()
+            .map(|sensor| format!("     {} has read nothing so far ({})", sensor.label, sensor.source))
+            .collect();
+        lines.iter().for_each(|line| self.print(line));
     }
 
     fn print_trial(&mut self, verdict: Verdict) {

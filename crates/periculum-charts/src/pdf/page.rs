@@ -33,7 +33,42 @@ pub(super) enum Placed {
     Figure { at: (f64, f64), scale: f64, figure: Figure },
 }
 
+/// What of a report something on a page belongs to.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Part {
+    /// Nothing: it stands there for the page's sake.
+    Page,
+    /// A block, by its number.
+    Block(usize),
+    /// The caption of a block that is a picture.
+    Caption(usize),
+    /// A cell of a block that is a table; row 0 is its head.
+    Cell { block: usize, row: usize, column: usize },
+}
+
+impl Part {
+    /// The block that it is of.
+    pub(super) fn block(self) -> Option<usize> {
+        match self {
+            Self::Page => None,
+            Self::Block(block) | Self::Caption(block) | Self::Cell { block, .. } => Some(block),
+        }
+    }
+}
+
+/// What is on a page, in the order of reading.
+pub(super) type Page = Vec<(Part, Placed)>;
+
 impl Placed {
+    /// How far from the top of the page it is, points.
+    pub(super) fn top(&self) -> f64 {
+        match self {
+            Self::Text { at, size, .. } => at.1 - size,
+            Self::Figure { at, .. } => at.1,
+            Self::Rule { from, .. } => from.1,
+        }
+    }
+
     /// What stands below everything else on a page.
     pub(super) fn foot(text: String) -> Self {
         Self::Text { at: (LEFT, A4.1 - 30.0), size: 7.5, face: Face::Plain, colour: PALE, text }
@@ -42,16 +77,19 @@ impl Placed {
 
 /// Fills pages from above.
 pub(super) struct Typesetter {
-    pages: Vec<Vec<Placed>>,
+    pages: Vec<Page>,
+    /// The block that is set.
+    block: usize,
     /// How far the last page is filled.
     y: f64,
 }
 
 impl Typesetter {
     /// The pages that these blocks fill.
-    pub(super) fn set(blocks: &[Block]) -> Vec<Vec<Placed>> {
-        let mut setter = Self { pages: vec![Vec::new()], y: TOP };
+    pub(super) fn set(blocks: &[Block]) -> Vec<Page> {
+        let mut setter = Self { pages: vec![Vec::new()], block: 0, y: TOP };
         for (index, block) in blocks.iter().enumerate() {
+            setter.block = index;
             setter.block(block, blocks.get(index + 1));
         }
         setter.pages
@@ -85,7 +123,7 @@ impl Typesetter {
                     colour: PALE,
                     text: "–".into(),
                 };
-                self.put(dot);
+                self.put(Part::Page, dot);
                 self.lines(text, TEXT, Face::Plain, 12.0);
             }
             Block::Table(sheet) => table::set(self, sheet),
@@ -98,10 +136,12 @@ impl Typesetter {
         let caption = wrapped(caption, Face::Plain, CAPTION, WIDE);
         self.need(height + caption.len() as f64 * LINE + 6.0);
         self.skip(4.0);
-        self.put(Placed::Figure { at: (LEFT, self.y), scale, figure: figure.clone() });
+        self.put(Part::Block(self.block), Placed::Figure { at: (LEFT, self.y), scale, figure: figure.clone() });
         self.y += height;
         for text in caption {
-            self.put(Placed::Text { at: (LEFT, self.y + TEXT), size: CAPTION, face: Face::Plain, colour: PALE, text });
+            let at = (LEFT, self.y + TEXT);
+            let line = Placed::Text { at, size: CAPTION, face: Face::Plain, colour: PALE, text };
+            self.put(Part::Caption(self.block), line);
             self.y += LINE;
         }
         self.skip(6.0);
@@ -112,26 +152,29 @@ impl Typesetter {
         for line in wrapped(text, face, size, WIDE - indent) {
             let height = size * LINE / TEXT;
             self.need(height);
-            self.put(Placed::Text { at: (LEFT + indent, self.y + size), size, face, colour: INK, text: line });
+            let line = Placed::Text { at: (LEFT + indent, self.y + size), size, face, colour: INK, text: line };
+            self.put(Part::Block(self.block), line);
             self.y += height;
         }
     }
 
-    /// A row of cells side by side, as high as the highest.
-    pub(super) fn row(&mut self, cells: &[(f64, Vec<String>)], is_head: bool) {
+    /// A row of cells side by side, as high as the highest: the head is row 0, and without a number where it is repeated.
+    pub(super) fn row(&mut self, cells: &[(f64, Vec<String>)], row: Option<usize>) {
+        let is_head = row.is_none_or(|row| row == 0);
         let height = cells.iter().map(|(_, lines)| lines.len()).max().unwrap_or(0) as f64 * LINE;
         let mut x = LEFT;
-        for (width, lines) in cells {
+        for (column, (width, lines)) in cells.iter().enumerate() {
+            let part = row.map_or(Part::Page, |row| Part::Cell { block: self.block, row, column });
             for (index, line) in lines.iter().enumerate() {
                 let at = (x, self.y + TEXT + index as f64 * LINE);
                 let colour = if is_head { PALE } else { INK };
-                self.put(Placed::Text { at, size: table::TEXT, face: Face::Plain, colour, text: line.clone() });
+                self.put(part, Placed::Text { at, size: table::TEXT, face: Face::Plain, colour, text: line.clone() });
             }
             x += width;
         }
         self.y += height;
         if is_head {
-            self.put(Placed::Rule { from: (LEFT, self.y), to: LEFT + WIDE, colour: PALE });
+            self.put(Part::Page, Placed::Rule { from: (LEFT, self.y), to: LEFT + WIDE, colour: PALE });
             self.y += 2.0;
         }
     }
@@ -157,9 +200,9 @@ impl Typesetter {
         self.y += height;
     }
 
-    fn put(&mut self, placed: Placed) {
+    fn put(&mut self, part: Part, placed: Placed) {
         if let Some(page) = self.pages.last_mut() {
-            page.push(placed);
+            page.push((part, placed));
         }
     }
 }

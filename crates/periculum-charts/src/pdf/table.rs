@@ -20,14 +20,14 @@ pub(super) fn set(setter: &mut Typesetter, sheet: &Sheet) {
     if !setter.fits(height(&head) + 2.0 * LINE) {
         setter.turn();
     }
-    setter.row(&head, true);
-    for row in &sheet.rows {
+    setter.row(&head, Some(0));
+    for (index, row) in sheet.rows.iter().enumerate() {
         let row = cells(row);
         if !setter.fits(height(&row)) {
             setter.turn();
-            setter.row(&head, true);
+            setter.row(&head, None);
         }
-        setter.row(&row, false);
+        setter.row(&row, Some(index + 1));
     }
     setter.skip(6.0);
 }

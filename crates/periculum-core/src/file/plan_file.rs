@@ -10,7 +10,7 @@ use crate::file::proof_file::{Runnable, read_passes};
 use crate::file::section::{Located, Section};
 use crate::file::stage_file::{self, Surroundings};
 use crate::file::start_file;
-use crate::plan::{Plan, Proof, Raised, Stage};
+use crate::plan::{ARM_AFTER, Plan, Proof, Raised, Stage};
 use crate::quantity::harmless;
 use crate::rig::Rig;
 
@@ -32,6 +32,7 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     }
     let ways = [("by-somebody", false), ("by-itself", true)];
     let restarts = if head.has("restarts") { head.choice("restarts", &ways) } else { None };
+    let arm_after = if head.has("arm_after") { head.time("arm_after") } else { None };
     head.finish();
     let programs = program_file::read(top, loads);
     let runnable = Runnable { loads, programs: &programs };
@@ -61,6 +62,7 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
         raised,
         unattended: unattended.is_some_and(|flag| flag.value),
         restarts_itself: restarts.is_some_and(|way| way.value),
+        arm_after: arm_after.map_or(ARM_AFTER, |time| time.value),
     })
 }
 

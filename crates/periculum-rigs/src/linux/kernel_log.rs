@@ -11,6 +11,9 @@ use periculum_core::quantity::harmless;
 /// No more is read at a time: a kernel that says more than this has said enough.
 const MOST_RECORDS: usize = 256;
 
+/// A kernel keeps no more records than this.
+const MOST_KEPT: usize = 1 << 16;
+
 /// A record is no longer than this.
 const LONGEST: usize = 8192;
 
@@ -19,6 +22,31 @@ const NONBLOCK: i32 = 0o4000;
 
 /// What the kernel says of a program that crashed: `NAME[PID]: segfault …`, or `traps: NAME[PID] general protection fault …`.
 const CRASHES: [&str; 5] = ["segfault at", "general protection", "trap ", "invalid opcode", "divide error"];
+
+/// All that the kernel has said since it started, as far as it is kept; none where it may not be read.
+pub(super) fn all(path: &Path) -> Option<String> {
+    let mut file = OpenOptions::new().read(true).custom_flags(NONBLOCK).open(path).ok()?;
+    let (mut text, mut buffer) = (String::new(), vec![0; LONGEST]);
+    for _ in 0..MOST_KEPT {
+        match file.read(&mut buffer) {
+            Ok(0) => break,
+            Ok(length) => text += &String::from_utf8_lossy(&buffer[..length]),
+            Err(error) if was_overwritten(&error) => {}
+            Err(_) => break,
+        }
+    }
+    Some(text)
+}
+
+/// When a record was made, microseconds since the kernel started.
+pub(super) fn moment(line: &str) -> Option<u64> {
+    line.split_once(';')?.0.split(',').nth(2)?.parse().ok()
+}
+
+/// Older records were overwritten before they were read: what is left goes on behind them.
+fn was_overwritten(error: &std::io::Error) -> bool {
+    error.raw_os_error() == Some(32) || error.kind() == ErrorKind::Interrupted
+}
 
 /// The log from the moment that it was opened.
 #[derive(Debug)]
@@ -47,8 +75,7 @@ impl KernelLog {
                     let text = String::from_utf8_lossy(&buffer[..length]);
                     incidents.extend(text.lines().filter_map(message).filter_map(|said| incident(said, self.is_ours)));
                 }
-                // Older records were overwritten before they were read: what is left goes on behind them.
-                Err(error) if error.raw_os_error() == Some(32) || error.kind() == ErrorKind::Interrupted => {}
+                Err(error) if was_overwritten(&error) => {}
                 Err(_) => break,
             }
         }
@@ -70,7 +97,7 @@ fn merged(incidents: Vec<Incident>) -> Vec<Incident> {
 }
 
 /// The message of a record `PRIORITY,NUMBER,TIME,FLAGS;MESSAGE`; a line that goes on from another has none.
-fn message(line: &str) -> Option<&str> {
+pub(super) fn message(line: &str) -> Option<&str> {
     if line.starts_with(' ') {
         return None;
     }

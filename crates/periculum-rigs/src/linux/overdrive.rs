@@ -9,7 +9,8 @@ pub(super) const COMMIT: &str = "c";
 
 /// Sections of the table: header, name here, command letter, and what its range is called.
 const CLOCKS: [(&str, &str, &str, &str); 2] = [("OD_SCLK:", "sclk", "s", "SCLK:"), ("OD_MCLK:", "mclk", "m", "MCLK:")];
-const OFFSET: &str = "OD_VDDGFX_OFFSET:";
+const VOLTAGE_OFFSET: &str = "OD_VDDGFX_OFFSET:";
+const CLOCK_OFFSET: &str = "OD_SCLK_OFFSET:";
 const CURVE: &str = "OD_VDDC_CURVE:";
 
 /// A value in the table.
@@ -20,7 +21,9 @@ pub(super) enum Entry {
     /// The voltage of a point of the curve, mV.
     Curve(u32),
     /// The offset of all voltages, mV.
-    Offset,
+    VoltageOffset,
+    /// The offset of all core clocks, MHz, which recent drivers have in the place of their points.
+    ClockOffset,
 }
 
 impl Entry {
@@ -29,7 +32,8 @@ impl Entry {
         match self {
             Self::Clock(section, index) => format!("{}/{index}", CLOCKS[section].1),
             Self::Curve(index) => format!("voltage/{index}"),
-            Self::Offset => "voltage-offset".into(),
+            Self::VoltageOffset => "voltage-offset".into(),
+            Self::ClockOffset => "clock-offset".into(),
         }
     }
 
@@ -39,7 +43,8 @@ impl Entry {
             Self::Clock(0, index) => format!("core clock, point {index}"),
             Self::Clock(_, index) => format!("memory clock, point {index}"),
             Self::Curve(index) => format!("voltage, point {index}"),
-            Self::Offset => "voltage offset".into(),
+            Self::VoltageOffset => "voltage offset".into(),
+            Self::ClockOffset => "core clock offset".into(),
         }
     }
 
@@ -48,7 +53,8 @@ impl Entry {
         match self {
             Self::Clock(section, index) => point(table, CLOCKS[section].0, index)?.first().copied(),
             Self::Curve(index) => point(table, CURVE, index)?.get(1).copied(),
-            Self::Offset => amount(lines_of(table, OFFSET).first()?),
+            Self::VoltageOffset => amount(lines_of(table, VOLTAGE_OFFSET).first()?),
+            Self::ClockOffset => amount(lines_of(table, CLOCK_OFFSET).first()?),
         }
     }
 
@@ -58,7 +64,8 @@ impl Entry {
         Some(match self {
             Self::Clock(section, index) => format!("{} {index} {value}", CLOCKS[section].2),
             Self::Curve(index) => format!("vc {index} {} {value}", point(table, CURVE, index)?.first()?),
-            Self::Offset => format!("vo {value}"),
+            Self::VoltageOffset => format!("vo {value}"),
+            Self::ClockOffset => format!("s {value}"),
         })
     }
 }
@@ -84,9 +91,8 @@ pub(super) fn entries(table: &str) -> Vec<Adjustable> {
         let range = range_of(table, &format!("VDDC_CURVE_VOLT[{index}]:"));
         found.push(Adjustable { entry: Entry::Curve(index), unit: "mV", range });
     }
-    if Entry::Offset.value(table).is_some() {
-        found.push(Adjustable { entry: Entry::Offset, unit: "mV", range: range_of(table, "VDDGFX_OFFSET:") });
-    }
+    let offsets = [(Entry::VoltageOffset, "mV", "VDDGFX_OFFSET:"), (Entry::ClockOffset, "MHz", "SCLK_OFFSET:")];
+    found.extend(offsets.map(|(entry, unit, range)| Adjustable { entry, unit, range: range_of(table, range) }));
     found.retain(|found| found.entry.value(table).is_some());
     found
 }
@@ -149,8 +155,22 @@ mod tests {
         assert_eq!(Entry::Clock(0, 1).command(TABLE, 2175).as_deref(), Some("s 1 2175"));
         assert_eq!(Entry::Clock(1, 1).command(TABLE, 1050).as_deref(), Some("m 1 1050"));
         assert_eq!(Entry::Curve(2).command(TABLE, 1090).as_deref(), Some("vc 2 2100 1090"));
-        assert_eq!(Entry::Offset.command(TABLE, -60).as_deref(), Some("vo -60"));
+        assert_eq!(Entry::VoltageOffset.command(TABLE, -60).as_deref(), Some("vo -60"));
         assert_eq!(Entry::Clock(0, 7).command(TABLE, 1), None);
+    }
+
+    #[test]
+    fn recent_tables_have_an_offset_of_the_core_clock() {
+        let table = "OD_SCLK_OFFSET:\n0Mhz\nOD_MCLK:\n0: 97Mhz\n1: 1259MHz\nOD_VDDGFX_OFFSET:\n0mV\nOD_RANGE:\n\
+                     SCLK_OFFSET:    -500Mhz       1000Mhz\nMCLK:     97Mhz       1500Mhz\nVDDGFX_OFFSET:    -200mv          0mv";
+        let offset = entries(table).into_iter().find(|it| it.entry == Entry::ClockOffset).expect("there");
+        assert_eq!(
+            (offset.entry.name().as_str(), offset.unit, offset.range),
+            ("clock-offset", "MHz", Some((-500, 1000)))
+        );
+        assert_eq!(Entry::ClockOffset.value(table), Some(0));
+        assert_eq!(Entry::ClockOffset.command(table, -75).as_deref(), Some("s -75"));
+        assert_eq!(Entry::ClockOffset.command(TABLE, -75), None, "older tables have points");
     }
 
     proptest! {

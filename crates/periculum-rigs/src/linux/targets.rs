@@ -51,15 +51,28 @@ pub(super) struct Target {
 pub(super) struct Writing {
     pub(super) path: PathBuf,
     pub(super) text: String,
+    /// Whether it is a command to a driver, and not what the attribute is to say.
+    is_command: bool,
 }
+
+/// The file system that attributes of drivers stand in (statfs(2)).
+const SYSFS: i64 = 0x6265_6572;
 
 impl Writing {
     fn new(path: &Path, text: impl Into<String>) -> Self {
-        Self { path: path.to_owned(), text: text.into() }
+        Self { path: path.to_owned(), text: text.into(), is_command: false }
+    }
+
+    fn command(path: &Path, text: impl Into<String>) -> Self {
+        Self { is_command: true, ..Self::new(path, text) }
     }
 
     /// Writes it, in one piece as the kernel wants it; nothing is ever created.
     pub(super) fn carry_out(&self) -> io::Result<()> {
+        // A file would keep the command in the place of its table.
+        if self.is_command && rustix::fs::statfs(&self.path)?.f_type as i64 != SYSFS {
+            return Err(io::Error::other("it is a plain file and no driver's table, so nothing was written to it"));
+        }
         let mut attribute =
             OpenOptions::new().write(true).truncate(true).custom_flags(libc::O_NONBLOCK).open(&self.path)?;
         attribute.write_all(self.text.as_bytes())
@@ -213,7 +226,7 @@ impl Target {
 
     /// Whether less of it is harder for the machine: cooling and voltage.
     pub(super) fn is_harder_below(&self) -> bool {
-        matches!(self.kind, Kind::Duty { .. } | Kind::Overdrive(Entry::Curve(_) | Entry::Offset))
+        matches!(self.kind, Kind::Duty { .. } | Kind::Overdrive(Entry::Curve(_) | Entry::VoltageOffset))
     }
 
     /// Whether it is one of the files that are written for this target.
@@ -270,7 +283,7 @@ impl Target {
     fn overdrive(&self, entry: &Entry, value: i64) -> Option<Vec<Writing>> {
         let table = &self.attributes[0];
         let line = entry.command(&lines(table)?, value)?;
-        Some(vec![Writing::new(table, line), Writing::new(table, overdrive::COMMIT)])
+        Some(vec![Writing::command(table, line), Writing::command(table, overdrive::COMMIT)])
     }
 }
 
@@ -353,6 +366,17 @@ mod tests {
         }
         let mode = root.join("sys/class/hwmon/hwmon4/pwm2_enable");
         assert_eq!(text(&mode).as_deref(), Some("5"), "the fan is the firmware's again");
+        std::fs::remove_dir_all(&root).expect("removed");
+    }
+
+    #[test]
+    fn a_plain_file_in_the_place_of_a_table_is_left_as_it_is() {
+        let root = tree("plain-table", &[("sys/class/drm/card0/device/pp_od_clk_voltage", "OD_SCLK:\n1: 2100Mhz\n")]);
+        let targets = find(&root);
+        let point = targets.iter().find(|target| target.name == "graphics/card0/sclk/1").expect("there");
+        let writings = point.writings(Decimal::from(2150)).expect("taken");
+        assert!(writings[0].carry_out().is_err_and(|error| error.to_string().contains("plain file")));
+        assert_eq!(lines(&point.attributes[0]).as_deref(), Some("OD_SCLK:\n1: 2100Mhz"));
         std::fs::remove_dir_all(&root).expect("removed");
     }
 

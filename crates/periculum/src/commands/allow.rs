@@ -13,6 +13,7 @@ use periculum_rigs::linux::{restarting, written_by};
 
 use crate::briefing::{Briefing, SourceFile, is_climbable, is_rig, read_programs, read_rig_file};
 use crate::cli::{Allow, Common};
+use crate::climbing::patiently;
 use crate::complaint::{BadInput, FAILED};
 use crate::output::{lines, say, styled};
 use crate::permits::Permits;
@@ -31,7 +32,8 @@ pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
         _ => None,
     };
     if let Some((rig, restarts_itself)) = rig {
-        let mut written = written_by(&common.sysroot, &rig);
+        let (root, of) = (common.sysroot.clone(), Arc::clone(&rig));
+        let mut written = patiently(move || written_by(&root, &of))?;
         written.extend(restarts_itself.then(restarting));
         if written.is_empty() {
             return Err(BadInput(format!("no setting in {} is written to this machine", allow.file.display())).into());

@@ -8,7 +8,7 @@ use periculum_core::rig::{Rig, Sensor};
 use periculum_rigs::linux;
 
 use crate::briefing::{self, SourceFile};
-use crate::climbing::PROVING_RIG;
+use crate::climbing::{PROVING_RIG, patiently};
 use crate::complaint::BadInput;
 
 /// The rig file of a climb that changes nothing: the sensors, cut-offs and parts of a rig file, or every sensor that this
@@ -37,7 +37,9 @@ fn found(root: &Path) -> Result<Rig> {
     let built_in = |text: &str| SourceFile { path: PathBuf::from("prove.rig.toml"), text: text.to_owned() };
     let (usual, _) = briefing::read_rig_file(built_in(PROVING_RIG))?;
     // A machine of which nothing sensible can be said has the usual sensors.
-    let Ok((found, _)) = briefing::read_rig_file(built_in(&linux::rig_text(root))) else { return Ok(usual) };
+    let root = root.to_owned();
+    let text = patiently(move || linux::rig_text(&root))?;
+    let Ok((found, _)) = briefing::read_rig_file(built_in(&text)) else { return Ok(usual) };
     let sensors = found.sensors.into_iter().map(|sensor| Sensor { cut_off: None, ..sensor }).collect();
     Ok(Rig { sensors, parts: found.parts, ..usual })
 }

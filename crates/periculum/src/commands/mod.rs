@@ -58,7 +58,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Attach(attach)) => attach::run(&attach, common),
         Some(Command::Enter(enter)) => enter::run(&enter, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
-        Some(Command::Rig) => Ok(rig::run(common)),
+        Some(Command::Rig) => rig::run(common),
         Some(Command::Meter(meter)) => meter::run(&meter, common),
         Some(Command::Load(load)) => load::run(&load),
     }

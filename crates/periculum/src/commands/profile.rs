@@ -1,28 +1,34 @@
 //! `periculum profile`: what climbs saved by name, and what is applied when the machine starts.
 
+use std::io::IsTerminal;
 use std::process::ExitCode;
 use std::thread;
 
 use anyhow::Result;
+use periculum_core::moment::Span;
 use periculum_core::rig::Rig;
 use periculum_core::route::route;
-use periculum_core::rung::Rung;
+use periculum_core::rung::{Change, Rung};
+use periculum_core::setting::TakesEffect;
+use periculum_core::telling::change_words;
 use periculum_ledger::{Ledger, ProfileRow};
 use periculum_rigs::bench::Bench;
 
 use crate::cli::{Common, Profile, ProfileAction};
 use crate::climbing::{bench_of, open_ledger, recall, this_machine};
 use crate::complaint::{BadInput, FAILED};
-use crate::output::say;
+use crate::output::{say, styled};
 use crate::places;
 
 pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
     let ledger = open_ledger(&places::ledger_to_read(common)?)?;
     match &arguments.action {
         None => list(&ledger)?,
-        Some(ProfileAction::Arm { name, climb }) => {
+        Some(ProfileAction::Arm { name, climb, soak }) => {
             let profile = find(&ledger, name, *climb)?;
-            refuse_by_hand(&profile, &recall(&ledger, &ledger.climb(profile.climb)?)?.rig)?;
+            let briefing = recall(&ledger, &ledger.climb(profile.climb)?)?;
+            refuse_by_hand(&profile, &briefing.rig)?;
+            refuse_short(&profile, soak.unwrap_or(briefing.plan.arm_after))?;
             ledger.arm(&profile)?;
             say!("{name} is applied when {} starts, by `periculum profile start`", profile.rig);
         }
@@ -34,7 +40,7 @@ pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
         }
         Some(ProfileAction::Apply { name, climb }) => {
             let profile = find(&ledger, name, *climb)?;
-            say!("{}", put_in_force(&ledger, &profile, common)?);
+            say!("{}", put_in_force(&ledger, &profile, std::io::stdin().is_terminal(), common)?);
         }
         Some(ProfileAction::Start { confirm_after }) => return start(&ledger, *confirm_after, common),
     }
@@ -77,7 +83,7 @@ fn find(ledger: &Ledger, name: &str, climb: Option<i64>) -> Result<ProfileRow> {
 }
 
 /// Applies what is armed; a start that nobody confirmed the last time was a failed one, and disarms it.
-fn start(ledger: &Ledger, confirm_after: periculum_core::moment::Span, common: &Common) -> Result<ExitCode> {
+fn start(ledger: &Ledger, confirm_after: Span, common: &Common) -> Result<ExitCode> {
     let mut code = ExitCode::SUCCESS;
     let armed = ledger.armed()?;
     for (rig, armed) in &armed {
@@ -95,7 +101,7 @@ fn start(ledger: &Ledger, confirm_after: periculum_core::moment::Span, common: &
             continue;
         }
         ledger.note_start(rig, true)?;
-        say!("{}", put_in_force(ledger, &profile, common)?);
+        say!("{}", put_in_force(ledger, &profile, false, common)?);
     }
     if armed.is_empty() {
         say!("nothing is armed; `periculum profile arm NAME` does that");
@@ -108,20 +114,36 @@ fn start(ledger: &Ledger, confirm_after: periculum_core::moment::Span, common: &
     Ok(code)
 }
 
-/// Applies a profile setting by setting, reads each back, and says what is in force then.
-fn put_in_force(ledger: &Ledger, profile: &ProfileRow, common: &Common) -> Result<String> {
+/// Applies a profile setting by setting, reads each back, and says what is in force then. What is changed by hand is asked of
+/// whoever is there.
+fn put_in_force(ledger: &Ledger, profile: &ProfileRow, somebody_is_there: bool, common: &Common) -> Result<String> {
     let row = ledger.climb(profile.climb)?;
     let briefing = recall(ledger, &row)?;
     let rig = &*briefing.rig;
     rig.permit(&profile.rung, &briefing.plan.use_name)?;
-    refuse_by_hand(profile, rig)?;
+    if !somebody_is_there {
+        refuse_by_hand(profile, rig)?;
+    }
     let _machine = if briefing.simulated.is_none() { Some(this_machine(&common.sysroot)?) } else { None };
     let mut bench = bench_of(&briefing, &common.sysroot, row.seed)?;
     apply(&mut *bench, rig, &profile.rung)?;
     Ok(format!("{} is in force on {}: {}", profile.name, rig.name, rig.written(&profile.rung)))
 }
 
-/// What a person has to set can't be applied by a program, now or at a start.
+/// What held for two minutes is not what a machine starts with every day.
+fn refuse_short(profile: &ProfileRow, least: Span) -> Result<()> {
+    match profile.soaked_for.filter(|soaked| profile.soaked && *soaked < least) {
+        Some(soaked) => Err(BadInput(format!(
+            "{name} held a soak of {soaked}, and what is applied at each start must have held {least}; soak it longer, or say \
+             `--soak {soaked}` if that is enough for you",
+            name = profile.name
+        ))
+        .into()),
+        None => Ok(()),
+    }
+}
+
+/// What a person has to set can't be applied by a program at a start.
 fn refuse_by_hand(profile: &ProfileRow, rig: &Rig) -> Result<()> {
     let by_hand = rig.settings.iter().filter(|setting| setting.takes_effect.needs_somebody());
     let values = by_hand
@@ -133,8 +155,31 @@ fn refuse_by_hand(profile: &ProfileRow, rig: &Rig) -> Result<()> {
     Err(BadInput(format!("{} has to be set by hand: {}", profile.name, values.join(", "))).into())
 }
 
+/// The card of a change that somebody makes, and their word that it is made.
+fn ask_for(change: &Change, rig: &Rig) -> Result<()> {
+    let (label, from, to) = change_words(change, rig);
+    let from = from.map(|from| format!("from {from} ")).unwrap_or_default();
+    styled(std::io::stdout(), &format!("\n  change by hand\n  {label}: {from}to {to}\n\n  done or stop? "));
+    loop {
+        let mut answer = String::new();
+        let has_ended = std::io::stdin().read_line(&mut answer)? == 0;
+        match answer.trim() {
+            "done" => return Ok(()),
+            "stop" => {
+                return Err(BadInput(format!("stopped before {label} was changed; what was done before stands")).into());
+            }
+            _ if has_ended => return Err(BadInput(format!("nobody said that {label} is changed")).into()),
+            _ => styled(std::io::stdout(), "  say done once it is changed, or stop: "),
+        }
+    }
+}
+
 fn apply(bench: &mut dyn Bench, rig: &Rig, rung: &Rung) -> Result<()> {
     for change in route(rig, &bench.read_back(), rung) {
+        if rig.setting(&change.setting).is_some_and(|setting| setting.takes_effect == TakesEffect::ByHand) {
+            ask_for(&change, rig)?;
+            continue;
+        }
         bench.apply(&change).map_err(|incident| anyhow::anyhow!("{incident}"))?;
         let read_back = rig.setting(&change.setting).zip(bench.read_back().get(&change.setting).copied());
         if let Some((_, reported)) = read_back.filter(|(setting, reported)| !setting.is_as_asked(change.to, *reported))

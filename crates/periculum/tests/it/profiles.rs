@@ -51,7 +51,10 @@ fn a_profile_is_armed_only_when_it_soaked() {
     assert!(!refused.status.success() && said(&refused).contains("has not held a soak"), "{}", said(&refused));
     let unknown = home.periculum().args(["profile", "arm", "dayly"]).output().expect("started");
     assert!(unknown.status.code() == Some(2) && said(&unknown).contains("known: daily, quick"), "{}", said(&unknown));
-    output(home.periculum().args(["profile", "arm", "daily"]));
+    let short = home.periculum().args(["profile", "arm", "daily"]).output().expect("started");
+    let told = said(&short);
+    assert!(short.status.code() == Some(2) && told.contains("a soak of 1 min") && told.contains("8 h"), "{told}");
+    output(home.periculum().args(["profile", "arm", "daily", "--soak", "1min"]));
     assert!(output(home.periculum().arg("profile")).contains(", applied at start"));
     output(home.periculum().args(["profile", "disarm"]));
     assert!(!output(home.periculum().arg("profile")).contains(", applied at start"));
@@ -60,7 +63,7 @@ fn a_profile_is_armed_only_when_it_soaked() {
 #[test]
 fn a_start_that_nobody_confirmed_disarms_its_profile() {
     let home = home();
-    output(home.periculum().args(["profile", "arm", "daily"]));
+    output(home.periculum().args(["profile", "arm", "daily", "--soak", "1min"]));
     let confirmed = output(home.periculum().args(["profile", "start", "--confirm-after", "10ms"]));
     assert!(confirmed.contains("daily is in force on dome"), "{confirmed}");
     assert!(output(home.periculum().arg("profile")).contains(", applied at start"), "a good start leaves it armed");

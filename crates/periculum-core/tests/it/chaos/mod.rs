@@ -13,7 +13,7 @@ use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::ladder::{Direction, Ladder};
 use periculum_core::moment::{Moment, Span};
 use periculum_core::pass::{Pass, PassReport, Progress, Score};
-use periculum_core::plan::{Each, Margin, Plan, Proof, Stage, Start, Steps, Strategy as Way, Sweep};
+use periculum_core::plan::{ARM_AFTER, Each, Margin, Plan, Proof, Stage, Start, Steps, Strategy as Way, Sweep};
 use periculum_core::rig::{Rig, Sensor};
 use periculum_core::rung::{Change, InForce};
 use periculum_core::setting::{Setting, TakesEffect};
@@ -78,6 +78,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
         raised: vec![],
         unattended: false,
         restarts_itself: false,
+        arm_after: ARM_AFTER,
     };
     Course { rig: Arc::new(rig), plan: Arc::new(plan) }
 }

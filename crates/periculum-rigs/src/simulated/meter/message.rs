@@ -56,7 +56,10 @@ mod tests {
 
     #[test]
     fn a_header_goes_on_where_the_one_before_it_stood() {
-        assert_eq!(paths("syst:err?;err:next?;*opc?;vers?"), ["SYST:ERR?", "SYST:ERR:NEXT?", "*OPC?", "SYST:ERR:VERS?"]);
+        assert_eq!(
+            paths("syst:err?;err:next?;*opc?;vers?"),
+            ["SYST:ERR?", "SYST:ERR:NEXT?", "*OPC?", "SYST:ERR:VERS?"]
+        );
         assert_eq!(paths(":syst:err?;:meas:volt:dc? 10, 0.001"), ["SYST:ERR?", "MEAS:VOLT:DC?"]);
         let both = units("meas:volt:dc? 10, 0.001").remove(0).expect("right");
         assert_eq!(both.parameters, ["10", "0.001"]);

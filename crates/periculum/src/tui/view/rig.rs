@@ -134,10 +134,12 @@ fn draw_derived(buffer: &mut Buffer, app: &App, area: Rect) {
 
 fn draw_sensors(buffer: &mut Buffer, app: &App, area: Rect) {
     let theme = &app.theme;
+    let silent = app.shown.story.silent(&app.shown.rig);
     let row = |sensor: &Sensor| {
         let reading = app.shown.story.readings.get(&sensor.name);
         let limit = |limit: Option<Decimal>| limit.map_or(String::new(), grouped);
         let role = match (&sensor.follows, sensor.core) {
+            _ if silent.iter().any(|one| one.name == sensor.name) => "has read nothing so far".to_owned(),
             (Some(setting), _) => format!("follows {}", setting.replace('_', " ")),
             (None, Some(core)) => format!("is core {core}'s"),
             (None, None) if sensor.is_attached() => format!("attached from {}", sensor.source),
