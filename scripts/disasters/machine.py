@@ -51,9 +51,10 @@ class Machine:
 
     def _listen(self, said):
         for line in said:
-            word, _, number = line.decode(errors="replace").strip().partition(" ")
+            word, *numbers = line.decode(errors="replace").split() or [""]
             if word == "clock":
-                self.ahead = time.time() - float(number)
+                seconds, micros, then, now = map(float, numbers)
+                self.ahead = time.time() - (seconds + micros / 1e6 + now - then)
             elif word == "struck":
                 self.struck.put(self.clock())
 

@@ -42,7 +42,7 @@ impl Figure {
 /// The language of everything that is written.
 const LANGUAGE: &str = "en";
 
-/// A report as a PDF file made at this moment, with its title in the foot of each page, its headings as an outline, and tags for
+/// A report as a PDF file that counts as made at this moment, so that the same climb gives the same bytes; with its title in the foot of each page, its headings as an outline, and tags for
 /// what everything is.
 ///
 /// # Errors

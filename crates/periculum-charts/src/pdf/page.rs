@@ -272,7 +272,63 @@ mod tests {
         );
     }
 
+    fn sheet(rows: usize) -> Block {
+        let row = |row: usize| vec![format!("trial {row}"), "a reason that is as long as reasons are ".repeat(2)];
+        Block::Table(crate::sheet::Sheet {
+            head: vec!["trial".into(), "because".into()],
+            rows: (1..=rows).map(row).collect(),
+        })
+    }
+
+    /// What of a block is on the pages, in their order.
+    fn parts(pages: &[Page], block: usize) -> Vec<Part> {
+        pages.iter().flatten().map(|(part, _)| *part).filter(|part| part.block() == Some(block)).collect()
+    }
+
+    #[test]
+    fn everything_that_is_read_belongs_to_its_block() {
+        let figure = Figure { size: (800, 300), shapes: Vec::new() };
+        let blocks = [
+            Block::Title("What was found".into()),
+            Block::Item("one of several".into()),
+            Block::Picture { caption: "A picture.".into(), figure },
+        ];
+        let pages = Typesetter::set(&blocks);
+        assert_eq!(parts(&pages, 0), [Part::Block(0)]);
+        assert_eq!(parts(&pages, 1), [Part::Block(1)], "the dash before it says nothing");
+        assert_eq!(parts(&pages, 2), [Part::Block(2), Part::Caption(2)]);
+    }
+
+    #[test]
+    fn a_tables_head_is_repeated_for_the_eye_only() {
+        let pages = Typesetter::set(&[sheet(120)]);
+        assert!(pages.len() > 2, "{}", pages.len());
+        let cells = parts(&pages, 0);
+        let of_row = |wanted: usize| {
+            cells.iter().filter(|part| matches!(part, Part::Cell { row, .. } if *row == wanted)).count()
+        };
+        assert_eq!(of_row(0), 2, "one head, of two columns");
+        assert!((1..=120).all(|row| of_row(row) >= 2), "and every row");
+        let heads = |page: &Page| {
+            let is_head = |placed: &Placed| matches!(placed, Placed::Text { text, .. } if text == "because");
+            page.iter().filter(|(_, placed)| is_head(placed)).count()
+        };
+        assert!(pages.iter().all(|page| heads(page) == 1), "each page has it");
+    }
+
     proptest! {
+        /// Whatever a report consists of, nothing stands below the margin, and the pages are read from above.
+        #[test]
+        fn pages_are_filled_from_above(rows in 0usize..60, words in prop::collection::vec("[a-z]{1,12}", 1..200)) {
+            let text = words.join(" ");
+            let blocks = [Block::Heading("A".into()), Block::Paragraph(text.clone()), sheet(rows), Block::Item(text)];
+            for page in Typesetter::set(&blocks) {
+                let tops: Vec<f64> = page.iter().filter(|(part, _)| !matches!(part, Part::Cell { .. } | Part::Page)).map(|(_, it)| it.top()).collect();
+                prop_assert!(tops.windows(2).all(|pair| pair[0] <= pair[1]), "{tops:?}");
+                prop_assert!(page.iter().all(|(_, placed)| placed.top() >= TOP - 1.0 && placed.top() <= BOTTOM));
+            }
+        }
+
         /// Nothing is lost, and nothing sticks out.
         #[test]
         fn text_is_wrapped_whole(words in prop::collection::vec("[a-zA-Z0-9]{1,30}", 1..20), room in 30f64..400.0) {

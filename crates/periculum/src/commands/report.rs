@@ -9,8 +9,6 @@ use periculum_core::contrast::{Fact, facts_of_climb};
 use periculum_core::story::Story;
 use periculum_ledger::Ledger;
 
-use periculum_rigs::machine::wall_clock;
-
 use super::date;
 use crate::briefing::Briefing;
 use crate::cli::{Common, Pictured, Report};
@@ -66,7 +64,7 @@ fn write_whole(report: &Report, ledger: &Ledger) -> Result<()> {
     let blocks = reported.blocks()?;
     let bytes = match pictures::ending(&report.output) {
         "md" => report_markdown(&blocks).into_bytes(),
-        _ => report_pdf(&reported.title(), &blocks, wall_clock())?,
+        _ => report_pdf(&reported.title(), &blocks, row.wall)?,
     };
     fs::write(&report.output, bytes).with_context(|| format!("can't write {}", report.output.display()))
 }

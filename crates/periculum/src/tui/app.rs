@@ -555,8 +555,11 @@ impl App {
             Mode::Note(input) => Some(Said::Note { text: input.value().trim().to_owned() }),
             Mode::Saw(input, trial) => Some(Said::Saw { text: input.value().trim().to_owned(), trial }),
             Mode::Saving(input) => {
-                let told = saving::save(self, input.value().trim());
-                self.told = Some(told.unwrap_or_else(|why| format!("{why:#}")));
+                match saving::save(self, input.value().trim()) {
+                    Ok(told) => self.told = Some(told),
+                    // What was typed can be mended.
+                    Err(why) => (self.told, self.mode) = (Some(format!("{why:#}")), Mode::Saving(input)),
+                }
                 None
             }
             Mode::Changing(input) => {

@@ -12,11 +12,25 @@ use super::app::{App, View};
 use super::climbed::Climbed;
 use crate::pictures::{self, Drawn};
 
-/// The name that is proposed for the file of the shown view.
+/// The name that is proposed for the file of the shown view: one that is not taken, unless it is the plan's own.
 pub(super) fn name(app: &App) -> String {
-    if let Some(draft) = app.draft.as_ref().filter(|_| app.view == View::Plan) {
-        return draft.name();
+    match app.draft.as_ref().filter(|_| app.view == View::Plan) {
+        Some(draft) if draft.file().is_some() => draft.name(),
+        Some(draft) => free(draft.name()),
+        None => free(name_of_view(app)),
     }
+}
+
+/// The name, or the first one like it with a number that nothing has.
+fn free(name: String) -> String {
+    let path = Path::new(&name);
+    let file = path.file_name().unwrap_or_default().to_string_lossy();
+    let (stem, ending) = file.split_once('.').unwrap_or((&file, ""));
+    let numbered = (2..).map(|number| path.with_file_name(format!("{stem}-{number}.{ending}")).display().to_string());
+    std::iter::once(name.clone()).chain(numbered).find(|name| !Path::new(name).exists()).unwrap_or(name)
+}
+
+fn name_of_view(app: &App) -> String {
     if app.view == View::Trials {
         return format!("climb-{}-trials.csv", app.shown.number);
     }
@@ -83,4 +97,20 @@ fn write_table(table: Table, path: &Path) -> Result<()> {
     let tell = || format!("can't write {}", path.display());
     let file = File::create_new(path).with_context(tell)?;
     if ending == "csv" { table.write_csv(file) } else { table.write_json_lines(file) }.with_context(tell)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_name_that_is_taken_gets_a_number() {
+        let folder = tempfile::tempdir().expect("a folder");
+        let path = |name: &str| folder.path().join(name).display().to_string();
+        assert_eq!(free(path("dome.plan.toml")), path("dome.plan.toml"));
+        for taken in ["dome.plan.toml", "dome-2.plan.toml"] {
+            std::fs::write(path(taken), "").expect("written");
+        }
+        assert!(free(path("dome.plan.toml")).ends_with("dome-3.plan.toml"));
+    }
 }

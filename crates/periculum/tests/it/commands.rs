@@ -408,3 +408,28 @@ fn results_from_elsewhere_are_entered_with_their_source_and_taken_back() {
     enter(&["dense", "512.4", "GFLOP/s"]).failure().stderr(predicate::str::contains("--source"));
     enter(&["dense", "0", "GFLOP/s", "--source", "a friend"]).failure().stderr(predicate::str::contains("above 0"));
 }
+
+#[test]
+fn what_is_no_number_is_told_as_that() {
+    let home = Home::new();
+    let refused = |asked: &[&str]| {
+        let output = home.periculum().args(asked).output().expect("started");
+        assert_eq!(output.status.code(), Some(2), "{asked:?}");
+        String::from_utf8_lossy(&output.stderr).into_owned()
+    };
+    for asked in [&["resume", "abc"][..], &["show", "0"], &["ledger", "-"], &["report", "1.5", "-o", "x.svg"]] {
+        assert!(refused(asked).contains("is not a climb number; `periculum ledger` lists them"), "{asked:?}");
+    }
+    assert!(refused(&["prove", "--times", "none"]).contains("`none` is not a whole number from 1 up"));
+    assert!(refused(&["climb", "x.toml", "--seed", "x"]).contains("`x` is not a whole number"));
+    assert!(refused(&["prove", "--priority", "20"]).contains("`20` is not a whole number from -20 to 19"));
+}
+
+#[test]
+fn a_simulated_climb_has_one_date() {
+    let home = Home::new();
+    let began = jiff::Timestamp::now().as_millisecond();
+    let lines = json_lines(&output(home.periculum().arg("climb").arg(demo("quiet.plan.toml")).arg("--json")));
+    let at = lines[0]["at"].as_i64().or_else(|| lines[0]["at"].as_str()?.parse().ok()).expect("a time");
+    assert!((began..began + 600_000).contains(&at), "{at} is when it was climbed, not another summer");
+}

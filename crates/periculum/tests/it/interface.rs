@@ -426,3 +426,27 @@ fn what_is_pasted_is_text_and_what_stood_still_comes_back_whole() {
     terminal.press("?");
     terminal.wait_for("what this view shows");
 }
+
+#[test]
+fn a_profile_whose_settings_are_changed_by_hand_is_asked_for() {
+    let home = Home::new();
+    let plan = short_by_hand(&home);
+    let text = std::fs::read_to_string(&plan).expect("read");
+    home.write("by-hand.plan.toml", &text.replace("step = 0.5", "step = 6\nsave = \"daily\""));
+    let terminal = Terminal::new(&home, 120, 30);
+    home.write("answers", &"done\n".repeat(20));
+    terminal.run("periculum climb by-hand.plan.toml --headless --answers answers; echo over");
+    terminal.wait_until("the end", |screen| screen.lines().any(|line| line.trim() == "over"));
+    terminal.run("clear; periculum profile apply daily");
+    terminal.wait_for_all(&["change by hand", "base clock: to 100", "done or stop?"]);
+    terminal.run("perhaps");
+    terminal.wait_for("say done once it is changed, or stop:");
+    terminal.run("done");
+    terminal.wait_for("multiplier: to 42");
+    terminal.run("done");
+    terminal.wait_for("daily is in force on by-hand: ");
+    terminal.run("clear; periculum profile apply daily");
+    terminal.wait_for("done or stop?");
+    terminal.run("stop");
+    terminal.wait_for("stopped before");
+}

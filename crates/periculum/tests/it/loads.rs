@@ -3,7 +3,7 @@
 use std::io::{BufRead, BufReader};
 use std::process::Stdio;
 
-use crate::common::{Home, json_lines, of_kind, output};
+use crate::common::{Home, demo, json_lines, of_kind, output};
 use rustix::process::{Pid, Signal, kill_process};
 
 #[test]
@@ -131,4 +131,76 @@ fn a_load_that_is_stopped_by_somebody_is_found_out() {
     assert_eq!(incident["incident"], "stalled");
     assert!(incident["evidence"].as_str().is_some_and(|evidence| evidence.contains("said nothing for")));
     assert_eq!(proving.wait().expect("ended").code(), Some(1));
+}
+
+#[test]
+fn a_rig_file_says_what_is_watched_while_what_is_in_force_is_proved() {
+    let home = Home::new();
+    let rig = home.write(
+        "bench.rig.toml",
+        r#"
+format = 1
+[rig]
+name = "bench"
+summary = "with a part and a sensor that nothing answers for"
+[[part]]
+kind = "processor"
+model = "Veltra Octo 42"
+specimen = "A-0417"
+[setting.multiplier]
+unit = "×"
+values = [36, 37]
+stock = 36
+harder = "up"
+takes_effect = "by-hand"
+[sensor.busy]
+unit = "%"
+decimals = 1
+cut_off = 1000
+adapter = "linux"
+source = "usage"
+[sensor.wall]
+label = "power at the wall"
+unit = "W"
+patience = "200ms"
+adapter = "scpi"
+source = "127.0.0.1:1 READ?"
+"#,
+    );
+    let asked = ["prove", "--load", "pulse", "--for", "1500ms", "--headless", "--rounds", "--rig"];
+    let told = output(home.periculum().args(asked).arg(&rig));
+    assert!(told.contains("power at the wall has read nothing so far (127.0.0.1:1 READ?)"), "{told}");
+    assert!(!told.contains("busy has read nothing"), "{told}");
+    assert!(told.lines().any(|line| line.contains("round") && line.contains("MHz")), "a line for rounds: {told}");
+    assert!(!told.contains("multiplier"), "nothing is set: {told}");
+    let listed = output(home.periculum().args(["ledger", "1"]));
+    assert!(listed.lines().any(|line| line.trim_start().starts_with("pulse") && line.contains("rounds")), "{listed}");
+    let simulated = home.periculum().args(["prove", "--rig"]).arg(demo("dome.rig.toml")).output().expect("started");
+    assert_eq!(simulated.status.code(), Some(2));
+    assert!(String::from_utf8_lossy(&simulated.stderr).contains("is a simulated rig"));
+}
+
+#[test]
+fn without_a_rig_file_every_sensor_of_the_machine_is_watched() {
+    let home = Home::new();
+    let machine = home.path("elsewhere");
+    for (file, text) in [
+        ("sys/class/hwmon/hwmon0/name", "boardchip\n"),
+        ("sys/class/hwmon/hwmon0/temp1_input", "41500\n"),
+        ("sys/class/hwmon/hwmon0/temp1_label", "board\n"),
+        ("sys/class/hwmon/hwmon0/temp1_crit", "40000\n"),
+        ("proc/sys/kernel/random/boot_id", "one\n"),
+    ] {
+        let path = machine.join(file);
+        std::fs::create_dir_all(path.parent().expect("a folder")).expect("made");
+        std::fs::write(path, text).expect("written");
+    }
+    let asked = ["prove", "--load", "pulse", "--for", "1500ms", "--json", "--reserve", "1MiB", "--sysroot"];
+    let lines = json_lines(&output(home.periculum().args(asked).arg(&machine)));
+    let peaks = &of_kind(&lines, "pass-ended")[0]["report"]["peaks"];
+    assert_eq!(
+        peaks["hwmon_boardchip_temp1"], 41.5,
+        "beyond what the device calls critical, which nobody made a cut-off: {peaks}"
+    );
+    assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held");
 }

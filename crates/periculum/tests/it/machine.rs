@@ -139,10 +139,10 @@ fn what_a_killed_climb_left_is_put_back_by_restore() {
     while clock_limit(&home) == "4711000" && began.elapsed() < Duration::from_secs(30) {
         thread::sleep(Duration::from_millis(20));
     }
-    assert_eq!(clock_limit(&home), "4725000", "the first rung is tried");
+    assert_eq!(clock_limit(&home), "4700000", "where it starts is tried");
     child.kill().expect("killed");
     child.wait().expect("gone");
-    assert_eq!(clock_limit(&home), "4725000", "nobody has put it back");
+    assert_eq!(clock_limit(&home), "4700000", "nobody has put it back");
     let told = output(home.periculum().args(["restore", "--sysroot"]).arg(root(&home)));
     assert_eq!(told, "clock/max is as it was before.\n");
     assert_eq!(clock_limit(&home), "4711000");
@@ -282,7 +282,7 @@ fn done_is_no_proof_of_a_start() {
     let run = command.arg("--answers").arg(answers).output().expect("started");
     let lines = json_lines(&String::from_utf8(run.stdout).expect("text"));
     assert_eq!(of_kind(&lines, "declined").len(), 2, "{lines:?}");
-    assert!(of_kind(&lines, "pass-began").is_empty(), "{lines:?}");
+    assert!(of_kind(&lines, "pass-began").iter().all(|line| line["trial"] == 1), "only stock is proved: {lines:?}");
     assert_eq!(boot_file(&home), "core_mhz=2050\n");
 }
 

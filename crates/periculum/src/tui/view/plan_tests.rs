@@ -67,6 +67,8 @@ fn what_can_not_be_is_refused_in_its_place() {
     press(&mut app, KeyCode::Enter);
     assert!(picture(&app, 120, 40).contains("it is not written while 3 of its lines can't be"), "told");
     assert!(file(&folder).contains("\"daily\"") && file(&folder).contains("0.005"));
+    assert!(picture(&app, 120, 40).contains("dome.plan.toml"), "the name that was typed stands there to be mended");
+    press(&mut app, KeyCode::Esc);
     press(&mut app, KeyCode::Char('u'));
     press(&mut app, KeyCode::Char('u'));
     assert!(picture(&app, 120, 40).contains("6 to 60 trials"), "both changes are taken back");
@@ -95,6 +97,7 @@ fn a_plan_is_changed_written_and_climbed() {
     press(&mut app, KeyCode::Char('e'));
     press(&mut app, KeyCode::Enter);
     assert!(picture(&app, 160, 40).contains("was changed meanwhile") && file(&folder) == "theirs");
+    press(&mut app, KeyCode::Esc);
     press(&mut app, KeyCode::Char('u'));
     press(&mut app, KeyCode::Char('g'));
     assert!(app.wanted.is_none() && picture(&app, 160, 40).contains("climb this plan?"));

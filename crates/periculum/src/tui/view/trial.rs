@@ -172,5 +172,5 @@ fn trouble(app: &App) -> Line<'static> {
 
 fn lead(app: &App, words: &str) -> Span<'static> {
     // A name may be as long as its author likes; what follows stands off it.
-    Span::styled(format!("{:<LEAD$}", format!("{words}  ")), app.theme.muted)
+    Span::styled(format!("{:<LEAD$}", format!("{words} ")), app.theme.muted)
 }
