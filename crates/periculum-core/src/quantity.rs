@@ -13,7 +13,7 @@ pub fn measured(value: f64, decimals: usize) -> String {
 }
 
 /// So many of something whose plural ends in s, as in `1 trial` and `1 200 trials`.
-pub fn counted<T: std::fmt::Display + PartialEq + From<u8>>(count: T, one: &str) -> String {
+pub fn counted<T: std::fmt::Display + PartialEq + From<u8> + Copy>(count: T, one: &str) -> String {
     let plural = if count == T::from(1) { "" } else { "s" };
     format!("{} {one}{plural}", group_text(&count.to_string()))
 }

@@ -15,7 +15,6 @@ use periculum_core::story::Story;
 use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb, SignsOfLife};
 use periculum_loads::process::is_of_a_pass;
 use periculum_rigs::bench::Bench;
-use periculum_rigs::granted::Written;
 use periculum_rigs::granted::sent_by;
 use periculum_rigs::hold::Hold;
 use periculum_rigs::linux::{Linux, Setter, Watchdog, restarting, written_by};
@@ -353,7 +352,8 @@ fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, began: Began) -> 
             Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at))
         }
         (None, _) => {
-            let (written, setter) = asked_of_kernel(linux.root(), &briefing.rig)?;
+            let (root, of, kept) = (linux.root().to_owned(), Arc::clone(&briefing.rig), places::kept()?);
+            let (written, setter) = patiently(move || (written_by(&root, &of), Setter::of(&root, &of, &kept)))?;
             // What is not there is told by those who would write it.
             let written = written.into_iter().filter(|one| one.is_there);
             let itself = briefing.plan.restarts_itself.then(restarting);
@@ -365,12 +365,6 @@ fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, began: Began) -> 
             Box::new(ThisMachine::new(linux, setter, watchdog, rig, runner, clock, is_of_a_pass))
         }
     })
-}
-
-/// What of this machine the rig's settings are, and who sets it.
-fn asked_of_kernel(root: &Path, rig: &Arc<Rig>) -> Result<(Vec<Written>, Result<Setter, Vec<String>>)> {
-    let (root, rig, kept) = (root.to_owned(), Arc::clone(rig), places::kept()?);
-    patiently(move || (written_by(&root, &rig), Setter::of(&root, &rig, &kept)))
 }
 
 /// What the kernel says, as long as nothing in it hangs.
