@@ -72,7 +72,7 @@ fn the_report_is_a_few_pages_with_its_fonts_in_it() {
     }
     let raw = std::fs::read(home.path("x.pdf")).expect("read");
     let has = |what: &[u8]| raw.windows(what.len()).any(|bytes| bytes == what);
-    assert!(has(b"/Lang (en)") && has(b"/Outlines"), "its language, and an outline of its headings");
+    assert!(has(b"/Lang(en)") && has(b"/Outlines"), "its language, and an outline of its headings");
     output(home.periculum().args(["report", "1", "-o", "again.pdf"]));
     let read = |name: &str| std::fs::read(home.path(name)).expect("read");
     assert_eq!(read("x.pdf"), read("again.pdf"), "the same climb gives the same bytes");
