@@ -1,5 +1,6 @@
 """A machine in software: a disk that outlives it, a watchdog, a thermometer, and a firmware that keeps last words."""
 
+import math
 import os
 import queue
 import socket
@@ -52,9 +53,11 @@ class Machine:
     def _listen(self, said):
         for line in said:
             word, *numbers = line.decode(errors="replace").split() or [""]
-            if word == "clock":
+            if word == "started":
+                self.ahead = math.inf
+            elif word == "clock":
                 seconds, micros, then, now = map(float, numbers)
-                self.ahead = time.time() - (seconds + micros / 1e6 + now - then)
+                self.ahead = min(self.ahead, time.time() - (seconds + micros / 1e6 + now - then))
             elif word == "struck":
                 self.struck.put(self.clock())
 

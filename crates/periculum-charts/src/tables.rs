@@ -84,7 +84,7 @@ pub fn incidents(story: &Story) -> Table<'_> {
             Cell::text(told.incident.kind.name()),
             Cell::text(told.incident.place.clone().unwrap_or_default()),
             told.incident.into_pass.map_or(Cell::Nothing, |span| Cell::float(span.seconds())),
-            Cell::text(told.incident.evidence.clone()),
+            Cell::text(told.incident.evidence.to_string()),
         ]
     });
     Table { columns, rows: Box::new(rows) }

@@ -4,6 +4,7 @@ use std::fmt;
 
 use serde::{Deserialize, Serialize};
 
+use crate::evidence::Evidence;
 use crate::moment::Span;
 use crate::verdict::Verdict;
 
@@ -128,7 +129,7 @@ impl fmt::Display for IncidentKind {
 }
 
 /// One thing that went wrong.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 pub struct Incident {
     /// What kind of thing.
     #[serde(rename = "incident")]
@@ -143,12 +144,12 @@ pub struct Incident {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub at_most: Option<Span>,
     /// What was expected and found, or how it is known.
-    pub evidence: String,
+    pub evidence: Evidence,
 }
 
 impl Incident {
     /// An incident without a place and outside any pass.
-    pub fn new(kind: IncidentKind, evidence: impl Into<String>) -> Self {
+    pub fn new(kind: IncidentKind, evidence: impl Into<Evidence>) -> Self {
         Self { kind, place: None, into_pass: None, at_most: None, evidence: evidence.into() }
     }
 

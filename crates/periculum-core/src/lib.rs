@@ -12,6 +12,7 @@ pub mod contrast;
 pub mod depth;
 pub mod ending;
 pub mod engine;
+pub mod evidence;
 pub mod file;
 pub mod finding;
 pub mod forecast;

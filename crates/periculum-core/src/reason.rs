@@ -7,11 +7,13 @@ use serde::{Deserialize, Serialize};
 
 use crate::budget::Limit;
 use crate::depth::Depth;
+use crate::evidence::Bound;
 use crate::incident::IncidentKind;
 use crate::moment::Span;
 use crate::quantity::{counted, with_unit};
 use crate::rig::Rig;
 use crate::rung::Rung;
+use crate::telling::bound_words;
 use crate::verdict::Verdict;
 
 /// Why a rung is tried.
@@ -267,8 +269,8 @@ pub enum StageEnd {
         setting: String,
         /// The last value before the limit.
         value: Decimal,
-        /// The limit in words.
-        limit: String,
+        /// What the limit is.
+        limit: Bound,
     },
     /// The next value would not survive the proof often enough.
     LimitKnown {
@@ -362,6 +364,7 @@ impl StageEnd {
                 format!("{} {verdict}{}", written(rig, setting, *value), in_brackets(*incident))
             }
             Self::AtLimit { setting, value, limit } => {
+                let limit = bound_words(limit, rig.setting(setting));
                 format!("nothing beyond {} is allowed: {limit}", written(rig, setting, *value))
             }
             Self::LimitKnown { setting, value, target, foresight } => {

@@ -5,9 +5,9 @@ use std::collections::BTreeMap;
 use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
+use crate::evidence::{Finding, HeldBack, Reading};
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::Span;
-use crate::quantity::with_unit;
 use crate::rig::Sensor;
 
 /// How long a reading must be out of order before it is more than a moment's weakness.
@@ -66,7 +66,7 @@ pub fn is_over_cut_off(sensors: &[Sensor], readings: &BTreeMap<String, f64>) -> 
 fn cut_off(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
     let (cut_off, reading) = (sensor.cut_off?, *sample.readings.get(&sensor.name)?);
     (reading > float(cut_off)).then(|| {
-        let evidence = format!("{}, cut-off {cut_off} {}", written(sensor, reading), sensor.unit);
+        let evidence = Finding::OverCutOff { reading: read(sensor, reading), cut_off };
         Incident::new(IncidentKind::TooHot, evidence).at(&sensor.label)
     })
 }
@@ -76,60 +76,58 @@ fn throttled(sensor: &Sensor, sensors: &[Sensor], asked: Decimal, sample: &Sampl
     if reached >= REACHED * float(asked) {
         return None;
     }
-    let words = format!("reached {} of {}", written(sensor, reached), with_unit(asked, &sensor.unit));
     let cause = sensors.iter().find_map(|other| at_limit(other, sample));
     let reports = sensors.iter().find(|other| {
         other.follows == sensor.follows
             && sample.highest.get(&other.name).is_some_and(|it| *it >= REACHED * float(asked))
     });
-    let (kind, evidence) = match (cause, reports) {
-        (Some(cause), _) => (IncidentKind::Throttled, format!("{words}: {cause}")),
+    let (kind, held_back) = match (cause, reports) {
+        (Some(cause), _) => (IncidentKind::Throttled, cause),
         // Reported up, executed not: nothing holds it back, it never took.
-        (None, Some(other)) => (IncidentKind::NotTaken, format!("{words}, though {} reports it", other.label)),
-        (None, None) => (IncidentKind::Throttled, format!("{words}: no limit that is known here")),
+        (None, Some(other)) => (IncidentKind::NotTaken, HeldBack::Nothing { reported_by: other.label.clone() }),
+        (None, None) => (IncidentKind::Throttled, HeldBack::Unknown),
     };
+    let evidence = Finding::BelowAsked { reached: read(sensor, reached), asked, held_back };
     Some(Incident::new(kind, evidence).at(&sensor.label))
 }
 
-/// The limit of the rig's own that a sensor is at, in words.
-fn at_limit(sensor: &Sensor, sample: &Sample) -> Option<String> {
+/// The limit of the rig's own that a sensor is at.
+fn at_limit(sensor: &Sensor, sample: &Sample) -> Option<HeldBack> {
     let (limit, reading) = (sensor.limit?, *sample.readings.get(&sensor.name)?);
-    (reading >= AT_LIMIT * float(limit))
-        .then(|| format!("{} at {}, its limit {limit} {}", sensor.label, written(sensor, reading), sensor.unit))
+    let held_back = || HeldBack::Limit { sensor: sensor.label.clone(), reading: read(sensor, reading), limit };
+    (reading >= AT_LIMIT * float(limit)).then(held_back)
 }
 
 fn stalled(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
     let (least, highest) = (sensor.least?, *sample.highest.get(&sensor.name)?);
     (highest < float(least)).then(|| {
-        let evidence = format!("{} for {WINDOW}, at least {least} {} is usual", written(sensor, highest), sensor.unit);
+        let evidence = Finding::TooLittle { reading: read(sensor, highest), least, during: WINDOW };
         Incident::new(IncidentKind::Stalled, evidence).at(&sensor.label)
     })
 }
 
 /// What is said where a sensor that a cut-off rests on has not answered for a while.
-pub fn lost(sensors: &[Sensor], sample: &Sample, into_pass: Span) -> Option<String> {
+pub fn lost(sensors: &[Sensor], sample: &Sample, into_pass: Span) -> Option<Finding> {
     let is_silent =
         |sensor: &&Sensor| !sample.readings.contains_key(&sensor.name) && !sample.highest.contains_key(&sensor.name);
     let mut guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some() && into_pass >= LONG_SILENCE);
     let sensor = guarded.find(is_silent)?;
-    Some(format!("{} no longer tells anything, and a cut-off rests on it", sensor.label))
+    Some(Finding::Silent { sensor: sensor.label.clone() })
 }
 
 /// What is said where one core is far hotter than the others.
-pub fn uneven_cores(sensors: &[Sensor], readings: &BTreeMap<String, f64>, into_pass: Span) -> Option<String> {
+pub fn uneven_cores(sensors: &[Sensor], readings: &BTreeMap<String, f64>, into_pass: Span) -> Option<Finding> {
     let core = |sensor: &'_ Sensor| Some((sensor.core?, *readings.get(&sensor.name)?));
     let mut cores: Vec<(u32, f64)> = sensors.iter().filter_map(core).collect();
     cores.sort_by(|(_, a), (_, b)| a.total_cmp(b));
     let (number, hottest) = cores.pop()?;
     let (_, median) = *cores.get(cores.len() / 2)?;
     let is_uneven = into_pass >= WARM && cores.len() + 1 >= FEWEST && hottest - median > UNEVEN;
-    is_uneven.then(|| {
-        format!("core {number} is at {hottest:.0} °C and the others at {median:.0} °C: check how the cooler is mounted")
-    })
+    is_uneven.then_some(Finding::Uneven { core: number, hottest, median })
 }
 
-fn written(sensor: &Sensor, reading: f64) -> String {
-    format!("{reading:.*} {}", sensor.decimals, sensor.unit)
+fn read(sensor: &Sensor, value: f64) -> Reading {
+    Reading { value, decimals: sensor.decimals, unit: sensor.unit.clone() }
 }
 
 fn float(value: Decimal) -> f64 {
@@ -155,7 +153,7 @@ mod tests {
         let (readings, highest) = (map(now), map(highest));
         let sample = Sample { readings: &readings, highest: &highest };
         let found = watch(sensors, &sample, |_| Some(Decimal::from(4900)), Span::from_seconds(seconds));
-        found.into_iter().map(|incident| (incident.kind, incident.evidence)).collect()
+        found.into_iter().map(|incident| (incident.kind, incident.evidence.to_string())).collect()
     }
 
     #[test]
@@ -213,7 +211,7 @@ mod tests {
         assert_eq!(told(&["fan"], &["fan", "core"], 60), None, "silent for a moment");
         assert_eq!(told(&["fan"], &["fan"], 5), None, "the pass has only begun");
         let why = told(&["fan"], &["fan"], 60).expect("lost");
-        assert_eq!(why, "core no longer tells anything, and a cut-off rests on it");
+        assert_eq!(why.to_string(), "core no longer tells anything, and a cut-off rests on it");
         assert_eq!(told(&["core"], &["core"], 60), None, "nothing rests on the fan");
     }
 
@@ -228,7 +226,7 @@ mod tests {
         assert_eq!(told([70.0, 72.0, 95.0, 71.0], 5), None);
         assert_eq!(told([70.0, 72.0, 85.0, 71.0], 60), None);
         let why = told([70.0, 72.0, 95.0, 71.0], 60).expect("uneven");
-        assert!(why.starts_with("core 2 is at 95 °C and the others at 71 °C"), "{why}");
+        assert!(why.to_string().starts_with("core 2 is at 95 °C and the others at 71 °C"), "{why}");
         assert_eq!(uneven_cores(&sensors[..2], &readings([40.0, 90.0, 0.0, 0.0]), WARM), None, "too few");
     }
 }

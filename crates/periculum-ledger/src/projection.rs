@@ -184,7 +184,7 @@ fn add_incident(
             incident.kind.name(),
             incident.place,
             incident.into_pass.map(|span| span.millis()),
-            incident.evidence
+            incident.evidence.to_string()
         ],
     )
 }

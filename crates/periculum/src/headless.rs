@@ -86,6 +86,9 @@ struct Printer {
 #[derive(Serialize)]
 struct JsonEntry<'a> {
     at: Moment,
+    /// What went wrong, in a sentence.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    told: Option<String>,
     #[serde(flatten)]
     entry: &'a Entry,
 }
@@ -96,6 +99,13 @@ struct JsonProgress<'a> {
     kind: &'static str,
     #[serde(flatten)]
     progress: &'a Progress,
+}
+
+fn told(entry: &Entry) -> Option<String> {
+    match entry {
+        Entry::Incident { incident, .. } => Some(incident.to_string()),
+        _ => None,
+    }
 }
 
 impl Printer {
@@ -119,7 +129,7 @@ impl Printer {
     fn take(&mut self, notice: &Notice) {
         notice::take(&mut self.story, notice);
         match (notice, self.style) {
-            (Notice::Told { at, entry }, Style::Json) => print_json(&JsonEntry { at: *at, entry }),
+            (Notice::Told { at, entry }, Style::Json) => print_json(&JsonEntry { at: *at, told: told(entry), entry }),
             (Notice::Progress { at, progress }, Style::Json) => {
                 print_json(&JsonProgress { at: *at, kind: "progress", progress });
             }

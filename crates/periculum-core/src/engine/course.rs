@@ -13,12 +13,13 @@ use super::seek::Seek;
 use super::soak::Soak;
 use super::walk::Walk;
 use crate::depth::Depth;
+use crate::evidence::Known;
 use crate::incident::IncidentKind;
 use crate::ladder::Direction;
 use crate::moment::Span;
 use crate::plan::{Stage, Steps, Strategy};
 use crate::reason::{Reason, StageEnd};
-use crate::rig::Rig;
+use crate::rig::{Illegal, Rig};
 use crate::rung::Rung;
 use crate::verdict::Verdict;
 
@@ -198,9 +199,9 @@ pub(super) fn neighbour(
     from: &Rung,
     ground: Ground,
     harder: bool,
-) -> Result<Rung, String> {
+) -> Result<Rung, Known> {
     let value = from.get(&steps.setting).unwrap_or_default();
-    let setting = ground.rig.setting(&steps.setting).ok_or("the rig has no such setting")?;
+    let setting = ground.rig.setting(&steps.setting).ok_or(Known::Impossible)?;
     let direction = if harder { setting.harder } else { setting.harder.reversed() };
     let next = match size {
         None => setting.ladder.next(value, direction),
@@ -209,15 +210,26 @@ pub(super) fn neighbour(
             Some(there).filter(|value| setting.ladder.contains(*value))
         }
     };
-    let next = next.ok_or_else(|| format!("the ladder of {} ends there", setting.label))?;
-    if next > setting.ceiling(ground.use_name) {
-        let ceiling = setting.written(setting.ceiling(ground.use_name));
-        return Err(format!("the {} ceiling is {ceiling}", ground.use_name));
+    let next = next.ok_or(Known::LadderEnds)?;
+    let ceiling = setting.ceiling(ground.use_name);
+    if next > ceiling {
+        return Err(Known::Ceiling { use_name: ground.use_name.to_owned(), at: ceiling });
     }
     if next < setting.floor {
-        return Err(format!("the floor is {}", setting.written(setting.floor)));
+        return Err(Known::Floor { at: setting.floor });
     }
     let rung = from.with(&setting.name, next);
-    ground.rig.permit(&rung, ground.use_name).map_err(|illegal| illegal.to_string())?;
+    ground.rig.permit(&rung, ground.use_name)?;
     Ok(rung)
+}
+
+impl From<Illegal> for Known {
+    fn from(illegal: Illegal) -> Self {
+        match illegal {
+            Illegal::OutsideWindow { derived, value, window } => {
+                Self::Window { derived, value, window: window.to_string() }
+            }
+            Illegal::Missing { .. } | Illegal::OutOfReach { .. } => Self::Impossible,
+        }
+    }
 }

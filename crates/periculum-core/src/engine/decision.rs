@@ -1,6 +1,7 @@
 //! What of an entry was decided, without the sentences that tell it: what a replay has to say again.
 
 use super::{ClimbEnd, Entry};
+use crate::evidence::{Bound, Evidence};
 use crate::incident::Incident;
 use crate::reason::StageEnd;
 
@@ -14,7 +15,7 @@ fn decision(entry: &Entry) -> Entry {
     match &mut entry {
         Entry::Incident { incident, .. } => silence(incident),
         Entry::PassEnded { report, .. } => report.incidents.iter_mut().for_each(silence),
-        Entry::StageEnded { end: StageEnd::AtLimit { limit, .. }, .. } => limit.clear(),
+        Entry::StageEnded { end: StageEnd::AtLimit { limit, .. }, .. } => *limit = Bound::Said(String::new()),
         Entry::GoingHome { end: Some(ClimbEnd::Unsound { why } | ClimbEnd::Refused { why }) }
         | Entry::Ended { end: ClimbEnd::Unsound { why } | ClimbEnd::Refused { why }, .. } => why.clear(),
         _ => {}
@@ -23,7 +24,7 @@ fn decision(entry: &Entry) -> Entry {
 }
 
 fn silence(incident: &mut Incident) {
-    incident.evidence.clear();
+    incident.evidence = Evidence::Said(String::new());
 }
 
 #[cfg(test)]

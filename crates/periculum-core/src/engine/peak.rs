@@ -2,6 +2,7 @@
 
 use super::course::{Ground, Move, Outcome, neighbour};
 use crate::comparison::{Says, compare};
+use crate::evidence::Bound;
 use crate::plan::Steps;
 use crate::reason::{Reason, StageEnd};
 use crate::rung::Rung;
@@ -103,7 +104,7 @@ impl Peak {
             }
             Err(limit) => {
                 let value = self.at.get(&setting).unwrap_or_default();
-                self.settle(StageEnd::AtLimit { setting, value, limit }, outcome)
+                self.settle(StageEnd::AtLimit { setting, value, limit: Bound::Known(limit) }, outcome)
             }
         }
     }

@@ -5,6 +5,7 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
 
 use super::course::{Ground, Move, Outcome, neighbour};
+use crate::evidence::{Bound, Known};
 use crate::hazard::{Hazard, Observation, Survival};
 use crate::moment::Span;
 use crate::plan::{Margin, Steps};
@@ -74,7 +75,7 @@ pub(super) struct Seek {
     /// How much easier than what it believes to hold is what it puts to the proof.
     margin: Margin,
     /// What ended the rungs.
-    limit: String,
+    limit: Known,
     model: Hazard,
     target: Span,
     trials: u32,
@@ -333,7 +334,9 @@ impl Seek {
                 verdict: outcome.verdict,
                 incident: outcome.incident,
             },
-            _ if last => StageEnd::AtLimit { setting, value: self.value(self.at), limit: self.limit.clone() },
+            _ if last => {
+                StageEnd::AtLimit { setting, value: self.value(self.at), limit: Bound::Known(self.limit.clone()) }
+            }
             _ => {
                 let (next, target) = (self.at + 1, self.target);
                 StageEnd::LimitKnown { setting, value: self.value(next), target, foresight: self.foresight(next) }

@@ -3,6 +3,7 @@
 use rust_decimal::Decimal;
 
 use super::course::{Ground, Move, Outcome, neighbour};
+use crate::evidence::Bound;
 use crate::plan::Steps;
 use crate::reason::{Reason, StageEnd};
 use crate::rung::Rung;
@@ -115,9 +116,11 @@ impl Walk {
                     }
                     Some((value, fall)) => self.settle_below(value, fall),
                 },
-                Err(limit) => {
-                    self.settle(StageEnd::AtLimit { setting: self.steps.setting.clone(), value: from, limit })
-                }
+                Err(limit) => self.settle(StageEnd::AtLimit {
+                    setting: self.steps.setting.clone(),
+                    value: from,
+                    limit: Bound::Known(limit),
+                }),
             };
             if self.size == self.steps.coarse.len() {
                 return limit;

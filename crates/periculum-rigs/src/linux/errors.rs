@@ -60,8 +60,8 @@ impl Errors {
 /// the one who says most about it.
 fn told_once(counted: Vec<Incident>, logged: Vec<Incident>) -> Vec<Incident> {
     let is_check = |incident: &Incident| incident.place.as_deref() == Some(PROCESSOR);
-    let is_memory = |incident: &Incident| incident.evidence.contains("memory errors");
-    let is_log = |incident: &Incident| incident.evidence.contains("Hardware Error");
+    let is_memory = |incident: &Incident| incident.evidence.says("memory errors");
+    let is_log = |incident: &Incident| incident.evidence.says("Hardware Error");
     let (has_memory, has_log) = (counted.iter().any(is_memory), logged.iter().any(is_log));
     let worst = logged.iter().filter(|it| is_log(it)).map(|it| it.kind.verdict()).max().flatten();
     let worse = |incident: &Incident| incident.kind.verdict() >= worst;
@@ -198,7 +198,10 @@ mod tests {
         assert!(errors.since_last().is_empty(), "nothing is told twice");
         for garbage in ["", "-1", "many", "99999999999999999999", "MCE: x", "TOTAL_ERR_COR"] {
             FILES.iter().for_each(|(path, _)| write(path, garbage));
-            assert!(errors.since_last().iter().all(|incident| incident.evidence.len() < 200), "{garbage:?}");
+            assert!(
+                errors.since_last().iter().all(|incident| incident.evidence.to_string().len() < 200),
+                "{garbage:?}"
+            );
         }
         fs::remove_dir_all(&root).expect("removed");
     }

@@ -86,7 +86,7 @@ impl KernelLog {
 /// Lines that the kernel says of one event are one incident, the worst of them with where it was: a machine check takes several.
 fn merged(incidents: Vec<Incident>) -> Vec<Incident> {
     let (mut checks, mut others): (Vec<Incident>, Vec<Incident>) =
-        incidents.into_iter().partition(|incident| incident.evidence.contains(HARDWARE));
+        incidents.into_iter().partition(|incident| incident.evidence.says(HARDWARE));
     let Some(worst) = checks.iter().map(|check| check.kind.verdict()).max() else { return others };
     let place = checks.iter().find_map(|check| check.place.clone().filter(|place| place.starts_with("core ")));
     checks.retain(|check| check.kind.verdict() == worst);
@@ -186,7 +186,7 @@ mod tests {
         fn no_message_can_harm(text in "(mce|Hardware Error|CPU|ring|timeout|periculum|segfault|[0-9]{0,12}|\\PC{0,6}|[ :;,\\[\\]]){0,12}") {
             if let Some(incident) = message(&format!("3,1,1,-;{text}")).and_then(|said| incident(said, |_| true)) {
                 prop_assert!(!incident.to_string().chars().any(char::is_control));
-                prop_assert!(incident.evidence.chars().count() <= 220);
+                prop_assert!(incident.evidence.to_string().chars().count() <= 220);
             }
         }
     }

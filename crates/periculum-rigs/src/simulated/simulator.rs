@@ -636,7 +636,7 @@ pub(super) mod tests {
         simulator.apply(&change("power_limit", 80.into())).expect("applied");
         let report = run(&mut simulator, 1, 60);
         assert_eq!(report.incidents[0].kind, IncidentKind::Throttled);
-        assert!(report.incidents[0].evidence.ends_with("power limit"), "{:?}", report.incidents);
+        assert!(report.incidents[0].evidence.says("power limit"), "{:?}", report.incidents);
     }
 
     /// So many of so many nights are survived, and as long is lived otherwise, whether gone through in ticks or strides.

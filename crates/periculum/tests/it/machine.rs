@@ -182,9 +182,10 @@ fn a_meter_on_the_network_is_a_sensor_and_follows_the_rig() {
     meter.kill().and_then(|()| meter.wait()).expect("killed");
     let over: Vec<_> =
         of_kind(&lines, "incident").into_iter().filter(|incident| incident["place"] == "probe").collect();
-    let evidence = over.first().expect("a reading over its cut-off")["evidence"].as_str().expect("text").to_owned();
-    let volts: f64 = evidence.split(' ').next().and_then(|word| word.parse().ok()).expect("a voltage");
-    assert!((1.0..1.3).contains(&volts), "{evidence}");
+    let first = over.first().expect("a reading over its cut-off");
+    let volts = first["evidence"]["reading"]["value"].as_f64().expect("a voltage");
+    assert!((1.0..1.3).contains(&volts), "{first}");
+    assert!(first["told"].as_str().is_some_and(|told| told.contains("cut-off 0.5 V")), "and in words: {first}");
 }
 
 const BOARD: &str = r#"

@@ -108,7 +108,7 @@ fn check_climb(ledger: &Ledger, climb: i64) -> usize {
     // Every time the climb was taken up again it was told so, and every death is an incident.
     let restarts: Vec<&Line> = lines.iter().filter(|line| matches!(line.event, Event::Restarted { .. })).collect();
     for line in &restarts {
-        let is_told = |entry: &Entry| matches!(entry, Entry::Incident { incident, .. } if incident.evidence.contains("same boot"));
+        let is_told = |entry: &Entry| matches!(entry, Entry::Incident { incident, .. } if incident.evidence.to_string().contains("same boot"));
         assert!(line.entries.iter().any(is_told), "{line:?}");
     }
     let Some(Entry::Ended { marks, trials, falls, .. }) = lines.last().and_then(|line| line.entries.last()) else {

@@ -2,10 +2,13 @@
 
 use std::mem;
 
+use rust_decimal::Decimal;
+
 use super::{Climb, blame};
 use crate::engine::entry::{Declined, Entry};
 use crate::engine::event::{Question, Said, Step};
 use crate::engine::state::{Doing, State, Trial};
+use crate::evidence::{Finding, Value};
 use crate::incident::{Incident, IncidentKind};
 use crate::reason::Reason;
 use crate::rung::{Change, InForce};
@@ -77,8 +80,7 @@ impl Climb {
                 continue;
             }
             self.in_force.insert(setting.name.clone(), found);
-            let verb = if setting.name == applied.setting { "asked for" } else { "left at" };
-            let evidence = format!("{verb} {}, reported {}", setting.written(wanted), setting.written(found));
+            let evidence = differs(setting, wanted, found, setting.name == applied.setting);
             incidents.push(Incident::new(IncidentKind::NotTaken, evidence).at(&setting.label));
         }
         incidents
@@ -113,7 +115,7 @@ impl Climb {
         let told = silent.into_iter().map(|name| {
             self.in_force.remove(&name);
             let label = self.rig.setting(&name).map_or(name.clone(), |setting| setting.label.clone());
-            Incident::new(IncidentKind::NotTaken, "it could be read back before, and now it can't").at(label)
+            Incident::new(IncidentKind::NotTaken, Finding::Unread).at(label)
         });
         told.collect()
     }
@@ -128,7 +130,7 @@ impl Climb {
     pub(super) fn strayed(&mut self, reported: &InForce) -> Vec<Incident> {
         let strayed = self.rig.settings.iter().filter_map(|setting| {
             let (found, wanted) = (*reported.get(&setting.name)?, *self.in_force.get(&setting.name)?);
-            let evidence = format!("left at {}, reported {}", setting.written(wanted), setting.written(found));
+            let evidence = differs(setting, wanted, found, false);
             let incident = Incident::new(IncidentKind::NotTaken, evidence).at(&setting.label);
             (!setting.is_as_asked(wanted, found)).then(|| (setting.name.clone(), found, incident))
         });
@@ -185,4 +187,9 @@ impl Climb {
             }
         }
     }
+}
+
+fn differs(setting: &Setting, wanted: Decimal, reported: Decimal, was_set: bool) -> Finding {
+    let of = |value| Value { value, written: setting.written(value) };
+    Finding::Differs { wanted: of(wanted), reported: of(reported), was_set }
 }

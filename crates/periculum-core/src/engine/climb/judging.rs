@@ -8,6 +8,7 @@ use crate::engine::course::{Move, Outcome};
 use crate::engine::entry::{Entry, Mark};
 use crate::engine::event::Step;
 use crate::engine::state::{Judged, Trial};
+use crate::evidence::Finding;
 use crate::incident::{Incident, IncidentKind};
 use crate::ladder::Direction;
 use crate::moment::Span;
@@ -28,8 +29,7 @@ impl Climb {
             let both: Vec<Vec<f64>> = vec![doubted, trial.scores.clone()];
             let loss = self.against_baseline(&both).filter(|both| both.says() == Says::Less);
             if loss.is_some() {
-                let evidence = format!("{} against the baseline, measured twice", in_percent(&gain));
-                blame(&mut trial, None, Incident::new(IncidentKind::ScoreLoss, evidence), step);
+                blame(&mut trial, None, Incident::new(IncidentKind::ScoreLoss, Finding::ScoredLess { gain }), step);
             }
         }
         self.doubted = None;
@@ -150,9 +150,4 @@ fn withdrawn_in(trial: u32, marks: Vec<Mark>) -> impl Iterator<Item = Entry> {
 
 fn worst(trial: &Trial) -> Option<IncidentKind> {
     trial.incidents.iter().copied().max_by_key(|kind| kind.verdict())
-}
-
-/// As `−4.1 % (−5.0 to −3.2 %)`.
-fn in_percent(gain: &Comparison) -> String {
-    format!("{:+.1} % ({:+.1} to {:+.1} %)", 100.0 * gain.change, 100.0 * gain.low, 100.0 * gain.high)
 }

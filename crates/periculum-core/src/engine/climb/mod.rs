@@ -18,6 +18,7 @@ use crate::engine::entry::{ClimbEnd, Entry, Mark, Profile};
 use crate::engine::event::{Command, Event, Question, Step};
 use crate::engine::outlook::{Outlook, Prospect};
 use crate::engine::state::{Aside, Doing, Judged, Next, Pressure, State, Stopping, Then, Trial};
+use crate::evidence::Finding;
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::{Moment, Span};
 use crate::pass::{Pass, PassOrder, PassReport, Threads};
@@ -145,7 +146,10 @@ impl Climb {
             Event::Restarted { ending, lived, lived_at_most, in_force, unattended, last_words, rules } => {
                 self.rules = self.rules.max(*rules);
                 self.count_down(*ending, *unattended);
-                let incident = Incident::new(ending.incident(), ending.told(last_words.as_deref()));
+                let incident = Incident::new(
+                    ending.incident(),
+                    Finding::WentDown { ending: *ending, last_words: last_words.clone() },
+                );
                 let lived = lived.map(|lived| (lived, lived_at_most.unwrap_or(lived)));
                 self.on_restarted(*ending, lived, in_force, incident, &mut step);
             }
@@ -497,8 +501,7 @@ impl Climb {
             return self.go_home(ClimbEnd::Unsound { why: format!("a pass could not be started: {why}") }, step);
         }
         if report.stopped && !was_told_to_stop && report.incidents.is_empty() {
-            let incident =
-                Incident::new(IncidentKind::Stalled, "the pass ended before its time, and nobody stopped it");
+            let incident = Incident::new(IncidentKind::Stalled, Finding::EndedEarly);
             blame(&mut trial, Some(index), incident.into_pass(report.ran), step);
         }
         if report.unchecked && trial.incidents.is_empty() {

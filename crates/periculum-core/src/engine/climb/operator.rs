@@ -7,6 +7,7 @@ use crate::engine::entry::{ClimbEnd, Entry};
 use crate::engine::event::{Command, Question, Said, Step};
 
 use crate::engine::state::{Aside, Doing, Next, State, Stop, Stopping, Then, Trial};
+use crate::evidence::Finding;
 use crate::incident::{Incident, IncidentKind};
 use crate::reason::Reason;
 use crate::rung::InForce;
@@ -32,18 +33,15 @@ impl Climb {
                 self.put_aside(Aside::AsItStands, step);
             }
             Said::Done => self.on_applied(&InForce::new(), step),
-            Said::NoStart => self.on_apply_failed(self.told(IncidentKind::NoStart, "the rig did not start"), step),
+            Said::NoStart => self.on_apply_failed(self.told(IncidentKind::NoStart, Finding::SaidNoStart), step),
             Said::Defaults => {
-                self.on_apply_failed(
-                    self.told(IncidentKind::SafeDefaults, "the rig came back with its defaults"),
-                    step,
-                );
+                self.on_apply_failed(self.told(IncidentKind::SafeDefaults, Finding::SaidDefaults), step);
             }
         }
     }
 
-    pub(super) fn told(&self, kind: IncidentKind, what: &str) -> Incident {
-        let incident = Incident::new(kind, format!("the operator says: {what}"));
+    pub(super) fn told(&self, kind: IncidentKind, what: Finding) -> Incident {
+        let incident = Incident::new(kind, what);
         match self.question() {
             Some(Question::Change { change }) => incident.at(change.setting),
             None => incident,
@@ -68,7 +66,7 @@ impl Climb {
     }
 
     pub(super) fn on_stop(&mut self, step: &mut Step) {
-        let stopped = Incident::new(IncidentKind::Stopped, "the operator stopped the climb");
+        let stopped = Incident::new(IncidentKind::Stopped, Finding::Stopped);
         match mem::replace(&mut self.state, State::Ended) {
             State::Trying(mut trial, Doing::Passing { index, began, .. }) => {
                 blame(&mut trial, Some(index), stopped.into_pass(step.at.since(began)), step);

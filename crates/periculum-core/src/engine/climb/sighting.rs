@@ -7,12 +7,13 @@ use crate::engine::course::{Move, Outcome};
 use crate::engine::entry::Entry;
 use crate::engine::event::{Command, Step};
 use crate::engine::state::{Doing, Judged, Next, State, Stop, Stopping};
+use crate::evidence::{Evidence, Finding};
 use crate::incident::{Incident, IncidentKind};
 use crate::verdict::Verdict;
 
 impl Climb {
     pub(super) fn on_seen(&mut self, text: &str, seen_in: Option<u32>, step: &mut Step) {
-        let what = if text.is_empty() { "the operator saw something" } else { text };
+        let what = if text.is_empty() { Evidence::from(Finding::Seen) } else { Evidence::from(text) };
         let incident = Incident::new(IncidentKind::Seen, what);
         match seen_in.filter(|number| self.open_trial() != Some(*number)) {
             Some(number) => self.on_seen_late(number, incident, step),

@@ -6,6 +6,7 @@ use super::{Climb, blame};
 use crate::engine::entry::Entry;
 use crate::engine::event::{Command, Step};
 use crate::engine::state::{Doing, Next, Pressure, State, Stop, Stopping};
+use crate::evidence::Finding;
 use crate::incident::{Incident, IncidentKind};
 use crate::moment::Span;
 use crate::pass::Threads;
@@ -35,7 +36,7 @@ impl Climb {
         let lost = lost(&self.rig.sensors, sample, into_pass);
         let unsound = uneven.or(lost.map(|why| Incident::new(IncidentKind::SensorLost, why)));
         let why = match (&unsound, found.is_empty()) {
-            (Some(incident), _) => Stopping::Unsound { why: incident.evidence.clone() },
+            (Some(incident), _) => Stopping::Unsound { why: incident.evidence.to_string() },
             (None, false) => Stopping::ForCause,
             (None, true) => return,
         };
@@ -95,7 +96,7 @@ impl Climb {
         if ran <= length + GRACE {
             return;
         }
-        let incident = Incident::new(IncidentKind::Stalled, format!("a pass of {length} has not ended")).into_pass(ran);
+        let incident = Incident::new(IncidentKind::Stalled, Finding::NotEnded { length }).into_pass(ran);
         blame(trial, Some(*index), incident, step);
         *stopping = Some(Stop::new(Stopping::ForCause, step.at));
         step.command = Some(Command::StopPass);
@@ -112,10 +113,7 @@ impl Climb {
             }
             Pressure::Harder if waited > UNSTOPPABLE => {
                 stop.pressure = Pressure::GivenUp;
-                let evidence = format!(
-                    "the pass was told to stop {waited} ago and has not ended, whatever was done: the machine is in \
-                     trouble"
-                );
+                let evidence = Finding::Unstoppable { waited };
                 blame(trial, Some(*index), Incident::new(IncidentKind::Stalled, evidence), step);
             }
             Pressure::Told | Pressure::Harder | Pressure::GivenUp => {}

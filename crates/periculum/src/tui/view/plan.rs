@@ -177,8 +177,9 @@ fn foreseen(app: &App, draft: &Draft, width: usize) -> Vec<Line<'static>> {
             wrapped(&words, width).into_iter().map(|line| Line::styled(line, theme.warning)).collect()
         }
         Meaning::Plan(briefing, forecast, warnings) => {
-            let told = |words: &String| wrapped(words, width).into_iter();
-            let warned = warnings.iter().flat_map(told).map(|line| Line::styled(line, theme.warning));
+            let lines =
+                |words: &String| wrapped(words, width).into_iter().map(|line| Line::styled(line, theme.warning));
+            let warned = warnings.iter().flat_map(|words| lines(words).chain([Line::default()]));
             warned.chain(effort(app, briefing, forecast, width)).collect()
         }
     }

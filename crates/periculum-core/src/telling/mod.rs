@@ -1,6 +1,10 @@
 //! Entries as sentences for people: the logbook on the screen, the lines of a headless climb, the report.
 
+mod evidence;
+
 use rust_decimal::Decimal;
+
+pub use evidence::bound_words;
 
 use crate::comparison::{Comparison, Says};
 use crate::engine::{Declined, Entry, Mark, Question, Said};
