@@ -50,8 +50,9 @@ def judge_at(program: Path, home: Path, kinds: tuple, struck: float) -> Verdict:
     entries = [(at, entry) for at, line in before for entry in line.get("entries", [])]
     trial_ran = is_open(entries, "trial-began", "trial-ended")
     pass_ran = is_open(entries, "pass-began", "pass-ended")
-    # Who waits for a start and gets one has lost nothing.
-    waits = bool(entries) and entries[-1][1]["kind"] == "asked"
+    # Who waits for a start, or is about to start the machine itself, and gets one has lost nothing.
+    done = [entry["kind"] for _, entry in entries if entry["kind"] != "operator"]
+    waits = done[-1:] == ["asked"]
     wanted = [kind for kind in kinds if trial_ran and not waits]
 
     verdict = Verdict()

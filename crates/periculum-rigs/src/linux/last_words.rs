@@ -49,10 +49,10 @@ impl Linux {
         let log = kernel_log::all(&self.root.join("dev/kmsg"))?;
         let is_of_start = |line: &&str| kernel_log::moment(line).is_some_and(|moment| moment < STARTING);
         let said = log.lines().filter(is_of_start).filter_map(kernel_log::message);
-        let of_hardware = said.filter(|said| said.contains("Hardware Error") || said.contains("BERT"));
-        // That errors are looked for is no error.
-        let found: Vec<String> =
-            of_hardware.filter(|said| !said.contains("enabled")).take(LINES).map(harmless).collect();
+        // That there is a table for errors is no error.
+        let of_hardware =
+            said.filter(|said| said.contains("Hardware Error") || said.starts_with("BERT: Error records"));
+        let found: Vec<String> = of_hardware.take(LINES).map(harmless).collect();
         (!found.is_empty()).then(|| found.join(" | "))
     }
 
@@ -123,7 +123,8 @@ mod tests {
     #[test]
     fn what_the_firmware_kept_is_told_where_the_kernel_left_nothing() {
         let log = "6,1,900000,-;BERT: [Hardware Error]: Skipped 1 error records\n\
-                   6,1,910000,-;mce: Machine check polling timer enabled\n\
+                   6,1,100000,-;ACPI: BERT 0x000000007B5F3000 000030 (v01)\n\
+                   6,1,910000,-;BERT: Boot Error Record Table support is disabled. Enable it by using bert_enable\n\
                    2,2,950000,-;mce: [Hardware Error]: CPU 0: Machine Check: 0 Bank 5: be00\n\
                    2,3,90000000,-;mce: [Hardware Error]: CPU 3: of this boot\n";
         let root = tree("bert", &[("dev/kmsg", log)]);
