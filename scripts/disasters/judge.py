@@ -27,8 +27,11 @@ class Verdict:
         return (self.went_on, self.whole, self.kind, self.lifetime)
 
 
-def judge(program: Path, home: Path, kinds: tuple, struck: float) -> Verdict:
-    """The verdict on a record of a machine that was struck at about this moment, which should be told as one of these kinds."""
+def judge(program: Path, home: Path, kinds: tuple, struck: float) -> Verdict | None:
+    """The verdict on a record of a machine that was struck at about this moment, which should be told as one of these kinds;
+    none where no record was begun by then."""
+    if not (home / LEDGER).exists():
+        return None
     verdicts = [judge_at(program, home, kinds, struck + late) for late in (0, ALLOWANCE, -ALLOWANCE)]
     return max(verdicts, key=lambda verdict: sum(verdict.columns()))
 

@@ -31,8 +31,9 @@ def disaster(number: int, program: Path, built: Path, seed: int):
     """Ends one machine once; tells the way, the moment, and the verdict."""
     luck = random.Random(seed)
     way = list(WAYS)[number % len(WAYS)]
-    struck = None
-    while struck is None:
+    verdict = None
+    # Before a climb has begun, and after its end, there is nothing to lose.
+    while verdict is None:
         moment = luck.uniform(EARLIEST, LATEST)
         folder = built / "machines" / str(number)
         shutil.rmtree(folder, ignore_errors=True)
@@ -40,12 +41,14 @@ def disaster(number: int, program: Path, built: Path, seed: int):
         machine.switch_on()
         time.sleep(moment)
         struck = machine.strike(way)
-    if way == "power cut":
-        time.sleep(luck.uniform(0, 5))
-        machine.switch_on(luck.choice(CLOCKS))
-    verdict = Verdict(said="it did not end")
-    if machine.has_switched_itself_off(PATIENCE):
-        verdict = judge(program, machine.record(), WAYS[way], struck)
+        if struck is None:
+            continue
+        if way == "power cut":
+            time.sleep(luck.uniform(0, 5))
+            machine.switch_on(luck.choice(CLOCKS))
+        verdict = Verdict(said="it did not end")
+        if machine.has_switched_itself_off(PATIENCE):
+            verdict = judge(program, machine.record(), WAYS[way], struck)
     if all(verdict.columns()):
         shutil.rmtree(machine.folder)
     return way, moment, verdict
