@@ -1,5 +1,7 @@
 //! How a stage chooses its rungs: given what happened so far, the next rung or the end of the stage.
 
+use std::collections::BTreeMap;
+
 use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
@@ -32,8 +34,8 @@ pub(super) struct Ground<'a> {
     pub(super) left: Option<Span>,
     /// The rules that decide, see [`crate::engine::RULES`].
     pub(super) rules: u32,
-    /// The rungs that held in this climb.
-    pub(super) held: &'a [Rung],
+    /// The rungs that held in this climb, by trial.
+    pub(super) held: &'a BTreeMap<u32, Rung>,
 }
 
 /// What a course wants next.

@@ -59,7 +59,7 @@ impl Walk {
 
     /// Where it starts comes first, unless that has held already.
     pub(super) fn first(&mut self, ground: Ground) -> Move {
-        if ground.rules < 2 || ground.held.contains(&self.at) {
+        if ground.rules < 2 || ground.held.values().any(|held| *held == self.at) {
             return self.go_harder(ground);
         }
         Move::Try(self.at.clone(), Reason::Start)

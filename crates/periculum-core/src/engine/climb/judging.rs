@@ -78,11 +78,10 @@ impl Climb {
         {
             self.baseline.push((trial.number, trial.scores.clone()));
         }
-        if verdict == Verdict::Held && !self.held.contains(&trial.rung) {
-            self.held.push(trial.rung.clone());
-        }
-        if verdict != Verdict::Held {
-            self.held.retain(|rung| *rung != trial.rung);
+        if verdict == Verdict::Held {
+            self.held.insert(trial.number, trial.rung.clone());
+        } else {
+            self.held.retain(|_, rung| *rung != trial.rung);
             // A mark whose very rung did not hold is no mark.
             self.withdraw_marks(trial.number, step, |mark| mark.rung == trial.rung);
         }

@@ -78,8 +78,8 @@ pub struct Climb {
     stretch: u32,
     /// How many trials have said something, about their rung or about the luck of their scores.
     spoken: u32,
-    /// The rungs that held.
-    held: Vec<Rung>,
+    /// The rungs that held, by the trial they held in.
+    held: BTreeMap<u32, Rung>,
     /// How each trial ended.
     verdicts: BTreeMap<u32, Verdict>,
     /// The last trial that was judged.
@@ -118,7 +118,7 @@ impl Climb {
             setbacks: 0,
             stretch: 1,
             spoken: 0,
-            held: Vec::new(),
+            held: BTreeMap::new(),
             verdicts: BTreeMap::new(),
             judged: None,
             state: State::Ready,

@@ -35,6 +35,7 @@ impl Climb {
             return;
         }
         self.verdicts.insert(number, Verdict::Slipped);
+        self.held.remove(&number);
         let kind = Some(IncidentKind::Seen);
         step.entries.push(Entry::Rejudged { trial: number, verdict: Verdict::Slipped, incident: kind });
         self.withdraw_marks(number, step, |mark| mark.trial == number);
