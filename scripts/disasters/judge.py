@@ -29,11 +29,18 @@ class Verdict:
 
 def judge(program: Path, home: Path, kinds: tuple, struck: float) -> Verdict | None:
     """The verdict on a record of a machine that was struck at about this moment, which should be told as one of these kinds;
-    none where no record was begun by then."""
-    if not (home / LEDGER).exists():
+    none where no climb was begun by then."""
+    if not has_climb(home / LEDGER):
         return None
     verdicts = [judge_at(program, home, kinds, struck + late) for late in (0, ALLOWANCE, -ALLOWANCE)]
     return max(verdicts, key=lambda verdict: sum(verdict.columns()))
+
+
+def has_climb(ledger: Path) -> bool:
+    if not ledger.exists():
+        return False
+    file = sqlite3.connect(f"file:{ledger}?mode=ro", uri=True)
+    return file.execute("SELECT count(*) FROM climbs").fetchone()[0] > 0
 
 
 def judge_at(program: Path, home: Path, kinds: tuple, struck: float) -> Verdict:
