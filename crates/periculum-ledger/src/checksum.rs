@@ -16,7 +16,8 @@ impl Sum {
     }
 
     pub(crate) fn real(self, value: f64) -> Self {
-        self.part(2, &value.to_bits().to_le_bytes())
+        // The database keeps no sign of a zero.
+        self.part(2, &(value + 0.0).to_bits().to_le_bytes())
     }
 
     pub(crate) fn text(self, value: &str) -> Self {

@@ -125,7 +125,9 @@ impl Ledger {
     pub fn begin_climb(&mut self, new: &NewClimb) -> Result<i64, LedgerError> {
         self.check_writable()?;
         self.snapshot()?;
-        self.record.execute(
+        // Whoever dies in between has begun none.
+        let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        transaction.execute(
             "INSERT INTO climbs (plan, rig, specimen, use_name, seed, plan_text, rig_text, wall) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
             params![
                 new.plan,
@@ -138,14 +140,15 @@ impl Ledger {
                 new.wall.millis()
             ],
         )?;
-        let climb = self.record.last_insert_rowid();
+        let climb = transaction.last_insert_rowid();
         let sum = Sum::default().int(climb).text(new.plan).text(new.rig).text(new.specimen).text(new.use_name);
         let sum = sum.value(new.seed.map_or(ValueRef::Null, |seed| ValueRef::Integer(seed as i64)));
         let texts = Sum::default().int(climb).text(new.rig_text).text(new.plan_text).finish();
-        self.record.execute(
+        transaction.execute(
             "UPDATE climbs SET checksum = ?, texts_checksum = ? WHERE climb = ?",
             params![sum.int(new.wall.millis()).finish(), texts, climb],
         )?;
+        transaction.commit()?;
         Ok(climb)
     }
 
@@ -452,6 +455,11 @@ impl Ledger {
             return Ok(());
         }
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        // Earlier versions wrote the head of a climb in two steps, between which a machine could die.
+        transaction.execute(
+            "DELETE FROM climbs WHERE checksum IS NULL AND climb NOT IN (SELECT climb FROM journal UNION SELECT climb FROM heads)",
+            [],
+        )?;
         journal::set_aside(&transaction, &dropped)?;
         let mut climbs: Vec<i64> = dropped.iter().map(|line| line.climb).collect();
         climbs.dedup();

@@ -74,14 +74,17 @@ GROUP BY s.climb, s.load, s.threads, s.unit";
 
 pub(crate) fn enter(connection: &Connection, result: &Entered, wall: Moment) -> Result<i64, LedgerError> {
     let Entered { what, value, unit, specimen, source } = result;
-    connection.execute(
+    // Whoever dies in between has entered nothing.
+    let transaction = connection.unchecked_transaction()?;
+    transaction.execute(
         "INSERT INTO entered (what, value, unit, specimen, source, wall) VALUES (?, ?, ?, ?, ?, ?)",
         params![what, value, unit, specimen, source, wall.millis()],
     )?;
-    let number = connection.last_insert_rowid();
+    let number = transaction.last_insert_rowid();
     let sum = Sum::default().int(number).text(what).real(*value).text(unit).text(specimen).text(source);
     let sum = sum.int(wall.millis()).finish();
-    connection.execute("UPDATE entered SET checksum = ? WHERE entered = ?", params![sum, number])?;
+    transaction.execute("UPDATE entered SET checksum = ? WHERE entered = ?", params![sum, number])?;
+    transaction.commit()?;
     Ok(number)
 }
 
