@@ -22,6 +22,7 @@ use super::picked::Picks;
 use super::pointing::{Places, Target};
 use super::saving;
 use super::shelf::Shelf;
+use super::telling;
 use super::theme::Theme;
 use crate::climbing::Wanted;
 use crate::notice::Notice;
@@ -370,7 +371,7 @@ impl App {
         if self.is_driver_gone || live.story.running_pass().is_none() {
             self.wants_to_stand_still = true;
         } else {
-            self.told = Some("a pass runs, and nobody would watch its cut-offs meanwhile: pause first".into());
+            self.told = Some(telling::UNWATCHED.into());
         }
     }
 

@@ -11,6 +11,7 @@ use periculum_core::series::Series;
 use periculum_core::story::{Story, TrialStory};
 use periculum_ledger::ClimbRow;
 
+use super::telling::{self, labels};
 use crate::briefing::Briefing;
 use crate::commands::date;
 use crate::notice::{self, Notice};
@@ -116,15 +117,7 @@ impl Climbed {
 
 /// What the trials of a climb are found by, whatever they are themselves.
 pub(super) fn climb_facts(row: &ClimbRow) -> String {
-    let seed = row.seed.map_or(String::new(), |seed| format!(" #{seed}"));
-    let end = row.end.as_deref().unwrap_or("not finished");
-    format!(
-        "climb {} {} {}{seed} {} {} {} {end}",
-        row.climb,
-        row.rig,
-        row.specimen,
-        row.plan,
-        row.use_name,
-        date(row.wall)
-    )
+    let (climb, seed) = (telling::climb(row.climb), telling::seed_words(row.seed));
+    let end = row.end.as_deref().unwrap_or(labels::NOT_FINISHED);
+    format!("{climb} {} {}{seed} {} {} {} {end}", row.rig, row.specimen, row.plan, row.use_name, date(row.wall))
 }

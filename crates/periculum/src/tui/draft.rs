@@ -10,6 +10,7 @@ use periculum_core::file::outline::{self, CantChange, Line, LineKind};
 use periculum_core::forecast::{Forecast, forecast};
 
 use super::keys::Step;
+use super::telling;
 use crate::briefing::{Briefing, SourceFile, rig_named};
 use crate::complaint::BadFile;
 
@@ -89,8 +90,7 @@ impl Draft {
     pub(super) fn whose(&self) -> String {
         match &self.source {
             Source::File(path) | Source::Climb { written: Some(path), .. } => path.display().to_string(),
-            Source::Climb { number, .. } if self.is_changed() => format!("from climb {number}"),
-            Source::Climb { number, .. } => format!("as climb {number} was begun with"),
+            Source::Climb { number, .. } => telling::plan_of(*number, self.is_changed()),
         }
     }
 
@@ -195,7 +195,7 @@ impl Draft {
         }
         replace(path, &self.text).with_context(|| format!("can't write {}", path.display()))?;
         self.saved = self.text.clone();
-        let told = format!("written: {}", path.display());
+        let told = telling::written(&path.display().to_string());
         let Source::Climb { rig, written, .. } = &mut self.source else { return Ok(told) };
         let (is_same, about_rig) = lay_beside(path, &self.text, &rig.text)?;
         if is_same {

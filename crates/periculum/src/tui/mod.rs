@@ -13,6 +13,7 @@ mod pointing;
 mod saving;
 mod shelf;
 mod stage;
+mod telling;
 mod theme;
 mod view;
 

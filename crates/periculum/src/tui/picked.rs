@@ -4,6 +4,7 @@ use periculum_core::contrast::{Fact, facts_of_climb, facts_of_trial};
 
 use super::climbed::Climbed;
 use super::library::Library;
+use super::telling;
 
 /// Something that was picked.
 pub(super) struct Picked {
@@ -23,8 +24,8 @@ impl Picked {
             None => facts_of_climb(story, rig, plan, traces),
             Some(trial) => facts_of_trial(story.trials.get(trial as usize - 1)?, story, rig, plan, traces),
         };
-        let what = trial.map_or(format!("climb {number}"), |trial| format!("trial {trial} of climb {number}"));
-        let seed = climbed.seed.map_or(String::new(), |seed| format!(" #{seed}"));
+        let what = trial.map_or_else(|| telling::climb(*number), |trial| telling::trial_of_climb(trial, *number));
+        let seed = telling::seed_words(climbed.seed);
         Some(Self { climb: *number, trial, title: [what, format!("{}{seed}, {}", rig.name, plan.name)], facts })
     }
 }

@@ -10,6 +10,7 @@ use periculum_core::stretch::Stretch;
 
 use super::app::{App, View};
 use super::climbed::Climbed;
+use super::telling;
 use crate::pictures::{self, Drawn};
 
 /// The name that is proposed for the file of the shown view: one that is not taken, unless it is the plan's own.
@@ -61,7 +62,7 @@ pub(super) fn save(app: &mut App, name: &str) -> Result<String> {
     let Climbed { story, rig, plan, traces, .. } = &app.shown;
     if app.view == View::Trials {
         write_table(trials(story, rig, traces), path)?;
-        return Ok(format!("written: {name}"));
+        return Ok(telling::written(name));
     }
     let drawn = Drawn { story, rig, plan, traces };
     let figure = match app.view {
@@ -85,7 +86,7 @@ pub(super) fn save(app: &mut App, name: &str) -> Result<String> {
         _ => drawn.ascent()?,
     };
     pictures::write(&figure, path)?;
-    Ok(format!("written: {name}"))
+    Ok(telling::written(name))
 }
 
 /// Writes a table as what the file's ending says.

@@ -11,6 +11,7 @@ use crate::commands::{local_date, zone};
 use crate::tui::app::App;
 use crate::tui::library::Listed;
 use crate::tui::pointing::Target;
+use crate::tui::telling::{self, labels};
 
 /// Lines for the profile of the selected climb, at the least and at the most, and those that the list keeps.
 const GLIMPSE: (u16, u16) = (9, 18);
@@ -69,17 +70,18 @@ fn draw_glimpse(frame: &mut Frame, app: &App, area: Rect) {
 fn title(app: &App, shown: usize) -> Line<'static> {
     let theme = &app.theme;
     let place = if shown == 0 { 0 } else { app.shelf.at() + 1 };
-    let mut title = vec![Span::styled(format!("climbs   {place} of {shown}"), theme.muted)];
+    let mut title = vec![Span::styled(telling::place_in_list(labels::CLIMBS, place, shown), theme.muted)];
     if !app.filter.is_empty() {
-        title.push(Span::styled(" with ", theme.muted));
+        let [with, among] = telling::found_among(app.shelf.total());
+        title.push(Span::styled(with, theme.muted));
         title.push(Span::styled(app.filter.clone(), theme.accent.bold()));
-        title.push(Span::styled(format!(" among {}", app.shelf.total()), theme.muted));
+        title.push(Span::styled(among, theme.muted));
     }
     if let Some((newest, _)) = app.shelf.shown().first() {
-        title.push(Span::styled(format!("   times in {}", zone(newest.row.wall)), theme.muted));
+        title.push(Span::styled(telling::times_in(&zone(newest.row.wall)), theme.muted));
     }
     if app.shelf.is_reading {
-        title.push(Span::styled("   reading …", theme.muted));
+        title.push(Span::styled(telling::READING, theme.muted));
     }
     Line::from(title)
 }
@@ -87,8 +89,8 @@ fn title(app: &App, shown: usize) -> Line<'static> {
 fn why_empty(app: &App) -> &'static str {
     match (app.shelf.is_reading, app.shelf.total()) {
         (true, _) => "",
-        (false, 0) => "There is no climb in this ledger yet.",
-        (false, _) => "No trial of any climb has all of this. esc shows all again.",
+        (false, 0) => telling::NO_CLIMB,
+        (false, _) => telling::NO_CLIMB_FOUND,
     }
 }
 
@@ -107,10 +109,7 @@ fn specimen(row: &ClimbRow, is_short: bool) -> String {
     let without_kind = |part: &str| part.split_once(' ').map_or(part, |(_, name)| name).to_owned();
     let parts = row.specimen.split(", ").map(|part| if is_short { without_kind(part) } else { part.to_owned() });
     let named = parts.collect::<Vec<_>>().join(", ");
-    match row.seed {
-        Some(seed) => format!("{named} #{seed}"),
-        None => named,
-    }
+    named + &telling::seed_words(row.seed)
 }
 
 fn line(app: &App, listed: &Listed, found: Option<usize>, widths: &Widths, is_selected: bool) -> Line<'static> {
@@ -126,11 +125,9 @@ fn line(app: &App, listed: &Listed, found: Option<usize>, widths: &Widths, is_se
     let began = local_date(row.wall);
     let began = if *is_narrow { &began[..DAY] } else { &began };
     let specimen = specimen(row, *is_narrow);
-    let end = row.end.clone().unwrap_or_else(|| "not finished".into());
+    let end = row.end.clone().unwrap_or_else(|| labels::NOT_FINISHED.into());
     let picked = if app.picks.has(row.climb, None) { "+" } else { " " };
-    let found = found.map_or(String::new(), |found| format!("{found} of "));
-    let noun = if row.trials == 1 { "trial" } else { "trials" };
-    let trials = format!("{found}{} {noun}", row.trials);
+    let trials = telling::trials(found, row.trials);
     Line::from(vec![
         Span::styled(if is_selected { "› " } else { "  " }, theme.accent),
         Span::styled(format!("{:>4}", row.climb), theme.muted),
@@ -138,8 +135,11 @@ fn line(app: &App, listed: &Listed, found: Option<usize>, widths: &Widths, is_se
         Span::styled(format!("{sign}  "), style),
         Span::styled(format!("{began}  "), theme.muted),
         Span::styled(format!("{:<rig$}  {:<wide$}  {:<plan$}  ", row.rig, specimen, row.plan), text),
-        Span::styled(format!("{:<mark$}  ", cut(listed.mark.as_deref().unwrap_or("no mark"), *mark)), text),
-        Span::styled(format!("{trials:>10}  {:>3} fell  {:>12}  ", row.falls, row.tested.to_string()), theme.muted),
+        Span::styled(format!("{:<mark$}  ", cut(listed.mark.as_deref().unwrap_or(labels::NO_MARK), *mark)), text),
+        Span::styled(
+            format!("{trials:>10}  {}  {:>12}  ", telling::fell(row.falls), row.tested.to_string()),
+            theme.muted,
+        ),
         Span::styled(end, style),
     ])
 }

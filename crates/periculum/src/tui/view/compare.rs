@@ -9,6 +9,7 @@ use ratatui::widgets::Widget;
 use super::{draw_scrolled, fit, specimens};
 use crate::tui::app::App;
 use crate::tui::picked::Picked;
+use crate::tui::telling::{self, labels};
 
 /// Columns for what a line is about.
 const LABEL: usize = 30;
@@ -30,11 +31,11 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let Contrast { different, same } = contrast(&facts);
     let mut lines: Vec<Line> = Vec::new();
     if different.is_empty() {
-        lines.push(Line::styled("Nothing differs by more than chance could make it.", theme.text));
+        lines.push(Line::styled(telling::NOTHING_DIFFERS, theme.text));
     }
     lines.extend(different.iter().map(|row| line(app, row, wide, true)));
     lines.push(Line::default());
-    lines.push(Line::styled("the same, or no further apart than chance could make them", theme.muted));
+    lines.push(Line::styled(labels::THE_SAME, theme.muted));
     lines.extend(same.iter().map(|row| line(app, row, wide, false)));
     draw_scrolled(frame, app, body, lines.len(), |buffer, area| {
         Text::from_iter(lines.into_iter().map(|line| fit(line, area.width, theme.muted))).render(area, buffer);
@@ -44,7 +45,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 fn titles(app: &App, sides: &[&Picked], wide: usize, width: u16) -> Vec<Line<'static>> {
     let theme = &app.theme;
     let more = app.picks.count() - sides.len();
-    let more = if more > 0 { format!("{more} more need a wider window") } else { String::new() };
+    let more = telling::more_need_room(more);
     let mut upper = Line::styled(format!("{more:<LABEL$}"), theme.muted);
     let mut lower = Line::raw(" ".repeat(LABEL));
     for side in sides {

@@ -8,6 +8,7 @@ use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
 use crate::tui::app::App;
+use crate::tui::telling::{self, labels};
 
 /// How wide a core's line is, without its bar.
 const LINE: u16 = 66;
@@ -18,7 +19,7 @@ const WIDEST_BAR: u16 = 40;
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
     let Some(progress) = app.shown.story.progress.as_ref().filter(|progress| !progress.cores.is_empty()) else {
-        let words = if app.is_over() { "no pass is running" } else { "no core has told so far how it goes" };
+        let words = if app.is_over() { telling::NO_PASS_RUNS } else { telling::NO_CORE_TOLD };
         frame.render_widget(Line::styled(words, theme.muted), area);
         return;
     };
@@ -27,12 +28,14 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let unit = progress.rate.as_ref().map_or("", |rate| rate.unit.as_str());
     lines.push(Line::styled(
         format!(
-            "core  {:<bar$}{:>10}{:>12}  {:>7}  {:>6}   last check",
+            "{}  {:<bar$}{:>10}{:>12}  {:>7}  {:>6}   {}",
+            labels::CORE,
             "",
             unit,
-            "clock MHz",
-            "rounds",
-            "errors",
+            labels::CLOCK,
+            labels::ROUNDS,
+            labels::ERRORS,
+            labels::LAST_CHECK,
             bar = usize::from(bar)
         ),
         theme.muted,
@@ -48,7 +51,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     cores.truncate(room);
     lines.extend(cores.into_iter().map(|core| of_core(app, progress, core, (best, bar))));
     if hidden > 0 {
-        lines.push(Line::styled(format!("… and {hidden} more cores without errors and not behind"), theme.muted));
+        lines.push(Line::styled(telling::cores_hidden(hidden), theme.muted));
     }
     frame.render_widget(Text::from(lines), area);
 }
@@ -57,9 +60,9 @@ fn work(app: &App, progress: &Progress) -> Line<'static> {
     let theme = &app.theme;
     let mut line = Line::default();
     if progress.warms_up {
-        line.push_span(Span::styled("warming up   ", theme.warning));
+        line.push_span(Span::styled(format!("{}   ", labels::WARMING_UP), theme.warning));
     }
-    let what = progress.workload.as_ref().map_or("each core by itself".into(), ToString::to_string);
+    let what = progress.workload.as_ref().map_or(telling::EACH_BY_ITSELF.into(), ToString::to_string);
     line.push_span(Span::styled(what, theme.text));
     line
 }
@@ -72,9 +75,9 @@ fn of_core(app: &App, progress: &Progress, core: &CoreProgress, (best, bar): (f6
     let style: Style = if is_behind { theme.warning } else { theme.text };
     let number = |value: Option<f64>| value.map_or("–".into(), |value| measured(value, 0));
     let errors = if core.errors == 0 { theme.muted } else { theme.bad };
-    let checked = core.checked.map_or("none so far".into(), |at| match progress.done - at {
-        ago if ago.millis() < 1000 => "just now".into(),
-        ago => format!("{ago} ago"),
+    let checked = core.checked.map_or(labels::NOT_CHECKED.into(), |at| match progress.done - at {
+        ago if ago.millis() < 1000 => labels::CHECKED_JUST_NOW.into(),
+        ago => telling::ago(ago),
     });
     let mut line = Line::from(vec![
         Span::styled(format!("{:>4}  ", core.core), theme.text),
@@ -86,7 +89,7 @@ fn of_core(app: &App, progress: &Progress, core: &CoreProgress, (best, bar): (f6
         Span::styled(checked, theme.muted),
     ]);
     if is_behind {
-        line.push_span(Span::styled("   ▽ behind", theme.warning));
+        line.push_span(Span::styled(format!("   {}", labels::BEHIND), theme.warning));
     }
     line
 }

@@ -1,7 +1,7 @@
 //! The selected trial: its rung, why it was tried, what it was put to, and everything that happened in it.
 
 use periculum_core::readback;
-use periculum_core::story::{PassStory, TrialStory};
+use periculum_core::story::TrialStory;
 use periculum_core::telling::{gain_words, readback_words};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
@@ -11,6 +11,7 @@ use ratatui::text::{Line, Span, Text};
 use super::WIDE;
 use super::stages::wrapped;
 use crate::tui::app::App;
+use crate::tui::telling::{self, labels};
 
 /// How wide it is beside a list or a map.
 const WIDTH: u16 = 48;
@@ -28,23 +29,23 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let trial = app.selected_trial().and_then(|number| app.shown.story.trials.get(number as usize - 1));
     let lines = match trial {
         Some(trial) => lines(app, trial, usize::from(area.width)),
-        None => vec![Line::styled("nothing is selected", theme.muted)],
+        None => vec![Line::styled(telling::NOTHING_SELECTED, theme.muted)],
     };
     frame.render_widget(Text::from(lines), area);
 }
 
 fn lines(app: &App, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     let theme = &app.theme;
-    let (sign, name) = trial.verdict.map_or(('○', "on trial"), |verdict| (verdict.sign(), verdict.name()));
+    let (sign, name) = trial.verdict.map_or(('○', labels::ON_TRIAL), |verdict| (verdict.sign(), verdict.name()));
     let mut lines = vec![Line::from(vec![
-        Span::styled(format!("trial {}   ", trial.number), theme.muted),
+        Span::styled(format!("{}   ", telling::trial(trial.number)), theme.muted),
         Span::styled(format!("{sign} {name}"), theme.verdict(trial.verdict).bold()),
     ])];
     let mut say = |text: &str, style: Style| {
         lines.extend(wrapped(text, width).into_iter().map(|row| Line::styled(row, style)));
     };
     say(&app.shown.rig.written(&trial.rung), theme.text.bold());
-    say(&format!("because {}", trial.reason.because(&app.shown.rig)), theme.muted);
+    say(&telling::because(&trial.reason.because(&app.shown.rig)), theme.muted);
     for derived in &app.shown.rig.derived {
         if let Some(value) = derived.value(&trial.rung) {
             let value = periculum_core::quantity::with_unit(value.round_dp(3).normalize(), &derived.unit);
@@ -54,10 +55,10 @@ fn lines(app: &App, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     say("", theme.muted);
     let put_to = trial.put_to();
     let begun =
-        app.shown.story.began.map_or(String::new(), |began| format!(", {} into the climb", trial.began.since(began)));
+        app.shown.story.began.map_or(String::new(), |began| format!(", {}", telling::into_climb(trial.began, began)));
     say(&format!("{put_to}{begun}"), theme.muted);
     for pass in &trial.passes {
-        say(&pass_words(pass), theme.text);
+        say(&telling::pass(pass), theme.text);
     }
     if let Some(gain) = &trial.gain {
         say(&gain_words(gain), theme.text);
@@ -66,7 +67,7 @@ fn lines(app: &App, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
         say(&incident.incident.to_string(), theme.verdict(trial.verdict));
     }
     for note in app.shown.notes(trial) {
-        say(&format!("note: {note}"), theme.text);
+        say(&telling::note(note), theme.text);
     }
     for taken in readback::of_trial(trial, &app.shown.rig, &app.shown.traces) {
         let style = if taken.was_taken() { theme.muted } else { theme.bad };
@@ -75,10 +76,4 @@ fn lines(app: &App, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
         }
     }
     lines
-}
-
-fn pass_words(pass: &PassStory) -> String {
-    let Some(report) = &pass.report else { return format!("{} runs", pass.order.load) };
-    let score = report.score.as_ref().map(|score| format!(", {:.1} {}", score.value, score.unit)).unwrap_or_default();
-    format!("{} for {}{score}", pass.order.load, report.ran)
 }

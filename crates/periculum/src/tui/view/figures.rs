@@ -1,8 +1,7 @@
 //! The highest value that held, large enough to be read from across the room.
 
 use periculum_core::ladder::Direction;
-use periculum_core::pass::Threads;
-use periculum_core::quantity::{counted, grouped, measured};
+use periculum_core::quantity::{grouped, measured};
 use periculum_core::setting::Setting;
 use periculum_core::story::TrialStory;
 use periculum_core::telling::gain_words;
@@ -12,6 +11,7 @@ use ratatui::style::Style;
 use ratatui::text::{Line, Span};
 
 use crate::tui::app::App;
+use crate::tui::telling::{self, labels};
 
 /// Three rows for each sign that a number can have, drawn with lines like the profile beside it.
 const SIGNS: [(char, [&str; 3]); 13] = [
@@ -38,13 +38,13 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let mark = app.shown.story.marks.last();
     // Once there is a mark, it is what counts: a rung that held once may have fallen since.
     let (title, rung, evidence) = match (mark, hardest_held(app, setting)) {
-        (Some(mark), _) => ("mark", &mark.rung, format!("held {} in trial {}", mark.proof, mark.trial)),
+        (Some(mark), _) => (labels::MARK, &mark.rung, telling::held_in(&mark.proof, mark.trial)),
         (None, Some(trial)) => {
-            let evidence = format!("held {} in trial {}", trial.proof, trial.number);
+            let evidence = telling::held_in(&trial.proof, trial.number);
             (title_without_mark(app, setting, trial), &trial.rung, evidence)
         }
         (None, None) => {
-            let words = if app.shown.story.ended.is_some() { "nothing held" } else { "nothing has held so far" };
+            let words = if app.shown.story.ended.is_some() { telling::NOTHING_HELD } else { telling::NOTHING_HAS_HELD };
             let lines = [Line::styled(so_far(setting), theme.muted), Line::default(), Line::styled(words, theme.text)];
             frame.render_widget(ratatui::text::Text::from_iter(lines), area);
             return;
@@ -56,8 +56,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     if let Some(last) = lines.last_mut() {
         last.push_span(Span::styled(format!(" {}", setting.unit), theme.muted));
     }
-    let others = app.shown.rig.written_but(rung, &setting.name);
-    let others = if others.is_empty() { others } else { format!("at {others}, ") };
+    let others = telling::beside(&app.shown.rig.written_but(rung, &setting.name));
     let whole = format!("{others}{evidence}");
     if whole.chars().count() <= usize::from(area.width) {
         lines.push(Line::styled(whole, theme.text));
@@ -82,16 +81,16 @@ fn hardest_held<'a>(app: &'a App, setting: &Setting) -> Option<&'a TrialStory> {
 fn title_without_mark(app: &App, setting: &Setting, held: &TrialStory) -> &'static str {
     match (&app.shown.story.ended, setting.harder) {
         (None, _) => so_far(setting),
-        (Some(_), _) if held.rung == app.shown.rig.stock() => "stock",
-        (Some(_), Direction::Up) => "highest that held",
-        (Some(_), Direction::Down) => "lowest that held",
+        (Some(_), _) if held.rung == app.shown.rig.stock() => labels::STOCK,
+        (Some(_), Direction::Up) => labels::HIGHEST_HELD,
+        (Some(_), Direction::Down) => labels::LOWEST_HELD,
     }
 }
 
 fn so_far(setting: &Setting) -> &'static str {
     match setting.harder {
-        Direction::Up => "highest so far",
-        Direction::Down => "lowest so far",
+        Direction::Up => labels::HIGHEST_SO_FAR,
+        Direction::Down => labels::LOWEST_SO_FAR,
     }
 }
 
@@ -102,26 +101,19 @@ fn draw_rate(frame: &mut Frame, app: &App, area: Rect) {
     else {
         return;
     };
-    let title =
-        app.shown.story.running_pass().map(|(_, pass)| format!("{}, {}", pass.order.load, cores(pass.order.threads)));
+    let title = app
+        .shown
+        .story
+        .running_pass()
+        .map(|(_, pass)| format!("{}, {}", pass.order.load, telling::cores(pass.order.threads)));
     let mut lines = vec![Line::styled(title.unwrap_or_default(), theme.muted)];
     lines.extend(large(&measured(rate.value, 1), theme.text.bold()));
     if let Some(last) = lines.last_mut() {
         last.push_span(Span::styled(format!(" {}", rate.unit), theme.muted));
     }
-    let checked = format!("{} checked, {} wrong", counted(progress.rounds, "round"), progress.errors);
+    let checked = telling::checked(progress.rounds, progress.errors);
     lines.push(Line::styled(checked, if progress.errors == 0 { theme.text } else { theme.bad }));
     frame.render_widget(ratatui::text::Text::from(lines), area);
-}
-
-/// Whose rate it is.
-fn cores(threads: Threads) -> String {
-    match threads {
-        Threads::All => "all cores together".into(),
-        Threads::Count(1) => "on one core".into(),
-        Threads::Count(count) => format!("{count} cores together"),
-        Threads::Each => "one core at a time".into(),
-    }
 }
 
 /// The number in three lines.
@@ -136,7 +128,7 @@ fn large(number: &str, style: Style) -> Vec<Line<'static>> {
 /// The last score, and how it compares with the baseline's.
 fn gain(app: &App) -> Option<[String; 2]> {
     let (score, gain) = app.shown.story.gain()?;
-    Some([format!("last score {} {}", measured(score.value, 1), score.unit), gain_words(&gain)])
+    Some([telling::last_score(&measured(score.value, 1), &score.unit), gain_words(&gain)])
 }
 
 #[cfg(test)]

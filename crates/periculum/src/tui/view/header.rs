@@ -8,6 +8,7 @@ use ratatui::text::{Line, Span};
 
 use crate::tui::app::App;
 use crate::tui::keys;
+use crate::tui::telling::{self, labels};
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
@@ -18,16 +19,12 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 
     let mut left = vec![Span::styled(app.shown.rig.name.clone(), theme.text.bold())];
     let plan = &app.shown.plan;
-    let what = if plan.name == plan.use_name {
-        plan.name.clone()
-    } else {
-        format!("{}, for {} use", plan.name, plan.use_name)
-    };
+    let what = telling::plan_for_use(&plan.name, &plan.use_name);
     let mut facts = vec![app.shown.rig.specimens(), what];
     facts.push(match app.shown.seed {
-        _ if app.shown.is_planned() => "not begun".into(),
-        Some(seed) => format!("climb {}, simulated specimen {seed}", app.shown.number),
-        None => format!("climb {}", app.shown.number),
+        _ if app.shown.is_planned() => labels::NOT_BEGUN.into(),
+        Some(seed) => telling::climb_of_specimen(app.shown.number, seed),
+        None => telling::climb(app.shown.number),
     });
     if !app.shown.is_planned() {
         facts.push(tally(app));
@@ -46,38 +43,38 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 fn tally(app: &App) -> String {
     let story = &app.shown.story;
     let fell = story.count(Verdict::Fell) + story.count(Verdict::Slipped);
-    format!("{} held, {fell} did not, {} of passes", story.count(Verdict::Held), story.tested())
+    telling::tally(story.count(Verdict::Held), fell, story.tested())
 }
 
 fn state(app: &App) -> (&'static str, Style) {
     let (story, theme) = (&app.shown.story, &app.theme);
     if app.is_asked_elsewhere() {
-        return ("the climb that runs asks you", theme.warning);
+        return (labels::ASKED_ELSEWHERE, theme.warning);
     }
     if let Some(ended) = &story.ended {
         return match ended.end {
-            periculum_core::engine::ClimbEnd::Completed => ("done", theme.good),
-            periculum_core::engine::ClimbEnd::BudgetSpent { .. } => ("budget spent", theme.warning),
-            periculum_core::engine::ClimbEnd::Stopped => ("stopped", theme.warning),
-            _ => ("over", theme.bad),
+            periculum_core::engine::ClimbEnd::Completed => (labels::DONE, theme.good),
+            periculum_core::engine::ClimbEnd::BudgetSpent { .. } => (labels::BUDGET_SPENT, theme.warning),
+            periculum_core::engine::ClimbEnd::Stopped => (labels::STOPPED, theme.warning),
+            _ => (labels::OVER, theme.bad),
         };
     }
     if app.shown.is_planned() {
-        return ("planning", theme.accent);
+        return (labels::PLANNING, theme.accent);
     }
     if app.is_driver_gone || app.shows_another() {
-        return ("not finished", theme.warning);
+        return (labels::NOT_FINISHED, theme.warning);
     }
     if story.question.is_some() {
-        return ("asks you", theme.warning);
+        return (labels::ASKS, theme.warning);
     }
     if story.is_paused {
-        return ("paused", theme.warning);
+        return (labels::PAUSED, theme.warning);
     }
     if app.pause_wanted {
-        return ("pausing after this pass", theme.warning);
+        return (labels::PAUSING, theme.warning);
     }
-    ("climbing", theme.accent)
+    (labels::CLIMBING, theme.accent)
 }
 
 pub(super) fn draw_keys(frame: &mut Frame, app: &App, area: Rect) {

@@ -9,6 +9,7 @@ use ratatui::text::{Line, Span, Text};
 
 use super::fit;
 use crate::tui::app::App;
+use crate::tui::telling::labels;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     if area.height < 2 {
@@ -23,7 +24,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
         Some(fit(line, area.width, theme.muted))
     });
     let mut lines: Vec<Line> = told.take(room).collect();
-    lines.push(Line::styled("logbook", theme.muted));
+    lines.push(Line::styled(labels::LOGBOOK, theme.muted));
     lines.reverse();
     frame.render_widget(Text::from(lines), area);
 }

@@ -12,6 +12,7 @@ use ratatui::text::Line;
 use super::detail;
 use crate::tui::app::App;
 use crate::tui::pointing::Target;
+use crate::tui::telling::{self, labels};
 use crate::tui::theme::Theme;
 
 /// Lines below the map where there is no room beside it.
@@ -25,8 +26,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let [map, beside] = detail::split(area, BELOW);
     detail::draw(frame, app, beside);
     let Some(terrain) = Terrain::of(&app.shown.story, &app.shown.rig, &app.shown.plan) else {
-        let why = "A map needs two settings, of which the plan moves one; this rig has not so many.";
-        return frame.render_widget(Line::styled(why, app.theme.text), map);
+        return frame.render_widget(Line::styled(telling::NO_MAP, app.theme.text), map);
     };
     let plane = Plane::new(map, &terrain);
     let buffer = frame.buffer_mut();
@@ -110,9 +110,11 @@ impl Plane {
         buffer.set_stringn(x, below + 1, &across, area.width.into(), theme.muted);
         let mut at = area.x;
         let most = area.right().saturating_sub(across.chars().count() as u16 + 2);
-        for (sign, style, words) in
-            [("·", theme.good, "holds"), ("░", theme.warning, "not known"), ("▏", theme.bad, "falls from here")]
-        {
+        for (sign, style, words) in [
+            ("·", theme.good, labels::HOLDS),
+            ("░", theme.warning, labels::NOT_KNOWN),
+            ("▏", theme.bad, labels::FALLS_FROM_HERE),
+        ] {
             let wide = words.chars().count() as u16 + 4;
             if at + wide < most {
                 buffer.set_string(at, below + 1, sign, style);
@@ -184,8 +186,8 @@ impl Plane {
             let y = self.row(terrain.up.ceiling);
             (self.area.left()..self.area.right()).for_each(|column| self.put(buffer, column, y, "┄", theme.bad));
         }
-        let ceiling = |side: &Side| format!("{} up to {}", side.axis.label, grouped(side.ceiling));
-        let told = format!("ceilings: {}, {}", ceiling(&terrain.across), ceiling(&terrain.up));
+        let sides = [&terrain.across, &terrain.up];
+        let told = telling::ceilings(sides.map(|side| (side.axis.label.as_str(), grouped(side.ceiling))));
         let wide = told.chars().count() as u16;
         let x = self.area.right().saturating_sub(wide);
         if self.area.height > 0 && x > self.area.x + 2 * LABELS {

@@ -12,45 +12,44 @@ use tui_input::Input;
 use super::plan;
 use crate::tui::app::{App, Mode, View};
 use crate::tui::keys;
+use crate::tui::telling::{self, labels};
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     match &app.mode {
         Mode::Watching => {
             let is_driven = !app.is_driver_gone && !app.shows_another();
             if let Some(question) = app.shown.story.question.as_ref().filter(|_| is_driven) {
-                card(frame, app, area, "by hand", ask(app, question));
+                card(frame, app, area, labels::BY_HAND, ask(app, question));
             }
         }
-        Mode::Help => card(frame, app, area, "what this view shows", help(app)),
+        Mode::Help => card(frame, app, area, labels::HELP, help(app)),
         Mode::Finding(input) => {
-            entry(frame, app, area, "all of these words, or a setting's value as clock>=4700", input);
+            entry(frame, app, area, labels::WHAT_TO_FIND, input);
         }
-        Mode::Saving(input) if app.view == View::Plan => entry(frame, app, area, "the plan's file", input),
+        Mode::Saving(input) if app.view == View::Plan => entry(frame, app, area, labels::FILE_OF_PLAN, input),
         Mode::Saving(input) if app.view == View::Trials => {
-            entry(frame, app, area, "the file to write the trials into, .csv or .jsonl", input);
+            entry(frame, app, area, labels::FILE_FOR_TRIALS, input);
         }
-        Mode::Saving(input) => entry(frame, app, area, "the file to draw it into, .svg or .pdf", input),
+        Mode::Saving(input) => entry(frame, app, area, labels::FILE_FOR_PICTURE, input),
         Mode::Changing(input) => {
             let line = app.draft.as_ref().and_then(|draft| draft.lines.get(draft.at()));
             entry(frame, app, area, plan::kind_words(line), input);
         }
         Mode::Adding(input) => {
-            let what = "key = value for this section, or a section as [proof.long] or [[stage]]";
-            entry(frame, app, area, what, input);
+            entry(frame, app, area, labels::NEW_LINE, input);
         }
         Mode::Dropping => {
-            let text = "The plan was changed, and what was changed is in no file.";
-            card(frame, app, area, "give it up?", Text::styled(text, app.theme.text));
+            card(frame, app, area, labels::ASK_GIVE_UP, Text::styled(telling::CHANGED_PLAN, app.theme.text));
         }
-        Mode::Repeating(number) => card(frame, app, area, "climb it again?", repeat_words(app, *number)),
+        Mode::Repeating(number) => card(frame, app, area, labels::ASK_REPEAT, repeat_words(app, *number)),
         Mode::Beginning(file) => {
-            let text = format!("The plan {} is climbed, from its first stage on.", file.display());
-            card(frame, app, area, "climb this plan?", Text::styled(text, app.theme.text));
+            let text = telling::plan_is_climbed(file);
+            card(frame, app, area, labels::ASK_BEGIN, Text::styled(text, app.theme.text));
         }
-        Mode::Note(input) => entry(frame, app, area, "a note for the record", input),
-        Mode::Saw(input, _) => entry(frame, app, area, "what did you see? the trial ends with it", input),
-        Mode::Stopping => card(frame, app, area, "stop?", stop_words(app)),
-        Mode::Leaving => card(frame, app, area, "a climb is running", leave_words(app)),
+        Mode::Note(input) => entry(frame, app, area, labels::NOTE, input),
+        Mode::Saw(input, _) => entry(frame, app, area, labels::WHAT_WAS_SEEN, input),
+        Mode::Stopping => card(frame, app, area, labels::ASK_STOP, stop_words(app)),
+        Mode::Leaving => card(frame, app, area, labels::CLIMB_RUNS, leave_words(app)),
     }
 }
 
@@ -58,18 +57,14 @@ fn ask(app: &App, question: &Question) -> Text<'static> {
     let theme = &app.theme;
     let Question::Change { change } = question;
     let (label, from, to) = change_words(change, &app.shown.rig);
-    let from = from.unwrap_or_else(|| "whatever it is".into());
+    let from = from.unwrap_or_else(|| telling::WHATEVER_IT_IS.into());
     let why = match app.shown.story.open_trial() {
-        Some(trial) => format!("For trial {}, because {}.", trial.number, trial.reason.because(&app.shown.rig)),
-        None => "To take the rig back to stock.".into(),
+        Some(trial) => telling::change_is_for(trial, &app.shown.rig),
+        None => telling::CHANGE_IS_FOR_STOCK.into(),
     };
     let is_written =
         app.shown.rig.setting(&change.setting).is_some_and(|it| it.takes_effect == TakesEffect::AtNextStart);
-    let what = if is_written {
-        format!("Start the machine again: {label} is written down for its next start.")
-    } else {
-        format!("Change {label}, and start the machine again if that takes a start.")
-    };
+    let what = telling::change_to_make(&label, is_written);
     let mut lines = vec![
         Line::styled(what, theme.text),
         Line::default(),
@@ -81,10 +76,10 @@ fn ask(app: &App, question: &Question) -> Text<'static> {
         ]),
         Line::default(),
         Line::styled(why, theme.muted),
-        Line::styled("Nothing is lost if this machine goes down meanwhile.", theme.muted),
+        Line::styled(telling::NOTHING_IS_LOST, theme.muted),
     ];
     lines.push(Line::default());
-    for (key, does) in [("d", "done, it runs"), ("x", "it did not start"), ("b", "it came back with defaults")] {
+    for (key, does) in labels::ANSWERS {
         lines.push(Line::from(vec![
             Span::styled(format!("    {key}  "), theme.accent.bold()),
             Span::styled(does, theme.text),
@@ -94,92 +89,21 @@ fn ask(app: &App, question: &Question) -> Text<'static> {
 }
 
 fn stop_words(app: &App) -> Text<'static> {
-    Text::styled(
-        "The pass is broken off, the rig goes back to stock, and the climb is over.\n\
-         What it found so far stays in the ledger.",
-        app.theme.text,
-    )
+    Text::styled(telling::STOPS, app.theme.text)
 }
 
 fn repeat_words(app: &App, number: i64) -> Text<'static> {
-    let text = format!(
-        "Climb {number} is climbed again as a new climb: its plan on its rig,\n\
-         both as they were recorded, from the baseline on."
-    );
-    Text::styled(text, app.theme.text)
+    Text::styled(telling::repeats(number), app.theme.text)
 }
 
 fn leave_words(app: &App) -> Text<'static> {
-    let is_by_hand = app.shown.rig.settings.iter().any(|setting| setting.takes_effect.needs_somebody());
-    let rig = match (app.shown.rig.settings.is_empty(), is_by_hand) {
-        (true, _) => "nothing was changed",
-        (false, true) => "what needs a hand or a start stays as it is",
-        (false, false) => "the rig goes back to stock",
-    };
-    let text = format!(
-        "Leave it to wait: {rig}, and `periculum resume` tries the open trial again.\n\
-         Or stop it for good: what it found so far stays in the ledger."
-    );
-    Text::styled(text, app.theme.text)
+    Text::styled(telling::leaves(&app.shown.rig), app.theme.text)
 }
 
 fn help(app: &App) -> Text<'static> {
     let theme = &app.theme;
-    let sign = |sign: &'static str, style, what: &'static str| {
-        Line::from(vec![Span::styled(format!("  {sign}  "), style), Span::styled(what, theme.text)])
-    };
-    let what = match app.view {
-        View::Climb => {
-            "Trials from left to right; the value of the climbed setting is the height. A trial puts one rung, \
-             a whole combination of settings, to one proof: passes of loads that know right from wrong."
-        }
-        View::Map => {
-            "Every trial in its place. Dots hold, as nothing there is harder than what held; behind the bar all falls, \
-             as nothing there is easier than what fell; between them nobody knows. Lines are ceilings."
-        }
-        View::Trials => {
-            "Every trial of this climb, and all that is known of the selected one. What you find by is looked for in \
-             values, proof, verdict, incidents and notes; clock>=4700 finds by a setting's value."
-        }
-        View::Plan => {
-            "The plan, line by line. Change a value, add a key or a section, copy, move or remove a stage; what can't be is \
-             told below its line. What it would do is played on rigs that are made up: on one nothing beyond stock holds, \
-             on one everything, on one half of it. A climb goes on with the plan that it was begun with."
-        }
-        View::Traces => {
-            "What the sensors read: the mean of each column, before a shade from its least to its greatest reading; red is \
-             over a cut-off. On the axis lie what went wrong and, as a line, the selected trial; `z` shows that trial alone."
-        }
-        View::Climbs => {
-            "Every climb of this ledger, the newest first. Find some by what is known of a climb or one of its trials: rig, \
-             specimen, date, verdict, incident, note, or a setting's value, as clock>=4700. An opened one is shown in every \
-             view, until you go back to the climb that runs; that one goes on meanwhile."
-        }
-        View::Compare => {
-            "What was picked, beside each other: what differs by more than chance comes first, with the difference to the \
-             first one. Pick trials and climbs with p in their lists. With nothing to compare, specimens of this rig are \
-             ranked by their marks."
-        }
-        View::Scores => {
-            "What each benchmark scored. Behind ± is how far chance alone may be off, in 95 of 100 cases; a gain within that \
-             is grey. More pays as long as the score follows the setting by at \
-             least a quarter. `periculum enter` writes down a score from elsewhere to be ranked with."
-        }
-        View::Rig => {
-            "What the rig consists of, and of each setting what is asked, what the rig reports (≠ where that is something \
-             else) and what is measured; what is calculated from that, and what the sensors read, with the limits of each."
-        }
-    };
-    let signs = [
-        sign("●", theme.good, "held: it survived the whole proof"),
-        sign("◐", theme.warning, "slipped: it runs, but throttled, lost score, or did not take"),
-        sign("✕", theme.bad, "fell: anything wrong, lost or dead"),
-        sign("–", theme.muted, "broken off: it says nothing, and the rung is tried again"),
-        sign("○", theme.accent, "on trial now"),
-        sign("◇", theme.muted, "next, if this one holds"),
-        sign("⚑", theme.accent, "mark: the hardest rung that held, and to which proof"),
-        sign("┄", theme.bad, "ceiling: never crossed"),
-    ];
+    let styles =
+        [theme.good, theme.warning, theme.bad, theme.muted, theme.accent, theme.muted, theme.accent, theme.bad];
     // Of the signs only those that the view has.
     let (from, to) = match app.view {
         View::Climb => (0, 8),
@@ -188,9 +112,12 @@ fn help(app: &App) -> Text<'static> {
         View::Rig => (6, 7),
         View::Climbs | View::Scores | View::Compare | View::Plan => (0, 0),
     };
-    let mut lines = vec![Line::styled(what, theme.text), Line::default()];
+    let mut lines = vec![Line::styled(telling::of_view(app.view), theme.text), Line::default()];
     if from < to {
-        lines.extend_from_slice(&signs[from..to]);
+        let signs = telling::SIGNS[from..to].iter().zip(&styles[from..to]);
+        lines.extend(signs.map(|((sign, meaning), style)| {
+            Line::from(vec![Span::styled(format!("  {sign}  "), *style), Span::styled(*meaning, theme.text)])
+        }));
         lines.push(Line::default());
     }
     let keys: Vec<String> = keys::of_view(app).map(|key| format!("  {:<9} {:<23}", key.shown, key.does)).collect();

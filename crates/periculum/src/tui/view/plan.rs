@@ -14,6 +14,7 @@ use crate::briefing::Briefing;
 use crate::tui::app::App;
 use crate::tui::draft::{Draft, Meaning};
 use crate::tui::pointing::Target;
+use crate::tui::telling::{self, labels};
 
 /// From this width on there is room for what the plan would do beside its lines.
 const WIDE: u16 = 120;
@@ -29,7 +30,7 @@ const KEYS: usize = 11;
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let Some(draft) = &app.draft else {
-        return frame.render_widget(Line::styled("There is no plan to show.", app.theme.text), area);
+        return frame.render_widget(Line::styled(telling::NO_PLAN, app.theme.text), area);
     };
     let [head, body] = Layout::vertical([Constraint::Length(2), Constraint::Min(0)]).areas(area);
     frame.render_widget(fit(title(app, draft), head.width, app.theme.muted), head);
@@ -50,11 +51,11 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 
 fn title(app: &App, draft: &Draft) -> Line<'static> {
     let theme = &app.theme;
-    let place = format!("plan   {} of {}", draft.at() + 1, draft.lines.len());
+    let place = telling::place_in_list(labels::PLAN, draft.at() + 1, draft.lines.len());
     let (state, style) = match (draft.is_changed(), draft.file()) {
         (false, Some(_)) => ("", theme.muted),
-        (false, None) => ("what you change becomes another plan", theme.muted),
-        (true, _) => ("changed, and in no file yet", theme.warning),
+        (false, None) => (telling::BECOMES_ANOTHER, theme.muted),
+        (true, _) => (telling::IN_NO_FILE, theme.warning),
     };
     Line::from(vec![
         Span::styled(place, theme.muted),
@@ -171,9 +172,7 @@ fn foreseen(app: &App, draft: &Draft, width: usize) -> Vec<Line<'static>> {
     let theme = &app.theme;
     match &draft.meaning {
         Meaning::Wrong(problems) => {
-            let (it, count) = (if problems.len() == 1 { "It is" } else { "They are" }, problems.len());
-            let lines = if count == 1 { "one line is wrong".to_owned() } else { format!("{count} things are wrong") };
-            let words = format!("{lines}. {it} marked with !; nothing is foreseen before that is mended.");
+            let words = telling::nothing_foreseen(problems.len());
             wrapped(&words, width).into_iter().map(|line| Line::styled(line, theme.warning)).collect()
         }
         Meaning::Plan(briefing, forecast, warnings) => {
@@ -189,19 +188,19 @@ fn effort(app: &App, briefing: &Briefing, forecast: &Forecast, width: usize) -> 
     let theme = &app.theme;
     let mut words = effort_words(&forecast.whole);
     if forecast.goes_on {
-        words += ", and perhaps more";
+        words += telling::PERHAPS_MORE;
     }
     let told = |words: &str, style| wrapped(words, width).into_iter().map(move |line| Line::styled(line, style));
-    let mut lines: Vec<Line> = vec![Line::styled("before it begins", theme.muted)];
+    let mut lines: Vec<Line> = vec![Line::styled(labels::BEFORE_IT_BEGINS, theme.muted)];
     lines.extend(told(&words, theme.text.bold()));
-    lines.extend(told("least: nothing beyond stock holds; most: all up to the limits holds", theme.muted));
-    lines.extend([Line::default(), Line::styled("what it tries first, while all holds", theme.muted)]);
+    lines.extend(told(telling::LEAST_AND_MOST, theme.muted));
+    lines.extend([Line::default(), Line::styled(labels::TRIED_FIRST, theme.muted)]);
     for (nth, (rung, reason)) in forecast.first.iter().enumerate() {
         let rung = format!("{}  {}", nth + 1, briefing.rig.written(rung));
         lines.extend(told(&rung, theme.text));
         lines.extend(told(&reason.because(&briefing.rig), theme.muted).map(|line| indented(line, 3)));
     }
-    lines.extend([Line::default(), Line::styled("what it never goes beyond", theme.muted)]);
+    lines.extend([Line::default(), Line::styled(labels::LIMITS_OF_PLAN, theme.muted)]);
     let moved = briefing.plan.stages.iter().flat_map(|stage| stage.strategy.settings());
     let mut moved: Vec<&str> = moved.collect();
     moved.sort_unstable();
@@ -210,7 +209,7 @@ fn effort(app: &App, briefing: &Briefing, forecast: &Forecast, width: usize) -> 
         let ceiling = setting.written(setting.ceiling(&briefing.plan.use_name));
         lines.push(Line::from(vec![
             Span::styled(format!("{:<16} ", setting.label), theme.muted),
-            Span::styled(format!("{} to {ceiling}", setting.written(setting.floor)), theme.text),
+            Span::styled(telling::from_to(&setting.written(setting.floor), &ceiling), theme.text),
         ]));
     }
     lines
@@ -224,7 +223,7 @@ fn indented(mut line: Line<'static>, by: usize) -> Line<'static> {
 /// What a line is, for those who never saw a plan.
 pub(super) fn kind_words(line: Option<&outline::Line>) -> &'static str {
     match line.map(|line| &line.kind) {
-        Some(LineKind::Element(_)) => "one of a list, as TOML has it",
-        _ => "its new value",
+        Some(LineKind::Element(_)) => labels::NEW_ELEMENT,
+        _ => labels::NEW_VALUE,
     }
 }

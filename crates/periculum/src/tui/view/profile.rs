@@ -12,6 +12,7 @@ use ratatui::style::Style;
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 use crate::tui::pointing::Target;
+use crate::tui::telling::{self, labels};
 use crate::tui::theme::Theme;
 
 /// From this height up there is room for the second setting below the first.
@@ -186,9 +187,9 @@ impl Plot {
         for x in self.area.left()..self.area.right() {
             put(buffer, self.area, x, row, "┄", theme.bad);
         }
-        let text = " ceiling ";
+        let text = format!(" {} ", labels::CEILING);
         let x = self.area.right().saturating_sub(text.len() as u16 + 2);
-        buffer.set_stringn(x, row, text, text.len(), theme.bad);
+        buffer.set_stringn(x, row, &text, text.len(), theme.bad);
     }
 
     /// A step line through values, each a share of the height.
@@ -227,7 +228,7 @@ impl Plot {
             }
         }
         if self.skipped > 0 {
-            let text = format!("… {} earlier", self.skipped);
+            let text = telling::earlier(self.skipped);
             buffer.set_stringn(self.area.x, self.area.bottom() - 1, &text, text.chars().count(), theme.muted);
         }
     }

@@ -10,20 +10,21 @@ use super::fit;
 use crate::commands::date;
 use crate::tui::app::App;
 use crate::tui::shelf::Other;
+use crate::tui::telling::{self, labels};
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect, benchmark: &Benchmark) {
     let theme = &app.theme;
     let others = app.shelf.others(&benchmark.what, app.shown.number);
     if others.is_empty() {
-        let why = "No other climb ran this benchmark.";
-        return frame.render_widget(fit(Line::styled(why, theme.muted), area.width, theme.muted), area);
+        let why = Line::styled(telling::NO_OTHER_RAN_IT, theme.muted);
+        return frame.render_widget(fit(why, area.width, theme.muted), area);
     }
     let own = benchmark.levels[benchmark.best].mean();
     let mut ranked: Vec<(f64, Option<Other>)> = others.into_iter().map(|other| (other.value(), Some(other))).collect();
     ranked.push((own, None));
     ranked.sort_by(|(a, _), (b, _)| if benchmark.what.less_is_better { a.total_cmp(b) } else { b.total_cmp(a) });
     let at = ranked.iter().position(|(_, other)| other.is_none()).unwrap_or_default();
-    let mut lines = vec![Line::styled(format!("rank {} of {}", at + 1, ranked.len()), theme.muted)];
+    let mut lines = vec![Line::styled(telling::rank(at + 1, ranked.len()), theme.muted)];
     let room = usize::from(area.height).saturating_sub(1);
     let first = at.saturating_sub(room / 2).min(ranked.len().saturating_sub(room));
     for (index, (value, other)) in ranked.iter().enumerate().skip(first).take(room) {
@@ -40,11 +41,11 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect, benchmark: &Benchma
 
 fn whose(other: Option<&Other>) -> String {
     match other {
-        None => "this climb".into(),
+        None => labels::THIS_CLIMB.into(),
         Some(Other::Climb(_, listed)) => {
             let row = &listed.row;
-            let seed = row.seed.map_or(String::new(), |seed| format!(" #{seed}"));
-            format!("climb {}, {}{seed}, {}", row.climb, row.rig, &date(row.wall)[..10])
+            let (climb, seed) = (telling::climb(row.climb), telling::seed_words(row.seed));
+            format!("{climb}, {}{seed}, {}", row.rig, &date(row.wall)[..10])
         }
         Some(Other::Entered(result)) => {
             let specimen = if result.specimen.is_empty() { String::new() } else { format!("{}, ", result.specimen) };

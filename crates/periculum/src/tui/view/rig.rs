@@ -14,6 +14,7 @@ use ratatui::widgets::{Row, Table, Widget};
 
 use super::{draw_scrolled, fit};
 use crate::tui::app::App;
+use crate::tui::telling::{self, labels};
 
 /// A row of a table, a line a cell.
 type Cells = Vec<Line<'static>>;
@@ -49,11 +50,10 @@ fn take(area: &mut Rect, lines: usize) -> Rect {
 fn draw_parts(buffer: &mut Buffer, app: &App, area: Rect) {
     let theme = &app.theme;
     let part = |part: &periculum_core::rig::Part| {
-        let specimen = if part.specimen.is_empty() { String::new() } else { format!("   specimen {}", part.specimen) };
         Line::from(vec![
             Span::styled(format!("{:<12}  ", part.kind), theme.muted),
             Span::styled(part.model.clone(), theme.text),
-            Span::styled(specimen, theme.muted),
+            Span::styled(telling::specimen(&part.specimen), theme.muted),
         ])
     };
     let summary = Line::styled(app.shown.rig.summary.clone(), theme.text);
@@ -61,7 +61,17 @@ fn draw_parts(buffer: &mut Buffer, app: &App, area: Rect) {
 }
 
 fn draw_settings(buffer: &mut Buffer, app: &App, area: Rect) {
-    let head = ["setting", "asked", "reported", "measured", "stock", "floor", "ceiling", "jump", "is changed"];
+    let head = [
+        labels::SETTING,
+        labels::ASKED,
+        labels::REPORTED,
+        labels::MEASURED,
+        labels::STOCK,
+        labels::FLOOR,
+        labels::CEILING,
+        labels::JUMP,
+        labels::IS_CHANGED,
+    ];
     let rows = app.shown.rig.settings.iter().map(|setting| setting_row(app, setting));
     let (mut head, mut rows) = (head.to_vec(), rows.collect::<Vec<Cells>>());
     if area.width < ROOMY {
@@ -80,9 +90,9 @@ fn setting_row(app: &App, setting: &Setting) -> Cells {
     let number = |value| grouped(setting.ladder.rescaled(value));
     let value = |value| setting.written_short(value);
     let changed = match setting.takes_effect {
-        TakesEffect::AtOnce => "at once",
-        TakesEffect::AtNextStart => "at the next start",
-        TakesEffect::ByHand => "by hand",
+        TakesEffect::AtOnce => labels::AT_ONCE,
+        TakesEffect::AtNextStart => labels::AT_NEXT_START,
+        TakesEffect::ByHand => labels::BY_HAND,
     };
     vec![
         named(app, &setting.label, &setting.unit),
@@ -92,7 +102,7 @@ fn setting_row(app: &App, setting: &Setting) -> Cells {
         right(value(setting.stock), theme.text),
         right(value(setting.floor), theme.muted),
         right(value(setting.ceiling(&app.shown.plan.use_name)), theme.bad),
-        right(setting.largest_jump.map_or("any".into(), number), theme.muted),
+        right(setting.largest_jump.map_or(labels::ANY.into(), number), theme.muted),
         Line::styled(changed, theme.muted),
     ]
 }
@@ -119,17 +129,17 @@ fn draw_derived(buffer: &mut Buffer, app: &App, area: Rect) {
     let rung = app.shown.story.open_trial().map_or_else(|| app.shown.rig.stock(), |trial| trial.rung.clone());
     let row = |derived: &Derived| {
         let value = derived.value(&rung).map_or("–".into(), |value| grouped(value.round_dp(3).normalize()));
-        let end = |end: Option<Decimal>| end.map_or("open".into(), grouped);
+        let end = |end: Option<Decimal>| end.map_or(labels::NO_LIMIT.into(), grouped);
         vec![
             named(app, &derived.name.replace('_', " "), &derived.unit),
             right(value, app.theme.text),
             right(end(derived.lowest), app.theme.muted),
             right(end(derived.highest), app.theme.muted),
-            Line::styled("calculated", app.theme.muted),
+            Line::styled(labels::CALCULATED, app.theme.muted),
         ]
     };
     let rows = app.shown.rig.derived.iter().map(row).collect();
-    draw_table(buffer, app, area, &["derived", "now", "at least", "at most", ""], rows);
+    draw_table(buffer, app, area, &[labels::DERIVED, labels::NOW, labels::AT_LEAST, labels::AT_MOST, ""], rows);
 }
 
 fn draw_sensors(buffer: &mut Buffer, app: &App, area: Rect) {
@@ -139,10 +149,10 @@ fn draw_sensors(buffer: &mut Buffer, app: &App, area: Rect) {
         let reading = app.shown.story.readings.get(&sensor.name);
         let limit = |limit: Option<Decimal>| limit.map_or(String::new(), grouped);
         let role = match (&sensor.follows, sensor.core) {
-            _ if silent.iter().any(|one| one.name == sensor.name) => "has read nothing so far".to_owned(),
-            (Some(setting), _) => format!("follows {}", setting.replace('_', " ")),
-            (None, Some(core)) => format!("is core {core}'s"),
-            (None, None) if sensor.is_attached() => format!("attached from {}", sensor.source),
+            _ if silent.iter().any(|one| one.name == sensor.name) => telling::HAS_READ_NOTHING.to_owned(),
+            (Some(setting), _) => telling::follows(setting),
+            (None, Some(core)) => telling::is_cores(core),
+            (None, None) if sensor.is_attached() => telling::attached_from(&sensor.source),
             (None, None) => String::new(),
         };
         vec![
@@ -154,7 +164,7 @@ fn draw_sensors(buffer: &mut Buffer, app: &App, area: Rect) {
         ]
     };
     let rows = app.shown.rig.sensors.iter().map(row).collect();
-    draw_table(buffer, app, area, &["sensor", "now", "its limit", "cut-off", ""], rows);
+    draw_table(buffer, app, area, &[labels::SENSOR, labels::NOW, labels::ITS_LIMIT, labels::CUT_OFF, ""], rows);
 }
 
 /// What the climb has found for this rig.
@@ -162,17 +172,17 @@ fn found(app: &App, width: u16) -> Vec<Line<'static>> {
     let theme = &app.theme;
     let mut lines = Vec::new();
     if !app.shown.story.marks.is_empty() {
-        lines.push(Line::styled("marks of this climb", theme.muted));
+        lines.push(Line::styled(labels::MARKS_OF_CLIMB, theme.muted));
     }
     lines.extend(app.shown.story.marks.iter().map(|mark| {
         let words = mark_sentence(mark, &app.shown.rig);
         Line::from(vec![Span::styled("⚑ ", theme.accent.bold()), Span::styled(words, theme.text)])
     }));
     if !app.shown.story.profiles.is_empty() {
-        lines.extend([Line::default(), Line::styled("profiles of this climb", theme.muted)]);
+        lines.extend([Line::default(), Line::styled(labels::PROFILES_OF_CLIMB, theme.muted)]);
     }
     lines.extend(app.shown.story.profiles.iter().map(|profile| {
-        let soaked = if profile.soaked { "soaked, may be armed for each start" } else { "not soaked" };
+        let soaked = if profile.soaked { telling::SOAKED } else { telling::NOT_SOAKED };
         Line::from(vec![
             Span::styled(format!("{}  ", profile.name), theme.text.bold()),
             Span::styled(format!("{}  ", app.shown.rig.written(&profile.rung)), theme.text),

@@ -9,6 +9,7 @@ use ratatui::layout::Rect;
 use ratatui::style::Style;
 
 use crate::tui::app::App;
+use crate::tui::telling::{self, labels};
 
 /// Columns for the scores beside the curve, and lines for the values below it.
 const LABELS: u16 = 10;
@@ -35,7 +36,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect, benchmark: &Benchma
         for x in inside.left()..inside.right() {
             put(buffer, inside, x, scale.row(stock), "┄", theme.faint);
         }
-        put_words(buffer, inside, inside.right().saturating_sub(5), scale.row(stock), "stock", theme.muted);
+        put_words(buffer, inside, inside.right().saturating_sub(5), scale.row(stock), labels::STOCK, theme.muted);
     }
     if let Some(index) = benchmark.pays_until {
         for y in inside.top()..inside.bottom() {
@@ -67,9 +68,9 @@ fn draw_values(buffer: &mut Buffer, app: &App, inside: Rect, benchmark: &Benchma
             free = x + width + 1;
         }
     }
-    let pays = if benchmark.pays_until.is_some() { "   ┆ little gain beyond here" } else { "" };
-    let unit = &benchmark.what.unit;
-    let words = format!("{unit} over {}, {}   ◆ best{pays}", setting.label, setting.unit);
+    let mut words = telling::over_setting(&benchmark.what.unit, &setting.label, &setting.unit);
+    let signs = [Some(labels::BEST_SIGN), benchmark.pays_until.map(|_| labels::LITTLE_GAIN_SIGN)];
+    signs.into_iter().flatten().for_each(|sign| words += &format!("   {sign}"));
     buffer.set_stringn(inside.x, inside.bottom() + 1, words, inside.width.into(), theme.muted);
 }
 

@@ -2,7 +2,7 @@
 //! each value gains, and how it ranks.
 
 use periculum_core::comparison::Says;
-use periculum_core::quantity::{counted, scored};
+use periculum_core::quantity::scored;
 use periculum_core::scores::{Benchmark, Level};
 use periculum_core::setting::Setting;
 use periculum_core::telling::{benchmark_words, percent_words};
@@ -15,6 +15,7 @@ use ratatui::text::{Line, Span, Text};
 use super::{WIDE, fit, ranks, score_curve};
 use crate::tui::app::App;
 use crate::tui::pointing::Target;
+use crate::tui::telling::{self, labels};
 
 /// How wide the facts and ranks are beside the curve.
 const FACTS: u16 = 48;
@@ -26,8 +27,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let benchmarks = app.benchmarks();
     let at = app.benchmark_at(&benchmarks);
     let Some(benchmark) = benchmarks.get(at) else {
-        let why = "No benchmark has run to its end yet; a pass has a score when it has.";
-        return frame.render_widget(Line::styled(why, app.theme.text), area);
+        return frame.render_widget(Line::styled(telling::NO_BENCHMARK, app.theme.text), area);
     };
     let listed = (benchmarks.len() as u16 + 1).min(area.height / 3);
     let [list, rest] = Layout::vertical([Constraint::Length(listed), Constraint::Min(0)]).spacing(1).areas(area);
@@ -51,8 +51,8 @@ fn draw_list(frame: &mut Frame, app: &App, area: Rect, benchmarks: &[Benchmark],
     let theme = &app.theme;
     let name = |benchmark: &Benchmark| benchmark_words(benchmark, &app.shown.rig);
     let wide = benchmarks.iter().map(|benchmark| name(benchmark).chars().count()).max().unwrap_or(0).max(12);
-    let head =
-        format!("  {:<wide$} {:>8} {:<8} {:>13}  {}", "benchmark", "best", "", "over stock, %", "worth raising to");
+    let head = [labels::BENCHMARK, labels::BEST, "", labels::OVER_STOCK_PERCENT, labels::WORTH_RAISING_TO];
+    let head = format!("  {:<wide$} {:>8} {:<8} {:>13}  {}", head[0], head[1], head[2], head[3], head[4]);
     let mut lines = vec![fit(Line::styled(head, theme.muted), area.width, theme.muted)];
     let room = usize::from(area.height).saturating_sub(1);
     let first = at.saturating_sub(room / 2).min(benchmarks.len().saturating_sub(room));
@@ -74,17 +74,17 @@ fn draw_list(frame: &mut Frame, app: &App, area: Rect, benchmarks: &[Benchmark],
 }
 
 fn written(level: &Level, setting: Option<&Setting>) -> String {
-    level.value.zip(setting).map_or_else(|| "as it is".into(), |(value, setting)| setting.written(value))
+    level.value.zip(setting).map_or_else(|| labels::AS_IT_IS.into(), |(value, setting)| setting.written(value))
 }
 
 /// Up to which value more of the setting pays, in a few words.
 fn pays_words(app: &App, benchmark: &Benchmark) -> String {
     let setting = app.shown.plan.climbed_setting().and_then(|name| app.shown.rig.setting(name));
     match (benchmark.levels.len(), benchmark.noise, benchmark.pays_until) {
-        (1, ..) => "one value only".into(),
-        (_, None, _) => "not known: no value was measured twice".into(),
-        (_, _, None) => "the last value tried".into(),
-        (_, _, Some(0)) => "nothing: little gain at all".into(),
+        (1, ..) => telling::ONE_VALUE.into(),
+        (_, None, _) => telling::NOISE_NOT_KNOWN.into(),
+        (_, _, None) => telling::LAST_VALUE.into(),
+        (_, _, Some(0)) => telling::LITTLE_GAIN.into(),
         (_, _, Some(index)) => written(&benchmark.levels[index], setting),
     }
 }
@@ -100,38 +100,36 @@ fn facts(app: &App, benchmark: &Benchmark, setting: Option<&Setting>) -> Vec<Lin
         Line::from(vec![Span::styled(format!("{label:<12}"), theme.muted), Span::styled(told, theme.text)])
     };
     let unit = &benchmark.what.unit;
+    let at = |score: String, place: &str| telling::at(&format!("{score} {unit}"), place);
     let best = &benchmark.levels[benchmark.best];
-    let mut lines = vec![fact(
-        "best",
-        format!("{} {unit} at {}", scored(best.mean(), best.mean()), written(best, setting) + &fate(best)),
-    )];
+    let mut lines =
+        vec![fact(labels::BEST, at(scored(best.mean(), best.mean()), &(written(best, setting) + &fate(best))))];
     if let Some((stock, times)) = benchmark.baseline {
-        lines.push(fact("at stock", format!("{} {unit}, measured {}", scored(stock, stock), counted(times, "time"))));
+        lines.push(fact(labels::AT_STOCK, telling::measured_times(&scored(stock, stock), unit, times)));
     }
     match &benchmark.noise {
         Some(noise) => {
             let noise = 100.0 * noise.deviation;
             let left_out: usize = benchmark.levels.iter().map(|level| level.disturbed).sum();
-            let left_out = if left_out == 0 { String::new() } else { format!(", {left_out} disturbed left out") };
-            lines.push(fact("noise", format!("{noise:.2} % of one{left_out}")));
+            lines.push(fact(labels::NOISE, telling::noise(noise, left_out)));
         }
-        None => lines.push(fact("noise", "not known: no value was measured twice".into())),
+        None => lines.push(fact(labels::NOISE, telling::NOISE_NOT_KNOWN.into())),
     }
     let selected = &benchmark.levels[app.level_at(benchmark)];
     let took = selected.took.less(benchmark.at_stock);
     let told =
         [took.watts.map(|watts| format!("{watts:+.1} W")), took.degrees.map(|degrees| format!("{degrees:+.1} °C"))];
     let told: Vec<String> = told.into_iter().flatten().collect();
-    let at = written(selected, setting);
+    let place = written(selected, setting);
     if !told.is_empty() {
-        lines.push(fact("over stock", format!("{} at {at}", told.join(", "))));
+        lines.push(fact(labels::OVER_STOCK, telling::at(&told.join(", "), &place)));
     }
     let mut per = |label: &str, per: Option<f64>| {
-        lines.extend(per.map(|per| fact(label, format!("{} {unit} at {at}", scored(per, per)))));
+        lines.extend(per.map(|per| fact(label, at(scored(per, per), &place))));
     };
-    per("per watt", selected.per_watt());
+    per(labels::PER_WATT, selected.per_watt());
     if let Some(paid) = app.shown.rig.paid() {
-        per(&format!("per {}", paid.currency), selected.per_money(&paid));
+        per(&telling::per(&paid.currency), selected.per_money(&paid));
     }
     lines
 }
@@ -157,9 +155,9 @@ fn draw_levels(frame: &mut Frame, app: &App, area: Rect, benchmark: &Benchmark, 
         "  {:<11} {:>8} {:>6}  {:>13}  {:>13}  {:>6}  {:>6}",
         setting.map_or("", |setting| &setting.label),
         benchmark.what.unit,
-        "times",
-        "over stock, %",
-        "over last, %",
+        labels::TIMES,
+        labels::OVER_STOCK_PERCENT,
+        labels::OVER_LAST,
         "W",
         "°C"
     );

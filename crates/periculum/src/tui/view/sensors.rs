@@ -1,5 +1,6 @@
 //! The sensors that matter, each with its cut-off: what they read now, or between what they read in a climb that is over.
 
+use periculum_core::Decimal;
 use periculum_core::quantity::measured;
 use periculum_core::rig::Sensor;
 use periculum_core::series::Series;
@@ -9,6 +10,7 @@ use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
 use crate::tui::app::App;
+use crate::tui::telling::{self, labels};
 
 /// Nearer to its cut-off than this share of it, a reading is worth a second look.
 const NEAR: f64 = 0.08;
@@ -51,7 +53,7 @@ fn value(app: &App, sensor: &Sensor) -> (Option<f64>, String) {
     let all = app.shown.traces.get(&sensor.name).and_then(Series::all);
     match all {
         Some(all) if all.least < all.greatest => {
-            (Some(all.greatest), format!("{} to {}", told(all.least), told(all.greatest)))
+            (Some(all.greatest), telling::from_to(&told(all.least), &told(all.greatest)))
         }
         Some(all) => (Some(all.greatest), told(all.greatest)),
         None => (None, "–".into()),
@@ -68,11 +70,14 @@ pub(super) fn draw_list(frame: &mut Frame, app: &App, area: Rect) {
     let widest_whole = readings.iter().map(|reading| whole(&reading.value)).max().unwrap_or(0);
     let longest = readings.iter().map(|reading| widest_whole - whole(&reading.value) + reading.value.chars().count());
     let width = longest.max().unwrap_or(0).max(widest_whole + 4);
-    let of = if app.is_over() { "of" } else { "cut-off" };
+    let limit = |cut_off: Decimal| match app.is_over() {
+        true => telling::of_limit(&cut_off.to_string()),
+        false => format!("{} {cut_off}", labels::CUT_OFF),
+    };
     let lines = readings.iter().map(|reading| {
         let indent = " ".repeat(widest_whole - whole(&reading.value));
         let number = format!("{indent}{}", reading.value);
-        let limit = reading.sensor.cut_off.map(|cut_off| format!("{of} {cut_off}")).unwrap_or_default();
+        let limit = reading.sensor.cut_off.map(limit).unwrap_or_default();
         Line::from(vec![
             Span::styled(format!("{:<widest_label$}  ", reading.sensor.label), theme.muted),
             Span::styled(format!("{number:<width$}"), reading.style),
@@ -98,7 +103,8 @@ fn compact_lines(app: &App, width: u16) -> Vec<Line<'static>> {
     let mut lines: Vec<Line> = Vec::new();
     for reading in readings(app) {
         let sensor = reading.sensor;
-        let cut_off = sensor.cut_off.map(|cut_off| format!(" of {cut_off}")).unwrap_or_default();
+        let cut_off =
+            sensor.cut_off.map(|cut_off| format!(" {}", telling::of_limit(&cut_off.to_string()))).unwrap_or_default();
         let cell = vec![
             Span::styled(format!("{} ", sensor.label), theme.muted),
             Span::styled(reading.value, reading.style),

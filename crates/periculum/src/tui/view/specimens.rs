@@ -11,6 +11,7 @@ use ratatui::widgets::Widget;
 use super::{draw_scrolled, fit};
 use crate::commands::date;
 use crate::tui::app::App;
+use crate::tui::telling;
 
 /// A mark that is ranked.
 struct Ranked {
@@ -24,19 +25,18 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
     let [upper, lower] = Layout::vertical([Constraint::Length(4), Constraint::Min(0)]).areas(area);
     let picked = match app.picks.iter().next() {
-        None => "nothing is picked".to_owned(),
-        Some(one) => format!("{} is picked", one.title[0]),
+        None => telling::NOTHING_PICKED.to_owned(),
+        Some(one) => telling::picked(&one.title[0]),
     };
-    let how = "Pick two or more with p among trials (3) or climbs (6) to compare them.";
-    let told = vec![Line::styled(picked, theme.muted), Line::styled(how, theme.text)];
+    let told = vec![Line::styled(picked, theme.muted), Line::styled(telling::HOW_TO_PICK, theme.text)];
     frame.render_widget(Text::from_iter(told.into_iter().map(|line| fit(line, upper.width, theme.muted))), upper);
     let rig = &app.shown.rig;
     let Some(setting) = app.shown.plan.climbed_setting().and_then(|name| rig.setting(name)) else { return };
     let ranked = ranked(app, setting);
-    let head = format!("specimens of {} by their marks of {}", rig.name, setting.label);
+    let head = telling::specimens_by(&rig.name, &setting.label);
     let mut lines = vec![Line::styled(head, theme.muted)];
     if ranked.is_empty() {
-        lines.push(Line::styled("No climb of this rig has set a mark yet.", theme.text));
+        lines.push(Line::styled(telling::NO_MARK_OF_RIG, theme.text));
     }
     let wide = ranked.iter().map(|one| one.mark.chars().count()).max().unwrap_or_default();
     for (rank, one) in ranked.iter().enumerate() {
@@ -56,8 +56,8 @@ fn ranked(app: &App, setting: &Setting) -> Vec<Ranked> {
     let climbs = app.shelf.all().filter(|listed| listed.row.rig == app.shown.rig.name);
     let own = climbs.filter_map(|listed| {
         let row = &listed.row;
-        let seed = row.seed.map_or(String::new(), |seed| format!(" #{seed}"));
-        let whose = format!("{}{seed}, {}, climb {}, {}", row.specimen, row.plan, row.climb, &date(row.wall)[..10]);
+        let (seed, climb) = (telling::seed_words(row.seed), telling::climb(row.climb));
+        let whose = format!("{}{seed}, {}, {climb}, {}", row.specimen, row.plan, &date(row.wall)[..10]);
         let (value, mark) = (row.mark.as_ref()?.get(&setting.name)?, listed.mark.clone()?);
         Some(Ranked { value, mark, whose, is_own: row.climb == app.shown.number })
     });

@@ -6,6 +6,7 @@ use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
 
 use crate::tui::app::App;
+use crate::tui::telling::labels;
 
 /// How far what a stage came to is indented below its name.
 const INDENT: usize = 2;
@@ -23,7 +24,7 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 /// A line for each stage, and what those stages came to whose end is told.
 fn lines(app: &App, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Line<'static>> {
     let theme = &app.theme;
-    let mut lines = vec![Line::styled("plan", theme.muted)];
+    let mut lines = vec![Line::styled(labels::PLAN, theme.muted)];
     for (index, stage) in app.shown.plan.stages.iter().enumerate() {
         let begun = app.shown.story.stages.get(index);
         let end = begun.and_then(|stage| stage.end.as_ref());

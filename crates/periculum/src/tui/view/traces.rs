@@ -14,6 +14,7 @@ use ratatui::text::{Line, Span};
 
 use crate::tui::app::App;
 use crate::tui::pointing::Target;
+use crate::tui::telling;
 use crate::tui::theme::Shade;
 
 /// Lines of a sensor, its title included: as many as there is room for.
@@ -35,10 +36,10 @@ const SIGNS: [&str; 4] = ["━", "╍", "·", "═"];
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let Some(stretch) = app.stretch() else {
-        return frame.render_widget(Line::styled("No sensor was read yet.", app.theme.text), area);
+        return frame.render_widget(Line::styled(telling::NO_READING, app.theme.text), area);
     };
     if area.height < LEAST + AXIS || area.width < 3 * LABELS {
-        return frame.render_widget(Line::styled("Traces need a larger window.", app.theme.text), area);
+        return frame.render_widget(Line::styled(telling::NO_ROOM_FOR_TRACES, app.theme.text), area);
     }
     let over = app.laid_over();
     let shown: Vec<Stretch> =
@@ -66,12 +67,8 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let left_out = sensors.len() - heights.len();
     app.sensors_left.set(left_out);
     if left_out > 0 {
-        let text = if left_out == 1 {
-            "one more sensor, with tab".into()
-        } else {
-            format!("{left_out} more sensors, with tab")
-        };
-        frame.render_widget(Line::styled(text, app.theme.muted), Rect { y: axis.y + 2, height: 1, ..axis });
+        let more = Line::styled(telling::more_sensors(left_out), app.theme.muted);
+        frame.render_widget(more, Rect { y: axis.y + 2, height: 1, ..axis });
     }
 }
 
@@ -106,7 +103,7 @@ fn draw_sensor(frame: &mut Frame, app: &App, area: Rect, sensor: &Sensor, shown:
     let Some(all) = spread(series, shown) else { return };
     let told = |value: f64| measured(value, sensor.decimals);
     let unit = if sensor.unit.is_empty() { String::new() } else { format!(", {}", sensor.unit) };
-    let sums = format!("{} to {}, mean {}", told(all.least), told(all.greatest), told(all.mean));
+    let sums = telling::sums(&told(all.least), &told(all.greatest), &told(all.mean));
     let title = Line::from(vec![
         Span::styled(format!("{}{unit}   ", sensor.label), theme.text),
         Span::styled(sums, theme.muted),
@@ -221,9 +218,9 @@ fn draw_legend(frame: &mut Frame, app: &App, area: Rect, over: &[(u32, Stretch)]
         match SIGNS.get(nth) {
             Some(sign) => {
                 line.push_span(Span::styled(format!("{sign}{sign} "), over_style(app, nth)));
-                line.push_span(Span::styled(format!("trial {trial}   "), app.theme.text));
+                line.push_span(Span::styled(format!("{}   ", telling::trial(*trial)), app.theme.text));
             }
-            None => line.push_span(Span::styled(format!("trial {trial} is left out   "), app.theme.muted)),
+            None => line.push_span(Span::styled(format!("{}   ", telling::left_out(*trial)), app.theme.muted)),
         }
     }
     frame.render_widget(line, Rect { height: 1, ..area });

@@ -8,6 +8,7 @@ use ratatui::text::{Line, Span, Text};
 use super::{detail, fit};
 use crate::tui::app::App;
 use crate::tui::pointing::Target;
+use crate::tui::telling::{self, labels};
 
 /// Lines below the list where there is no room beside it.
 const BELOW: u16 = 9;
@@ -25,16 +26,20 @@ fn draw_list(frame: &mut Frame, app: &App, area: Rect) {
     let selected = app.selected_trial();
     let selected = found.iter().position(|trial| Some(trial.number) == selected);
     let total = app.shown.story.trials.len();
-    let place = selected.map_or(String::new(), |at| format!("{} of ", at + 1));
-    let mut title = vec![Span::styled(format!("trials   {place}{}", found.len()), theme.muted)];
+    let place = match selected {
+        Some(at) => telling::place_in_list(labels::TRIALS, at + 1, found.len()),
+        None => format!("{}   {}", labels::TRIALS, found.len()),
+    };
+    let mut title = vec![Span::styled(place, theme.muted)];
     if !app.filter.is_empty() {
-        title.push(Span::styled(" with ", theme.muted));
+        let [with, among] = telling::found_among(total);
+        title.push(Span::styled(with, theme.muted));
         title.push(Span::styled(app.filter.clone(), theme.accent.bold()));
-        title.push(Span::styled(format!(" among {total}"), theme.muted));
+        title.push(Span::styled(among, theme.muted));
     }
     frame.render_widget(Line::from(title), head);
     if found.is_empty() {
-        let why = if total == 0 { "No trial has begun." } else { "No trial has all of this. esc shows all again." };
+        let why = if total == 0 { telling::NO_TRIAL } else { telling::NO_TRIAL_FOUND };
         return frame.render_widget(Line::styled(why, theme.text), rows);
     }
     let height = usize::from(rows.height);

@@ -1,0 +1,119 @@
+//! The one table of labels: whatever stands on the screen by itself is written here once, and nowhere else.
+
+// The state of a climb, at the right of the first line.
+pub(in crate::tui) const ASKED_ELSEWHERE: &str = "the climb that runs asks you";
+pub(in crate::tui) const ASKS: &str = "asks you";
+pub(in crate::tui) const BUDGET_SPENT: &str = "budget spent";
+pub(in crate::tui) const CLIMBING: &str = "climbing";
+pub(in crate::tui) const DONE: &str = "done";
+pub(in crate::tui) const NOT_BEGUN: &str = "not begun";
+pub(in crate::tui) const NOT_FINISHED: &str = "not finished";
+pub(in crate::tui) const OVER: &str = "over";
+pub(in crate::tui) const PAUSED: &str = "paused";
+pub(in crate::tui) const PAUSING: &str = "pausing after this pass";
+pub(in crate::tui) const PLANNING: &str = "planning";
+pub(in crate::tui) const STOPPED: &str = "stopped";
+
+// What leads a line of the trial that runs, or of the end.
+pub(in crate::tui) const IF_IT_FALLS: &str = "if it falls";
+pub(in crate::tui) const IF_IT_HOLDS: &str = "if it holds";
+pub(in crate::tui) const LAST_TROUBLE: &str = "last trouble";
+pub(in crate::tui) const MARK_FLAG: &str = "⚑ mark";
+pub(in crate::tui) const NO_MARK: &str = "no mark";
+pub(in crate::tui) const NOW: &str = "now";
+pub(in crate::tui) const ON_TRIAL: &str = "on trial";
+
+// Over the large figure.
+pub(in crate::tui) const HIGHEST_HELD: &str = "highest that held";
+pub(in crate::tui) const HIGHEST_SO_FAR: &str = "highest so far";
+pub(in crate::tui) const LOWEST_HELD: &str = "lowest that held";
+pub(in crate::tui) const LOWEST_SO_FAR: &str = "lowest so far";
+pub(in crate::tui) const MARK: &str = "mark";
+pub(in crate::tui) const STOCK: &str = "stock";
+
+// Heads of lists and parts.
+pub(in crate::tui) const BEFORE_IT_BEGINS: &str = "before it begins";
+pub(in crate::tui) const CLIMBS: &str = "climbs";
+pub(in crate::tui) const LIMITS_OF_PLAN: &str = "what it never goes beyond";
+pub(in crate::tui) const LOGBOOK: &str = "logbook";
+pub(in crate::tui) const MARKS_OF_CLIMB: &str = "marks of this climb";
+pub(in crate::tui) const PLAN: &str = "plan";
+pub(in crate::tui) const PROFILES_OF_CLIMB: &str = "profiles of this climb";
+pub(in crate::tui) const THE_SAME: &str = "the same, or no further apart than chance could make them";
+pub(in crate::tui) const TRIALS: &str = "trials";
+pub(in crate::tui) const TRIED_FIRST: &str = "what it tries first, while all holds";
+
+// Columns.
+pub(in crate::tui) const ASKED: &str = "asked";
+pub(in crate::tui) const AT_LEAST: &str = "at least";
+pub(in crate::tui) const AT_MOST: &str = "at most";
+pub(in crate::tui) const BENCHMARK: &str = "benchmark";
+pub(in crate::tui) const BEST: &str = "best";
+pub(in crate::tui) const CEILING: &str = "ceiling";
+pub(in crate::tui) const CLOCK: &str = "clock MHz";
+pub(in crate::tui) const CORE: &str = "core";
+pub(in crate::tui) const CUT_OFF: &str = "cut-off";
+pub(in crate::tui) const DERIVED: &str = "derived";
+pub(in crate::tui) const ERRORS: &str = "errors";
+pub(in crate::tui) const FLOOR: &str = "floor";
+pub(in crate::tui) const IS_CHANGED: &str = "is changed";
+pub(in crate::tui) const ITS_LIMIT: &str = "its limit";
+pub(in crate::tui) const JUMP: &str = "jump";
+pub(in crate::tui) const LAST_CHECK: &str = "last check";
+pub(in crate::tui) const MEASURED: &str = "measured";
+pub(in crate::tui) const OVER_LAST: &str = "over last, %";
+pub(in crate::tui) const OVER_STOCK_PERCENT: &str = "over stock, %";
+pub(in crate::tui) const REPORTED: &str = "reported";
+pub(in crate::tui) const ROUNDS: &str = "rounds";
+pub(in crate::tui) const SENSOR: &str = "sensor";
+pub(in crate::tui) const SETTING: &str = "setting";
+pub(in crate::tui) const TIMES: &str = "times";
+pub(in crate::tui) const WORTH_RAISING_TO: &str = "worth raising to";
+
+// What stands in a column where there is no number.
+pub(in crate::tui) const ANY: &str = "any";
+pub(in crate::tui) const AS_IT_IS: &str = "as it is";
+pub(in crate::tui) const AT_NEXT_START: &str = "at the next start";
+pub(in crate::tui) const AT_ONCE: &str = "at once";
+pub(in crate::tui) const BY_HAND: &str = "by hand";
+pub(in crate::tui) const CALCULATED: &str = "calculated";
+pub(in crate::tui) const CHECKED_JUST_NOW: &str = "just now";
+pub(in crate::tui) const NO_LIMIT: &str = "open";
+pub(in crate::tui) const NOT_CHECKED: &str = "none so far";
+pub(in crate::tui) const THIS_CLIMB: &str = "this climb";
+
+// Facts of a benchmark.
+pub(in crate::tui) const AT_STOCK: &str = "at stock";
+pub(in crate::tui) const NOISE: &str = "noise";
+pub(in crate::tui) const OVER_STOCK: &str = "over stock";
+pub(in crate::tui) const PER_WATT: &str = "per watt";
+
+// What signs on a chart mean.
+pub(in crate::tui) const BEHIND: &str = "▽ behind";
+pub(in crate::tui) const BEST_SIGN: &str = "◆ best";
+pub(in crate::tui) const FALLS_FROM_HERE: &str = "falls from here";
+pub(in crate::tui) const HOLDS: &str = "holds";
+pub(in crate::tui) const LITTLE_GAIN_SIGN: &str = "┆ little gain beyond here";
+pub(in crate::tui) const NOT_KNOWN: &str = "not known";
+pub(in crate::tui) const WARMING_UP: &str = "warming up";
+
+// Titles of cards and of lines to write in.
+pub(in crate::tui) const ASK_BEGIN: &str = "climb this plan?";
+pub(in crate::tui) const ASK_GIVE_UP: &str = "give it up?";
+pub(in crate::tui) const ASK_REPEAT: &str = "climb it again?";
+pub(in crate::tui) const ASK_STOP: &str = "stop?";
+pub(in crate::tui) const CLIMB_RUNS: &str = "a climb is running";
+pub(in crate::tui) const FILE_FOR_PICTURE: &str = "the file to draw it into, .svg or .pdf";
+pub(in crate::tui) const FILE_FOR_TRIALS: &str = "the file to write the trials into, .csv or .jsonl";
+pub(in crate::tui) const FILE_OF_PLAN: &str = "the plan's file";
+pub(in crate::tui) const HELP: &str = "what this view shows";
+pub(in crate::tui) const NEW_ELEMENT: &str = "one of a list, as TOML has it";
+pub(in crate::tui) const NEW_LINE: &str = "key = value for this section, or a section as [proof.long] or [[stage]]";
+pub(in crate::tui) const NEW_VALUE: &str = "its new value";
+pub(in crate::tui) const NOTE: &str = "a note for the record";
+pub(in crate::tui) const WHAT_TO_FIND: &str = "all of these words, or a setting's value as clock>=4700";
+pub(in crate::tui) const WHAT_WAS_SEEN: &str = "what did you see? the trial ends with it";
+
+// Answers to the card of a change by hand, with the keys that give them.
+pub(in crate::tui) const ANSWERS: [(&str, &str); 3] =
+    [("d", "done, it runs"), ("x", "it did not start"), ("b", "it came back with defaults")];

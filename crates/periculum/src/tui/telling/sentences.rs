@@ -1,0 +1,362 @@
+//! Sentences and parts of sentences that the views put together from what they show.
+
+use std::path::Path;
+
+use periculum_core::moment::{Moment, Span};
+use periculum_core::pass::Threads;
+use periculum_core::quantity::counted;
+use periculum_core::rig::Rig;
+use periculum_core::story::{PassStory, TrialStory};
+
+// Nothing to show, and why.
+pub(in crate::tui) const NO_BENCHMARK: &str = "No benchmark has run to its end yet; a pass has a score when it has.";
+pub(in crate::tui) const NO_CLIMB: &str = "There is no climb in this ledger yet.";
+pub(in crate::tui) const NO_CLIMB_FOUND: &str = "No trial of any climb has all of this. esc shows all again.";
+pub(in crate::tui) const NO_CORE_TOLD: &str = "no core has told so far how it goes";
+pub(in crate::tui) const NO_MAP: &str =
+    "A map needs two settings, of which the plan moves one; this rig has not so many.";
+pub(in crate::tui) const NO_MARK_OF_RIG: &str = "No climb of this rig has set a mark yet.";
+pub(in crate::tui) const NO_OTHER_RAN_IT: &str = "No other climb ran this benchmark.";
+pub(in crate::tui) const NO_PASS_RUNS: &str = "no pass is running";
+pub(in crate::tui) const NO_PLAN: &str = "There is no plan to show.";
+pub(in crate::tui) const NO_READING: &str = "No sensor was read yet.";
+pub(in crate::tui) const NO_ROOM_FOR_TRACES: &str = "Traces need a larger window.";
+pub(in crate::tui) const NO_TRIAL: &str = "No trial has begun.";
+pub(in crate::tui) const NO_TRIAL_FOUND: &str = "No trial has all of this. esc shows all again.";
+pub(in crate::tui) const NO_TROUBLE: &str = "none so far";
+pub(in crate::tui) const NOTHING_DIFFERS: &str = "Nothing differs by more than chance could make it.";
+pub(in crate::tui) const NOTHING_HAS_HELD: &str = "nothing has held so far";
+pub(in crate::tui) const NOTHING_HELD: &str = "nothing held";
+pub(in crate::tui) const NOTHING_PICKED: &str = "nothing is picked";
+pub(in crate::tui) const NOTHING_SELECTED: &str = "nothing is selected";
+pub(in crate::tui) const HOW_TO_PICK: &str = "Pick two or more with p among trials (3) or climbs (6) to compare them.";
+pub(in crate::tui) const READING: &str = "   reading …";
+
+// What is about to happen, or what it waits for.
+pub(in crate::tui) const ABOUT_TO_BEGIN: &str = "about to begin";
+pub(in crate::tui) const NOT_KNOWN_YET: &str = "not known so far";
+pub(in crate::tui) const NOTHING_LEFT: &str = "the climb is over: nothing easier is left to try";
+pub(in crate::tui) const NOTHING_WAS_WRONG: &str = "nothing was wrong, and that is on record";
+pub(in crate::tui) const PAUSED_BETWEEN: &str = "paused between two trials; the rig stays as it is until you go on";
+pub(in crate::tui) const WAITS_FOR_YOU: &str = "waiting for you to go on";
+pub(in crate::tui) const WHAT_WAS_WRONG: &str = "what was wrong is on record";
+
+// Why there is no mark.
+pub(in crate::tui) const ENDED_BEFORE_MARK: &str = "the climb ended before what held beyond stock became one";
+pub(in crate::tui) const NOTHING_HARDER: &str = "nothing harder than stock was proved";
+
+// Cards.
+pub(in crate::tui) const CHANGE_IS_FOR_STOCK: &str = "To take the rig back to stock.";
+pub(in crate::tui) const CHANGED_PLAN: &str = "The plan was changed, and what was changed is in no file.";
+pub(in crate::tui) const NOTHING_IS_LOST: &str = "Nothing is lost if this machine goes down meanwhile.";
+pub(in crate::tui) const STOPS: &str = "The pass is broken off, the rig goes back to stock, and the climb is over.\nWhat it found so far stays in the ledger.";
+pub(in crate::tui) const UNWATCHED: &str = "a pass runs, and nobody would watch its cut-offs meanwhile: pause first";
+pub(in crate::tui) const WHATEVER_IT_IS: &str = "whatever it is";
+
+// Plans.
+pub(in crate::tui) const BECOMES_ANOTHER: &str = "what you change becomes another plan";
+pub(in crate::tui) const IN_NO_FILE: &str = "changed, and in no file yet";
+pub(in crate::tui) const LEAST_AND_MOST: &str = "least: nothing beyond stock holds; most: all up to the limits holds";
+pub(in crate::tui) const PERHAPS_MORE: &str = ", and perhaps more";
+
+// Scores.
+pub(in crate::tui) const LAST_VALUE: &str = "the last value tried";
+pub(in crate::tui) const LITTLE_GAIN: &str = "nothing: little gain at all";
+pub(in crate::tui) const NOISE_NOT_KNOWN: &str = "not known: no value was measured twice";
+pub(in crate::tui) const ONE_VALUE: &str = "one value only";
+
+// Rigs.
+pub(in crate::tui) const EACH_BY_ITSELF: &str = "each core by itself";
+pub(in crate::tui) const HAS_READ_NOTHING: &str = "has read nothing so far";
+pub(in crate::tui) const NOT_SOAKED: &str = "not soaked";
+pub(in crate::tui) const OUTSIDE_TRIALS: &str = "outside any trial";
+pub(in crate::tui) const SOAKED: &str = "soaked, may be armed for each start";
+
+/// For which trial a change by hand is, and why.
+pub(in crate::tui) fn change_is_for(trial: &TrialStory, rig: &Rig) -> String {
+    format!("For trial {}, because {}.", trial.number, trial.reason.because(rig))
+}
+
+/// What somebody has to do for a change, which may have been written down for the next start.
+pub(in crate::tui) fn change_to_make(label: &str, is_written: bool) -> String {
+    if is_written {
+        return format!("Start the machine again: {label} is written down for its next start.");
+    }
+    format!("Change {label}, and start the machine again if that takes a start.")
+}
+
+pub(in crate::tui) fn plan_is_climbed(file: &Path) -> String {
+    format!("The plan {} is climbed, from its first stage on.", file.display())
+}
+
+pub(in crate::tui) fn repeats(climb: i64) -> String {
+    format!(
+        "Climb {climb} is climbed again as a new climb: its plan on its rig,\n\
+         both as they were recorded, from the baseline on."
+    )
+}
+
+/// What becomes of the rig and the climb when one leaves.
+pub(in crate::tui) fn leaves(rig: &Rig) -> String {
+    let is_by_hand = rig.settings.iter().any(|setting| setting.takes_effect.needs_somebody());
+    let rig = match (rig.settings.is_empty(), is_by_hand) {
+        (true, _) => "nothing was changed",
+        (false, true) => "what needs a hand or a start stays as it is",
+        (false, false) => "the rig goes back to stock",
+    };
+    format!(
+        "Leave it to wait: {rig}, and `periculum resume` tries the open trial again.\n\
+         Or stop it for good: what it found so far stays in the ledger."
+    )
+}
+
+pub(in crate::tui) fn climb(number: i64) -> String {
+    format!("climb {number}")
+}
+
+pub(in crate::tui) fn climb_of_specimen(number: i64, seed: u64) -> String {
+    format!("climb {number}, simulated specimen {seed}")
+}
+
+pub(in crate::tui) fn trial(number: u32) -> String {
+    format!("trial {number}")
+}
+
+pub(in crate::tui) fn trial_of_climb(trial: u32, climb: i64) -> String {
+    format!("trial {trial} of climb {climb}")
+}
+
+/// How simulated specimens of one rig are told apart.
+pub(in crate::tui) fn seed_words(seed: Option<u64>) -> String {
+    seed.map_or(String::new(), |seed| format!(" #{seed}"))
+}
+
+/// A plan and its use, which may have one name.
+pub(in crate::tui) fn plan_for_use(plan: &str, use_name: &str) -> String {
+    if plan == use_name { plan.to_owned() } else { format!("{plan}, for {use_name} use") }
+}
+
+/// How many trials held, how many did not, and how long passes ran.
+pub(in crate::tui) fn tally(held: usize, others: usize, tested: Span) -> String {
+    format!("{held} held, {others} did not, {tested} of passes")
+}
+
+pub(in crate::tui) fn because(reason: &str) -> String {
+    format!("because {reason}")
+}
+
+pub(in crate::tui) fn setting_to(label: &str, to: &str) -> String {
+    format!("setting {label} to {to}")
+}
+
+pub(in crate::tui) fn back_to_stock(label: &str, to: &str) -> String {
+    format!("on the way back to stock: {label} to {to}")
+}
+
+pub(in crate::tui) fn resting(left: Span) -> String {
+    format!("resting, {} left", left.clock())
+}
+
+pub(in crate::tui) fn left(time: Span) -> String {
+    format!("{} left", time.clock())
+}
+
+pub(in crate::tui) fn then_more(time: Span) -> String {
+    format!("then {time} more")
+}
+
+pub(in crate::tui) fn errors(count: u64) -> String {
+    counted(count, "error")
+}
+
+pub(in crate::tui) fn pass_of(number: usize, passes: usize) -> String {
+    format!("pass {number} of {passes}")
+}
+
+pub(in crate::tui) fn back_to(rung: &str) -> String {
+    format!("back to {rung}")
+}
+
+/// A stage that is done if this trial ends like that, and the strategy of the one behind it.
+pub(in crate::tui) fn stage_done(rung: &str, next: Option<&str>) -> String {
+    format!("this stage is done at {rung}, and {} follows", next.unwrap_or("nothing"))
+}
+
+pub(in crate::tui) fn climb_done(rung: &str) -> String {
+    format!("the climb is done at {rung}")
+}
+
+pub(in crate::tui) fn held_in(proof: &str, trial: u32) -> String {
+    format!("held {proof} in trial {trial}")
+}
+
+/// The other settings that something held with.
+pub(in crate::tui) fn beside(others: &str) -> String {
+    if others.is_empty() { String::new() } else { format!("at {others}, ") }
+}
+
+pub(in crate::tui) fn checked(rounds: u64, errors: u64) -> String {
+    format!("{} checked, {errors} wrong", counted(rounds, "round"))
+}
+
+/// Whose rate it is.
+pub(in crate::tui) fn cores(threads: Threads) -> String {
+    match threads {
+        Threads::All => "all cores together".into(),
+        Threads::Count(1) => "on one core".into(),
+        Threads::Count(count) => format!("{count} cores together"),
+        Threads::Each => "one core at a time".into(),
+    }
+}
+
+pub(in crate::tui) fn cores_hidden(count: usize) -> String {
+    format!("… and {count} more cores without errors and not behind")
+}
+
+pub(in crate::tui) fn ago(time: Span) -> String {
+    format!("{time} ago")
+}
+
+pub(in crate::tui) fn last_score(score: &str, unit: &str) -> String {
+    format!("last score {score} {unit}")
+}
+
+pub(in crate::tui) fn into_climb(at: Moment, began: Moment) -> String {
+    format!("{} into the climb", at.since(began))
+}
+
+pub(in crate::tui) fn note(text: &str) -> String {
+    format!("note: {text}")
+}
+
+/// A pass with how long it ran and its score, or that it runs.
+pub(in crate::tui) fn pass(pass: &PassStory) -> String {
+    let Some(report) = &pass.report else { return format!("{} runs", pass.order.load) };
+    let score = report.score.as_ref().map(|score| format!(", {:.1} {}", score.value, score.unit)).unwrap_or_default();
+    format!("{} for {}{score}", pass.order.load, report.ran)
+}
+
+pub(in crate::tui) fn place_in_list(of: &str, at: usize, count: usize) -> String {
+    format!("{of}   {at} of {count}")
+}
+
+/// What a list is narrowed to: the words before what was looked for, and those behind it.
+pub(in crate::tui) fn found_among(total: usize) -> [String; 2] {
+    [" with ".into(), format!(" among {total}")]
+}
+
+pub(in crate::tui) fn times_in(zone: &str) -> String {
+    format!("   times in {zone}")
+}
+
+/// How many trials a climb has, and how many of them were found.
+pub(in crate::tui) fn trials(found: Option<usize>, count: u32) -> String {
+    let found = found.map_or(String::new(), |found| format!("{found} of "));
+    format!("{found}{}", counted(count, "trial"))
+}
+
+pub(in crate::tui) fn fell(count: u32) -> String {
+    format!("{count:>3} fell")
+}
+
+pub(in crate::tui) fn more_need_room(count: usize) -> String {
+    if count == 0 { String::new() } else { format!("{count} more need a wider window") }
+}
+
+pub(in crate::tui) fn more_sensors(count: usize) -> String {
+    if count == 1 { "one more sensor, with tab".into() } else { format!("{count} more sensors, with tab") }
+}
+
+pub(in crate::tui) fn left_out(trial: u32) -> String {
+    format!("trial {trial} is left out")
+}
+
+pub(in crate::tui) fn from_to(least: &str, greatest: &str) -> String {
+    format!("{least} to {greatest}")
+}
+
+/// What readings come to.
+pub(in crate::tui) fn sums(least: &str, greatest: &str, mean: &str) -> String {
+    format!("{}, mean {mean}", from_to(least, greatest))
+}
+
+pub(in crate::tui) fn of_limit(limit: &str) -> String {
+    format!("of {limit}")
+}
+
+pub(in crate::tui) fn ceilings([across, up]: [(&str, String); 2]) -> String {
+    format!("ceilings: {} up to {}, {} up to {}", across.0, across.1, up.0, up.1)
+}
+
+pub(in crate::tui) fn earlier(count: usize) -> String {
+    format!("… {count} earlier")
+}
+
+pub(in crate::tui) fn picked(what: &str) -> String {
+    format!("{what} is picked")
+}
+
+pub(in crate::tui) fn specimens_by(rig: &str, setting: &str) -> String {
+    format!("specimens of {rig} by their marks of {setting}")
+}
+
+pub(in crate::tui) fn rank(at: usize, count: usize) -> String {
+    format!("rank {at} of {count}")
+}
+
+pub(in crate::tui) fn at(what: &str, place: &str) -> String {
+    format!("{what} at {place}")
+}
+
+pub(in crate::tui) fn measured_times(score: &str, unit: &str, times: usize) -> String {
+    format!("{score} {unit}, measured {}", counted(times, "time"))
+}
+
+/// How much a score varies, in percent, and how many were left out of that.
+pub(in crate::tui) fn noise(percent: f64, disturbed: usize) -> String {
+    let left_out = if disturbed == 0 { String::new() } else { format!(", {disturbed} disturbed left out") };
+    format!("{percent:.2} % of one{left_out}")
+}
+
+pub(in crate::tui) fn per(currency: &str) -> String {
+    format!("per {currency}")
+}
+
+/// What a curve shows: scores of a unit over a setting.
+pub(in crate::tui) fn over_setting(unit: &str, label: &str, of: &str) -> String {
+    format!("{unit} over {label}, {of}")
+}
+
+pub(in crate::tui) fn specimen(name: &str) -> String {
+    if name.is_empty() { String::new() } else { format!("   specimen {name}") }
+}
+
+pub(in crate::tui) fn follows(setting: &str) -> String {
+    format!("follows {}", setting.replace('_', " "))
+}
+
+pub(in crate::tui) fn is_cores(core: u32) -> String {
+    format!("is core {core}'s")
+}
+
+pub(in crate::tui) fn attached_from(source: &str) -> String {
+    format!("attached from {source}")
+}
+
+/// Whose plan it is that is shown.
+pub(in crate::tui) fn plan_of(climb: i64, is_changed: bool) -> String {
+    if is_changed { format!("from climb {climb}") } else { format!("as climb {climb} was begun with") }
+}
+
+/// Why nothing is foreseen of a plan in which so much is wrong.
+pub(in crate::tui) fn nothing_foreseen(wrong: usize) -> String {
+    let (what, it) = match wrong {
+        1 => ("one line is wrong".to_owned(), "It is"),
+        _ => (format!("{wrong} things are wrong"), "They are"),
+    };
+    format!("{what}. {it} marked with !; nothing is foreseen before that is mended.")
+}
+
+pub(in crate::tui) fn written(file: &str) -> String {
+    format!("written: {file}")
+}
