@@ -9,6 +9,7 @@ use rustix::process::{Signal, set_parent_process_death_signal, setpriority_proce
 
 use crate::frame::{Load, NoDisturbance, Order, run};
 use crate::protocol::Message;
+use crate::struck;
 
 /// How nice a load is to everything else where nobody says otherwise: a little, so that its watcher and the
 /// interface stay awake.
@@ -25,6 +26,7 @@ pub fn run_load(load: &'static dyn Load, order: &Order, niceness: i32) -> io::Re
     if !enter(niceness)? {
         return Ok(());
     }
+    struck::listen();
     let mut heard = Ok(());
     run(load, order, Arc::new(NoDisturbance), |message| {
         if heard.is_ok() {

@@ -26,6 +26,9 @@ pub mod pulse;
 pub mod ram;
 mod random;
 pub mod render;
+mod struck;
+pub mod thread;
 pub mod transform;
+pub mod witness;
 
 pub use kernel::Kernel;

@@ -24,6 +24,9 @@ const LONGEST_LINE: u64 = 64 * 1024;
 /// What the kernel says of a process it may say this long after its end.
 const HEARD_OF: Duration = Duration::from_secs(10);
 
+/// A killed process that is not gone by then is one that the kernel does not let go.
+const UNKILLABLE: Duration = Duration::from_secs(3);
+
 /// The processes of passes, and when they ended.
 static PROCESSES: Mutex<Vec<(u32, Option<Instant>)>> = Mutex::new(Vec::new());
 
@@ -42,7 +45,6 @@ pub fn is_of_a_pass(process: u32) -> bool {
 pub struct LoadProcess {
     child: Child,
     lines: Receiver<Line>,
-    last_heard: Instant,
     is_reaped: bool,
     /// What everything that it starts bears.
     mark: String,
@@ -96,7 +98,12 @@ impl LoadProcess {
         if let Some(output) = child.stdout.take() {
             thread::spawn(move || listen(output, &sender));
         }
-        Ok(Self { child, lines, last_heard: Instant::now(), is_reaped: false, mark })
+        Ok(Self { child, lines, is_reaped: false, mark })
+    }
+
+    /// Its number.
+    pub fn id(&self) -> u32 {
+        self.child.id()
     }
 
     /// What happens next, at most this much later; none where nothing does, or where all has been told.
@@ -105,21 +112,11 @@ impl LoadProcess {
             return None;
         }
         match self.lines.recv_timeout(at_most) {
-            Ok(line) => {
-                self.last_heard = Instant::now();
-                Some(match line {
-                    Line::Good(message) => News::Said(message),
-                    Line::Bad(text) => News::Garbage(text),
-                })
-            }
+            Ok(Line::Good(message)) => Some(News::Said(message)),
+            Ok(Line::Bad(text)) => Some(News::Garbage(text)),
             Err(RecvTimeoutError::Timeout) => None,
             Err(RecvTimeoutError::Disconnected) => self.reap(at_most).map(News::Died),
         }
-    }
-
-    /// How long it has been silent.
-    pub fn silence(&self) -> Duration {
-        self.last_heard.elapsed()
     }
 
     /// Kills it and everything it started, at once; its death is told by [`LoadProcess::next`].
@@ -162,9 +159,8 @@ impl LoadProcess {
 impl Drop for LoadProcess {
     fn drop(&mut self) {
         self.kill();
-        if !self.is_reaped {
-            // Killed processes end; there is nothing to do about one that can't be waited for.
-            let _ = self.child.wait();
+        if !self.is_reaped && self.reap(UNKILLABLE).is_none() {
+            // It hangs in the kernel, where no signal reaches it: whoever dropped it goes on without it.
             self.note_end();
         }
     }
@@ -196,6 +192,9 @@ fn listen(output: impl Read, sender: &SyncSender<Line>) {
         match output.by_ref().take(LONGEST_LINE).read_until(b'\n', &mut bytes) {
             Ok(0) | Err(_) => return,
             Ok(_) => {}
+        }
+        if bytes == b"\n" {
+            continue;
         }
         let line = match serde_json::from_slice(&bytes) {
             Ok(message) => Line::Good(message),

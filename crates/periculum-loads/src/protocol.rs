@@ -14,6 +14,24 @@ pub enum Message {
     Progress(Progress),
     /// A result was wrong.
     Wrong(Wrong),
+    /// A core works no more, though nobody has ended it.
+    Lost {
+        /// The processor, as the operating system numbers it.
+        core: usize,
+        /// How long the load had worked, seconds.
+        seconds: f64,
+        /// How it is known.
+        why: String,
+    },
+    /// It dies of a signal that its own code raised; nothing follows.
+    Struck {
+        /// The processor whose thread raised it, as the operating system numbers it; none where another thread did.
+        core: Option<usize>,
+        /// The signal's number.
+        signal: i32,
+        /// The address that it is about.
+        address: u64,
+    },
     /// It can't go on, as where there is not enough memory; nothing but the end follows.
     Failed {
         /// What is the matter.
@@ -67,12 +85,21 @@ pub struct Progress {
 pub struct CoreProgress {
     /// The processor, as the operating system numbers it.
     pub core: usize,
+    /// The thread that works on it, as the operating system numbers it; 0 where there is none of its own.
+    #[serde(default)]
+    pub thread: u32,
+    /// What that does.
+    #[serde(default)]
+    pub state: CoreState,
     /// Rounds finished.
     pub rounds: u64,
     /// Wrong rounds.
     pub errors: u64,
-    /// Its rate without the warm-up.
+    /// Its rate without the warm-up: the work of a round over the mean time of one.
     pub rate: f64,
+    /// All work since the warm-up over all time since then, checks and rests included.
+    #[serde(default)]
+    pub over_time: f64,
     /// Standard error of that rate, as a share of it.
     #[serde(default)]
     pub noise: f64,
@@ -80,6 +107,29 @@ pub struct CoreProgress {
     pub clock: f64,
     /// When its last round was checked, seconds into the pass; 0 before.
     pub checked: f64,
+}
+
+/// What the thread of a core does.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+#[repr(u8)]
+pub enum CoreState {
+    /// There is none, or none yet.
+    #[default]
+    Absent,
+    /// It takes its memory and fills it.
+    Prepares,
+    /// It waits for the others.
+    Ready,
+    /// It works.
+    Works,
+    /// It has come to its end.
+    Done,
+}
+
+impl CoreState {
+    /// Every state, in the order in which they follow each other.
+    pub const ALL: [Self; 5] = [Self::Absent, Self::Prepares, Self::Ready, Self::Works, Self::Done];
 }
 
 /// A wrong result.

@@ -73,10 +73,3 @@ fn killing_takes_what_the_load_started_along() {
         std::thread::sleep(Duration::from_millis(5));
     }
 }
-
-#[test]
-fn silence_is_measured() {
-    let mut process = shell("sleep 300");
-    assert_eq!(process.next(Duration::from_millis(120)), None);
-    assert!(process.silence() >= Duration::from_millis(100));
-}

@@ -52,6 +52,10 @@ impl Work for System {
         self.solver.generate(self.seed);
     }
 
+    fn size(&self) -> u64 {
+        self.solver.order()
+    }
+
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
         let (a, b) = self.solver.system_mut();
         touch.at("matrix", a);
@@ -66,6 +70,10 @@ impl Work for System {
 
     fn digests(&self) -> &[u64] {
         &self.digests
+    }
+
+    fn digests_mut(&mut self) -> &mut [u64] {
+        &mut self.digests
     }
 
     fn part(&self, index: usize) -> String {

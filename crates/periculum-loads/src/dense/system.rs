@@ -55,6 +55,11 @@ impl Solver {
         })
     }
 
+    /// How many unknowns the system has.
+    pub fn order(&self) -> u64 {
+        self.order as u64
+    }
+
     /// Memory that a solver of this order holds, bytes.
     pub fn bytes(order: u64) -> u64 {
         8 * (2 * stride_for(order as usize) as u64 * order + 5 * order) + Workspace::bytes(order)

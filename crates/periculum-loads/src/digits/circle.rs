@@ -60,6 +60,11 @@ impl Pi {
         })
     }
 
+    /// Makes the tables that it multiplies with anew.
+    pub(super) fn renew(&mut self) {
+        self.multiplier.renew();
+    }
+
     /// Memory for so many digits, bytes.
     pub(super) fn bytes(digits: usize) -> u64 {
         let Layout { split, room, longest_product, .. } = Layout::of(digits);

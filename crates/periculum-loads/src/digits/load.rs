@@ -72,8 +72,14 @@ impl Circle {
 }
 
 impl Work for Circle {
-    /// Every round begins from nothing.
-    fn restart(&mut self) {}
+    /// Every round begins from nothing but tables.
+    fn restart(&mut self) {
+        self.pi.renew();
+    }
+
+    fn size(&self) -> u64 {
+        self.digits as u64
+    }
 
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
         let fault = self.pi.work_out(touch);
@@ -92,6 +98,10 @@ impl Work for Circle {
 
     fn digests(&self) -> &[u64] {
         &self.digests
+    }
+
+    fn digests_mut(&mut self) -> &mut [u64] {
+        &mut self.digests
     }
 
     fn part(&self, index: usize) -> String {

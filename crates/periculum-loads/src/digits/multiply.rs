@@ -41,6 +41,11 @@ fn holds(points: usize, limbs: usize) -> bool {
 }
 
 impl Multiplier {
+    /// Makes the tables of every length anew.
+    pub(super) fn renew(&mut self) {
+        self.grids.iter_mut().for_each(|(_, grid)| grid.renew());
+    }
+
     /// For products of at most this many limbs.
     ///
     /// # Errors

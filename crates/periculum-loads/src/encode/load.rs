@@ -57,6 +57,10 @@ impl Work for Movie {
         }
     }
 
+    fn size(&self) -> u64 {
+        self.frames.len() as u64
+    }
+
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
         let (mut sender, mut receiver) = (Codec::new(), Codec::new());
         for index in 0..self.frames.len() {
@@ -78,6 +82,10 @@ impl Work for Movie {
 
     fn digests(&self) -> &[u64] {
         &self.digests
+    }
+
+    fn digests_mut(&mut self) -> &mut [u64] {
+        &mut self.digests
     }
 
     fn part(&self, index: usize) -> String {

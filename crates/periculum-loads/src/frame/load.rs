@@ -1,6 +1,7 @@
 //! What a load is to the frame.
 
 use std::io;
+use std::time::Duration;
 
 use crate::kernel::Kernel;
 
@@ -45,6 +46,11 @@ pub trait Load: Sync {
         self.work(size)
     }
 
+    /// How long a core sleeps in one round at this size at the most.
+    fn rests(&self, _size: u64) -> Duration {
+        Duration::ZERO
+    }
+
     /// The work of one core at this size, with the memory it needs.
     ///
     /// # Errors
@@ -72,8 +78,11 @@ pub trait Load: Sync {
 
 /// The work of one core.
 pub trait Work {
-    /// Puts everything that a round starts from back to what the seed stands for.
+    /// Puts everything that a round starts from, tables that last included, back to what the seed stands for.
     fn restart(&mut self);
+
+    /// The size that it works at, in the load's own measure.
+    fn size(&self) -> u64;
 
     /// Works one round and checks what can be checked within it; lets `touch` strike where faults could.
     fn round(&mut self, touch: &mut Touch) -> Option<Fault>;
@@ -82,6 +91,11 @@ pub trait Work {
     /// on any core, or something is wrong; empty where the rounds check everything themselves.
     fn digests(&self) -> &[u64] {
         &[]
+    }
+
+    /// The same, to be made useless before a round: what a round leaves out shows then.
+    fn digests_mut(&mut self) -> &mut [u64] {
+        &mut []
     }
 
     /// What the digest of this number is of, as in `tile 3, 5`.

@@ -4,10 +4,13 @@
 //! the reference bit for bit, and tells what it finds.
 
 mod clock;
+mod counted;
+mod gate;
 mod load;
 mod order;
 mod reference;
 mod run;
+mod tally;
 mod worker;
 
 pub use load::{About, Disturb, Fault, FaultKind, Load, NoDisturbance, Site, Touch, Work};

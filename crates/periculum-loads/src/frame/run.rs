@@ -1,26 +1,32 @@
 //! The run of a load: stints one after the other, each on some cores at once.
 
+use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::mpsc::{RecvTimeoutError, channel};
-use std::sync::{Arc, Barrier, OnceLock};
 use std::thread;
 use std::time::{Duration, Instant};
 
 use rustix::time::{ClockId, clock_gettime};
 
+use super::gate::Gate;
 use super::load::{Disturb, Load, NoDisturbance, Touch};
 use super::order::{Order, Turns};
 use super::reference::Agreement;
-use super::worker::{Tally, Told, Worker};
+use super::tally::Tally;
+use super::worker::{Told, Worker};
 use crate::child::SEED;
 use crate::kernel::Kernel;
-use crate::protocol::{Message, Progress, Started};
+use crate::protocol::{CoreState, Message, Progress, Started};
+use crate::thread::look;
 
 /// How often progress is told.
 const TELLING: Duration = Duration::from_millis(250);
 
 /// How long rounds that have begun may go on when the time is over.
 const GRACE: Duration = Duration::from_secs(2);
+
+/// The longest that a core rests at a time in the warm-up.
+const LONGEST_REST: Duration = Duration::from_millis(500);
 
 /// The bytes of a core in the warm-up: what the caches near it hold.
 const LIGHT: u64 = 1 << 20;
@@ -35,10 +41,8 @@ pub(super) struct Stint {
     pub(super) times: Option<u64>,
     /// The part of its time that a core works.
     duty: f64,
-    /// Where cores wait for each other until all have their memory.
-    ready: Barrier,
-    /// When they had.
-    began: OnceLock<Instant>,
+    /// Where cores wait for each other until all have their memory; the time of the stint begins then.
+    pub(super) gate: Gate,
     /// When the pass began.
     began_all: Instant,
     length: Duration,
@@ -47,18 +51,8 @@ pub(super) struct Stint {
 }
 
 impl Stint {
-    /// Waits until every core has its memory; the time of the stint begins then.
-    pub(super) fn begin(&self) -> Instant {
-        self.ready.wait();
-        *self.began.get_or_init(Instant::now)
-    }
-
-    fn elapsed(&self) -> Duration {
-        self.began.get().map_or(Duration::ZERO, Instant::elapsed)
-    }
-
     pub(super) fn is_over(&self) -> bool {
-        self.over.load(Ordering::Relaxed) || self.elapsed() >= self.length
+        self.over.load(Ordering::Relaxed) || self.gate.open_for() >= self.length
     }
 
     /// Ends it for all cores.
@@ -71,11 +65,15 @@ impl Stint {
         self.began_all.elapsed().as_secs_f64()
     }
 
-    /// Sleeps as long as a core must that has worked so much of its time, at most to the end.
+    /// Sleeps as long as a core must that has worked so much of its time, at most to the end, and never long: whoever sleeps
+    /// does not look.
     pub(super) fn rest_after(&self, working: Duration, began: Instant) {
-        let due = working.div_f64(self.duty);
-        let left = self.length.saturating_sub(self.elapsed());
-        thread::sleep(due.saturating_sub(began.elapsed()).min(left));
+        if self.duty >= 1.0 {
+            return;
+        }
+        let due = working.div_f64(self.duty).saturating_sub(began.elapsed());
+        let left = self.length.saturating_sub(self.gate.open_for());
+        thread::sleep(due.min(left).min(LONGEST_REST));
     }
 }
 
@@ -184,12 +182,11 @@ impl<T: FnMut(Message)> Run<'_, T> {
         warms_up: bool,
     ) -> bool {
         let stint = Arc::new(Stint {
-            ready: Barrier::new(cores.len()),
+            gate: Gate::new(cores.len()),
             cores,
             size,
             times,
             duty,
-            began: OnceLock::new(),
             began_all: self.began,
             length,
             over: AtomicBool::new(false),
@@ -197,7 +194,6 @@ impl<T: FnMut(Message)> Run<'_, T> {
         });
         let (listener, told) = channel();
         for core in &stint.cores {
-            let index = self.order.cores.iter().position(|known| known == core).unwrap_or_default();
             let worker = Worker {
                 load: self.load,
                 kernel: self.kernel,
@@ -205,7 +201,7 @@ impl<T: FnMut(Message)> Run<'_, T> {
                 stop: self.order.stop,
                 stint: Arc::clone(&stint),
                 core: *core,
-                tally: Arc::clone(&self.tallies[index]),
+                tally: self.tally_of(*core),
                 disturb: Arc::clone(&self.disturb),
                 listener: listener.clone(),
             };
@@ -213,10 +209,11 @@ impl<T: FnMut(Message)> Run<'_, T> {
         }
         drop(listener);
         let mut due = Instant::now() + TELLING;
-        while stint.elapsed() < length + GRACE {
+        while stint.gate.open_for() < length + GRACE {
             match told.recv_timeout(due.saturating_duration_since(Instant::now())) {
                 Ok(Told::Wrong(wrong)) => (self.tell)(Message::Wrong(wrong)),
                 Ok(Told::Failed(why)) => (self.tell)(Message::Failed { why }),
+                Ok(Told::Lost { core, why }) => self.tell_lost(core, why),
                 Err(RecvTimeoutError::Timeout) => {
                     let progress = self.progress(warms_up);
                     (self.tell)(Message::Progress(progress));
@@ -225,7 +222,36 @@ impl<T: FnMut(Message)> Run<'_, T> {
                 Err(RecvTimeoutError::Disconnected) => break,
             }
         }
-        !stint.over.load(Ordering::Relaxed)
+        let goes_on = !stint.over.load(Ordering::Relaxed);
+        if goes_on {
+            self.miss(&stint);
+        }
+        goes_on
+    }
+
+    /// Tells the cores whose work has not come to its end and goes on no longer: a round that takes longer than there is time for
+    /// would run on.
+    fn miss(&mut self, stint: &Stint) {
+        if !self.load.rests(stint.size).is_zero() {
+            // Who sleeps can't be told apart from who is gone; those who watch from outside know for how long one may.
+            return;
+        }
+        for core in &stint.cores {
+            let tally = self.tally_of(*core);
+            let lives = || look(std::process::id(), tally.thread()).is_some_and(|seen| seen.is_runnable);
+            if tally.state() != CoreState::Done && !lives() && tally.state() != CoreState::Done {
+                self.tell_lost(*core, "its thread no longer worked when the time was over".into());
+            }
+        }
+    }
+
+    fn tally_of(&self, core: usize) -> Arc<Tally> {
+        let index = self.order.cores.iter().position(|known| *known == core).unwrap_or_default();
+        Arc::clone(&self.tallies[index])
+    }
+
+    fn tell_lost(&mut self, core: usize, why: String) {
+        (self.tell)(Message::Lost { core, seconds: self.began.elapsed().as_secs_f64(), why });
     }
 
     fn progress(&self, warms_up: bool) -> Progress {

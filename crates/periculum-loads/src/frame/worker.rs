@@ -1,57 +1,36 @@
 //! One thread on one processor.
 
+use std::any::Any;
 use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::sync::Arc;
-use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::mpsc::Sender;
 use std::time::{Duration, Instant};
 
 use super::clock::Clock;
-use super::load::{Disturb, Fault, Load, Touch, Work};
+use super::counted::Counted;
+use super::load::{Disturb, Fault, FaultKind, Load, Touch, Work};
 use super::order::Stop;
-use super::reference::{Reference, difference};
+use super::reference::{Opinion, Reference, difference};
 use super::run::Stint;
+use super::tally::Tally;
 use crate::cores::pin_to;
 use crate::kernel::Kernel;
-use crate::protocol::{CoreProgress, Wrong};
+use crate::protocol::{CoreState, Wrong};
+use crate::struck;
 
 /// What a worker tells the thread that listens.
 pub(super) enum Told {
     Wrong(Wrong),
     Failed(String),
+    /// It works no more, though nobody has ended it.
+    Lost {
+        core: usize,
+        why: String,
+    },
 }
 
-/// How far one core is, as its worker writes and others read it.
-#[derive(Default)]
-pub(super) struct Tally {
-    rounds: AtomicU64,
-    errors: AtomicU64,
-    /// These are numbers' bits.
-    rate: AtomicU64,
-    noise: AtomicU64,
-    clock: AtomicU64,
-    checked: AtomicU64,
-}
-
-impl Tally {
-    /// Rounds of the warm-up are not those that a pass is for.
-    pub(super) fn forget_rounds(&self) {
-        self.rounds.store(0, Ordering::Relaxed);
-    }
-
-    pub(super) fn progress(&self, core: usize) -> CoreProgress {
-        let number = |bits: &AtomicU64| f64::from_bits(bits.load(Ordering::Relaxed));
-        CoreProgress {
-            core,
-            rounds: self.rounds.load(Ordering::Relaxed),
-            errors: self.errors.load(Ordering::Relaxed),
-            rate: number(&self.rate),
-            noise: number(&self.noise),
-            clock: number(&self.clock),
-            checked: number(&self.checked),
-        }
-    }
-}
+/// What every digest is before a round: whatever a round does not make stays so.
+const UNMADE: u64 = 0x4e6f_7420_6d61_6465;
 
 /// One thread's part of a stint.
 pub(super) struct Worker {
@@ -66,118 +45,183 @@ pub(super) struct Worker {
     pub(super) listener: Sender<Told>,
 }
 
+/// Something wrong, and whose fault it is; none where nobody can tell.
+struct Blamed {
+    fault: Fault,
+    core: Option<usize>,
+}
+
+/// What a worker compares with as it goes along.
+#[derive(Default)]
+struct Known {
+    reference: Option<Arc<Reference>>,
+    last_wrong: Option<Fault>,
+    /// How many digests a result has, from the beginning on.
+    parts: usize,
+}
+
 impl Worker {
-    /// Works until the stint is over.
+    /// Works until the stint is over; whatever else ends it is told.
     pub(super) fn work(self) {
+        let _room = struck::stand_by(self.core);
+        self.tally.begin();
+        // Whatever it left half done is used by nobody any more.
+        if let Err(panic) = catch_unwind(AssertUnwindSafe(|| self.work_through())) {
+            let why = format!("its thread was led astray and ended: {}", message(panic.as_ref()));
+            // Nobody listens any more when the pass is over.
+            let _ = self.listener.send(Told::Lost { core: self.core, why });
+            self.stint.end();
+        }
+        self.tally.set(CoreState::Done);
+    }
+
+    fn work_through(&self) {
+        let expected = self.stint.gate.expect();
         pin_to(self.core);
         let mut work = match self.load.begin(self.kernel, self.stint.size, self.seed) {
             Ok(work) => work,
             Err(error) => {
-                let why = format!(
-                    "core {} can't have {} bytes of memory: {error}",
-                    self.core,
-                    self.load.bytes(self.stint.size)
-                );
+                let bytes = self.load.bytes(self.stint.size);
+                let why = format!("core {} can't have {bytes} bytes of memory: {error}", self.core);
                 let _ = self.listener.send(Told::Failed(why));
-                self.stint.end();
-                // The others wait for it.
-                self.stint.begin();
-                return;
+                return self.stint.end();
             }
         };
         work.restart();
-        let mut reference: Option<Arc<Reference>> = None;
-        let mut last_wrong: Option<Fault> = None;
-        let (mut clock, began) = (Clock::new(), self.stint.begin());
+        let mut known = Known { parts: work.digests().len(), ..Known::default() };
+        self.tally.set(CoreState::Ready);
+        let (mut clock, began) = (Clock::new(), expected.come());
+        self.tally.set(CoreState::Works);
         let (mut rounds, mut working) = (0u64, Duration::ZERO);
         let mut counted = Counted::default();
         while !self.stint.is_over() && self.stint.times.is_none_or(|times| rounds < times) {
-            let round = self.tally.rounds.load(Ordering::Relaxed) + 1;
+            let round = self.tally.rounds() + 1;
             let began_round = Instant::now();
             // A round that becomes the reference is worked twice.
-            let is_plain = reference.is_some() || work.digests().is_empty();
-            let fault = self.round(work.as_mut(), round, &mut reference);
+            let is_plain = known.reference.is_some() || known.parts == 0;
+            let blamed = self.round(work.as_mut(), round, &mut known);
             rounds += 1;
             working += began_round.elapsed();
             counted.take(is_plain, began_round.elapsed());
             self.tell_round(work.as_ref(), &counted, &mut clock);
-            if let Some(fault) = fault {
+            if let Some(blamed) = blamed {
                 // What follows an error starts from the seed, as the first round does.
                 work.restart();
-                reference = None;
-                self.tell_wrong(round, &fault, last_wrong.as_ref());
-                last_wrong = Some(fault);
+                known.reference = None;
+                self.tell_wrong(round, &blamed, known.last_wrong.as_ref());
+                known.last_wrong = Some(blamed.fault);
             }
             self.stint.rest_after(working, began);
         }
     }
 
     /// One round and everything that can be wrong with it.
-    fn round(&self, work: &mut dyn Work, round: u64, reference: &mut Option<Arc<Reference>>) -> Option<Fault> {
+    fn round(&self, work: &mut dyn Work, round: u64, known: &mut Known) -> Option<Blamed> {
         let mut touch = Touch { disturb: self.disturb.as_ref(), core: self.core, round };
-        if let Some(fault) = survived(work, &mut touch) {
-            return Some(fault);
+        if let Some(fault) = self.made(work, &mut touch, known.parts) {
+            return self.own(fault);
         }
-        match reference {
-            Some(reference) => compare(work, &reference.digests),
-            None => {
-                if work.digests().is_empty() {
-                    return None;
-                }
-                self.find_reference(work, &mut touch, reference)
-            }
+        let Some(reference) = known.reference.clone() else {
+            return if known.parts == 0 { None } else { self.find_reference(work, &mut touch, known) };
+        };
+        let fault = compare(work, &reference.digests)?;
+        if reference.is_whole() {
+            return self.own(fault);
         }
+        known.reference = None;
+        let fault = Fault { kind: FaultKind::Memory, ..Fault::result("the reference as it was found", "another one") };
+        let told = Blamed { fault: fault.in_part("what all cores compare with"), core: None };
+        // Each core meets it; one tells.
+        self.stint.agreement.forget(&reference).then_some(told)
+    }
+
+    fn own(&self, fault: Fault) -> Option<Blamed> {
+        Some(Blamed { fault, core: Some(self.core) })
+    }
+
+    /// A round that must make all of its result; where a wrong number led the load's own code astray, that is a wrong result
+    /// like any other.
+    fn made(&self, work: &mut dyn Work, touch: &mut Touch, parts: usize) -> Option<Fault> {
+        work.digests_mut().fill(UNMADE);
+        // Whatever the round left half done is made anew before the next one.
+        let outcome = catch_unwind(AssertUnwindSafe(|| work.round(touch)));
+        let fault = outcome.unwrap_or_else(|panic| {
+            let found = format!("the load's code was led astray: {}", message(panic.as_ref()));
+            Some(Fault::result("a result", found))
+        });
+        fault.or_else(|| self.lacking(work, parts))
+    }
+
+    /// What is missing of a result, or was never asked for.
+    fn lacking(&self, work: &dyn Work, parts: usize) -> Option<Fault> {
+        let (size, wanted) = (work.size(), self.stint.size);
+        if size != wanted {
+            let of = |size: u64| format!("work on {size} {}", self.load.about().size_name);
+            return Some(Fault::result(of(wanted), of(size)));
+        }
+        let digests = work.digests();
+        if digests.len() != parts {
+            return Some(Fault::result(format!("{parts} parts"), format!("{} of them", digests.len())));
+        }
+        let unmade = digests.iter().position(|digest| *digest == UNMADE)?;
+        Some(Fault::result("a result", "none was made").in_part(work.part(unmade)))
     }
 
     /// Takes a result that this processor found twice from scratch as the reference, or tells why it can't be one.
-    fn find_reference(
-        &self,
-        work: &mut dyn Work,
-        touch: &mut Touch,
-        reference: &mut Option<Arc<Reference>>,
-    ) -> Option<Fault> {
+    fn find_reference(&self, work: &mut dyn Work, touch: &mut Touch, known: &mut Known) -> Option<Blamed> {
         if let Some(fault) = work.inspect() {
-            return Some(fault);
+            return self.own(fault);
         }
         let first = work.digests().to_vec();
         work.restart();
-        if let Some(fault) = survived(work, touch).or_else(|| compare(work, &first)) {
-            return Some(fault);
+        if let Some(fault) = self.made(work, touch, known.parts).or_else(|| compare(work, &first)) {
+            return self.own(fault);
         }
-        let agreed = self.stint.agreement.on(&first, self.core);
-        match difference(&first, &agreed.digests) {
-            None => {
-                *reference = Some(agreed);
+        let of = |reference: &Reference, part: usize| reference.digests.get(part).copied().unwrap_or_default();
+        match self.stint.agreement.on(&first, self.core) {
+            Opinion::Agrees(reference) => {
+                known.reference = Some(reference);
                 None
             }
-            Some((part, _)) => {
+            Opinion::Differs { reference, is_alone } => {
+                let (part, _) = difference(&first, &reference.digests)?;
                 let fault = Fault::result(
-                    format!("{:016x} (core {} found it twice)", agreed.digests[part], agreed.finder),
-                    format!("{:016x} twice", first[part]),
+                    format!("{:016x} (core {} found it twice)", of(&reference, part), reference.finder),
+                    format!("{:016x} twice on core {}", first[part], self.core),
                 );
-                Some(fault.in_part(work.part(part)))
+                // Of two that disagree either may be wrong.
+                let core = (!is_alone).then_some(self.core);
+                Some(Blamed { fault: fault.in_part(work.part(part)), core })
+            }
+            Opinion::Outvotes { reference, wrong } => {
+                let (part, _) = difference(&first, &wrong.digests)?;
+                known.reference = Some(reference);
+                let fault = Fault::result(
+                    format!("{:016x} (core {} and others found it)", first[part], self.core),
+                    format!("{:016x} twice", of(&wrong, part)),
+                );
+                Some(Blamed { fault: fault.in_part(work.part(part)), core: Some(wrong.finder) })
             }
         }
     }
 
     fn tell_round(&self, work: &dyn Work, counted: &Counted, clock: &mut Clock) {
-        let write = |bits: &AtomicU64, number: f64| bits.store(number.to_bits(), Ordering::Relaxed);
-        let tally = &self.tally;
-        tally.rounds.fetch_add(1, Ordering::Relaxed);
-        let over_time = || counted.a_second() * self.load.work(self.stint.size);
-        write(&tally.rate, work.reading().unwrap_or_else(over_time));
-        write(&tally.noise, counted.noise());
-        write(&tally.checked, self.stint.seconds());
+        let work_of_round = self.load.work(self.stint.size);
+        let over_time = counted.worked() * work_of_round / self.stint.gate.open_for().as_secs_f64().max(1e-9);
+        let rate = work.reading().unwrap_or_else(|| counted.a_second() * work_of_round);
+        self.tally.round_ended(rate, counted.noise(), over_time, self.stint.seconds());
         if let Some(clock) = clock.glimpse() {
-            write(&tally.clock, clock);
+            self.tally.set_clock(clock);
         }
     }
 
-    fn tell_wrong(&self, round: u64, fault: &Fault, last: Option<&Fault>) {
-        let nth = self.tally.errors.fetch_add(1, Ordering::Relaxed) + 1;
-        let same = |last: &Fault| last.part == fault.part && last.found == fault.found;
+    fn tell_wrong(&self, round: u64, blamed: &Blamed, last: Option<&Fault>) {
+        let nth = self.tally.count_error();
+        let Blamed { fault, core } = blamed;
+        let same =
+            |last: &Fault| (&last.part, &last.expected, &last.found) == (&fault.part, &fault.expected, &fault.found);
         let wrong = Wrong {
-            core: Some(self.core),
+            core: *core,
             round,
             seconds: self.stint.seconds(),
             kind: fault.kind,
@@ -195,56 +239,10 @@ impl Worker {
     }
 }
 
-/// The rounds that a rate is taken from: all plain ones, or the first, which is worked twice, until there are any.
-///
-/// Mean and spread of their times are kept by Welford's method (Note on a method for calculating corrected sums of
-/// squares and products, 1962).
-#[derive(Default)]
-struct Counted {
-    rounds: f64,
-    /// Mean time of a round, seconds.
-    mean: f64,
-    /// Sum of squared distances from the mean.
-    squares: f64,
-    is_plain: bool,
-}
-
-impl Counted {
-    fn take(&mut self, is_plain: bool, time: Duration) {
-        if is_plain && !self.is_plain {
-            *self = Self { is_plain, ..Self::default() };
-        }
-        if is_plain == self.is_plain {
-            let seconds = if is_plain { time.as_secs_f64() } else { time.as_secs_f64() / 2.0 };
-            self.rounds += 1.0;
-            let off = seconds - self.mean;
-            self.mean += off / self.rounds;
-            self.squares += off * (seconds - self.mean);
-        }
-    }
-
-    fn a_second(&self) -> f64 {
-        1.0 / self.mean.max(1e-9)
-    }
-
-    /// Standard error of the mean, as a share of it; nothing where one round says nothing about it.
-    fn noise(&self) -> f64 {
-        if self.rounds < 2.0 {
-            return 0.0;
-        }
-        (self.squares / (self.rounds - 1.0) / self.rounds).sqrt() / self.mean.max(1e-9)
-    }
-}
-
-/// A round; where a wrong number led the load's own code astray, that is a wrong result like any other.
-fn survived(work: &mut dyn Work, touch: &mut Touch) -> Option<Fault> {
-    // Whatever the round left half done is made anew before the next one.
-    let outcome = catch_unwind(AssertUnwindSafe(|| work.round(touch)));
-    outcome.unwrap_or_else(|panic| {
-        let message = panic.downcast_ref::<String>().map(String::as_str);
-        let message = message.or(panic.downcast_ref::<&str>().copied()).unwrap_or("for no known reason");
-        Some(Fault::result("a result", format!("the load's code was led astray: {message}")))
-    })
+/// What was said when something panicked.
+fn message(panic: &(dyn Any + Send)) -> &str {
+    let message = panic.downcast_ref::<String>().map(String::as_str);
+    message.or(panic.downcast_ref::<&str>().copied()).unwrap_or("for no known reason")
 }
 
 /// What differs from the reference; what the work itself says about its result comes first.
@@ -254,28 +252,7 @@ fn compare(work: &mut dyn Work, expected: &[u64]) -> Option<Fault> {
         1 => work.part(part),
         _ => format!("{} and {} more parts", work.part(part), parts - 1),
     };
-    let found = work.digests()[part];
-    let fault = work
-        .inspect()
-        .unwrap_or_else(|| Fault::result(format!("digest {:016x}", expected[part]), format!("digest {found:016x}")));
-    Some(fault.in_part(place))
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn a_rate_is_taken_from_plain_rounds_once_there_are_any() {
-        let mut counted = Counted::default();
-        counted.take(false, Duration::from_secs(8));
-        assert_eq!(counted.a_second(), 0.25);
-        for seconds in [1, 2, 3, 2] {
-            counted.take(true, Duration::from_secs(seconds));
-        }
-        counted.take(false, Duration::from_secs(90));
-        assert_eq!(counted.a_second(), 0.5);
-        // The deviation of 1, 2, 3, 2 is √(2/3); that of their mean half of it.
-        assert!((counted.noise() - (2.0f64 / 3.0).sqrt() / 2.0 / 2.0).abs() < 1e-12);
-    }
+    let of = |digests: &[u64]| digests.get(part).map_or("no digest".into(), |digest| format!("digest {digest:016x}"));
+    let (wanted, found) = (of(expected), of(work.digests()));
+    Some(work.inspect().unwrap_or_else(|| Fault::result(wanted, found)).in_part(place))
 }

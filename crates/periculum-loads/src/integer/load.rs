@@ -70,6 +70,10 @@ impl Work for Blocks {
         text::write(&mut self.text, self.seed);
     }
 
+    fn size(&self) -> u64 {
+        (self.text.len() / BLOCK) as u64
+    }
+
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
         touch.at("text", &mut self.text);
         for index in 0..self.digests.len() {
@@ -82,6 +86,10 @@ impl Work for Blocks {
 
     fn digests(&self) -> &[u64] {
         &self.digests
+    }
+
+    fn digests_mut(&mut self) -> &mut [u64] {
+        &mut self.digests
     }
 
     fn part(&self, index: usize) -> String {

@@ -48,6 +48,10 @@ impl Load for Idle {
         Solver::bytes(ORDER) + 8 * WORDS as u64
     }
 
+    fn rests(&self, size: u64) -> Duration {
+        LONGEST * u32::try_from(size).unwrap_or(u32::MAX)
+    }
+
     fn work(&self, size: u64) -> f64 {
         size as f64
     }
@@ -62,6 +66,10 @@ impl Load for Idle {
 impl Work for Sleeper {
     fn restart(&mut self) {
         self.solver.generate(self.seed);
+    }
+
+    fn size(&self) -> u64 {
+        (self.digests.len() / (self.solver.parts() + 1)) as u64
     }
 
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
@@ -82,6 +90,10 @@ impl Work for Sleeper {
 
     fn digests(&self) -> &[u64] {
         &self.digests
+    }
+
+    fn digests_mut(&mut self) -> &mut [u64] {
+        &mut self.digests
     }
 
     fn part(&self, index: usize) -> String {

@@ -51,6 +51,11 @@ impl Load for Swing {
         Solver::bytes(size)
     }
 
+    /// The second half of a swing, or both of one that a core came too late for.
+    fn rests(&self, _: u64) -> Duration {
+        2 * SHORTEST.mul_f64(LONGEST)
+    }
+
     fn work(&self, size: u64) -> f64 {
         Solver::operations(size) / 1e9
     }
@@ -67,6 +72,10 @@ impl Load for Swing {
 impl Work for Cycle {
     fn restart(&mut self) {
         self.solver.generate(self.seed);
+    }
+
+    fn size(&self) -> u64 {
+        self.solver.order()
     }
 
     /// Works for the first half of a swing and rests for the second; every solution must be the same.
@@ -92,6 +101,10 @@ impl Work for Cycle {
 
     fn digests(&self) -> &[u64] {
         &self.digests
+    }
+
+    fn digests_mut(&mut self) -> &mut [u64] {
+        &mut self.digests
     }
 
     fn part(&self, index: usize) -> String {

@@ -50,6 +50,10 @@ impl Load for Pulse {
 impl Work for Measure {
     fn restart(&mut self) {}
 
+    fn size(&self) -> u64 {
+        self.samples.len() as u64
+    }
+
     fn round(&mut self, _: &mut Touch) -> Option<Fault> {
         self.samples.fill_with(sample);
         self.medians[self.rounds % NEWEST] = median(&mut self.samples);

@@ -96,6 +96,10 @@ impl Work for Stream {
         write(self.kernel, &mut self.lines, self.pattern);
     }
 
+    fn size(&self) -> u64 {
+        (size_of_val::<[Line]>(&self.lines) >> 10) as u64
+    }
+
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
         touch.at("memory", &mut self.lines);
         let half = self.lines.len() / 2;

@@ -118,6 +118,10 @@ impl Work for Chase {
         (self.at, self.sum, self.seen) = (self.address_of(0), 0, 0);
     }
 
+    fn size(&self) -> u64 {
+        ((self.words.len() * size_of::<u64>()) >> 10) as u64
+    }
+
     /// Walks on through the cycle, tour after tour where it is short; a tour must have seen every line once and come
     /// back.
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {

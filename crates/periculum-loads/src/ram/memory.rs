@@ -91,6 +91,10 @@ impl Load for Memory {
         size << 20
     }
 
+    fn rests(&self, _: u64) -> Duration {
+        REST
+    }
+
     fn work(&self, size: u64) -> f64 {
         MOVES * self.bytes(size) as f64 / 1e9
     }
@@ -103,6 +107,10 @@ impl Load for Memory {
 
 impl Work for Words {
     fn restart(&mut self) {}
+
+    fn size(&self) -> u64 {
+        (size_of_val::<[Line]>(&self.lines) >> 20) as u64
+    }
 
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
         let step = STEPS[self.rounds as usize % STEPS.len()];

@@ -67,6 +67,10 @@ impl Work for Picture {
         self.scene = Scene::new(self.seed);
     }
 
+    fn size(&self) -> u64 {
+        self.samples
+    }
+
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
         for tile in 0..self.digests.len() {
             let pixels = &mut self.pixels[tile * NUMBERS..][..NUMBERS];
@@ -88,6 +92,10 @@ impl Work for Picture {
 
     fn digests(&self) -> &[u64] {
         &self.digests
+    }
+
+    fn digests_mut(&mut self) -> &mut [u64] {
+        &mut self.digests
     }
 
     fn part(&self, index: usize) -> String {

@@ -45,12 +45,28 @@ impl Grid {
         assert!(length >= 256, "no convolution of {length} points");
         let (rows, columns) = shape(length);
         let (by_column, by_row) = (Plan::new(rows), Plan::new(columns));
+        let twiddles = Buffer::<Block>::zeroed(columns / LANES * (FINE + rows.div_ceil(FINE)))?;
+        let work = Buffer::zeroed(rows.max(2 * columns))?;
+        let mut grid = Self { kernel, rows, columns, by_column, by_row, turns: Vec::new(), twiddles, work };
+        grid.fill_tables();
+        Ok(grid)
+    }
+
+    /// Makes every table anew, as for somebody who no longer trusts them.
+    pub(crate) fn renew(&mut self) {
+        (self.by_column, self.by_row) = (Plan::new(self.rows), Plan::new(self.columns));
+        self.fill_tables();
+    }
+
+    fn fill_tables(&mut self) {
+        let (rows, columns) = (self.rows, self.columns);
+        self.turns = (0..rows).map(|row| Complex::root(row as i64, 4 * rows as i64)).collect();
         let coarse = rows.div_ceil(FINE);
-        let mut twiddles = Buffer::<Block>::zeroed(columns / LANES * (FINE + coarse))?;
-        for (group, twiddles) in twiddles.chunks_exact_mut(FINE + coarse).enumerate() {
+        // exp(−2πi·c·(k − ¼)/n) for frequency k of column c, the quarter from the right angle.
+        let root =
+            |column: usize, quarters: i64| Complex::root(-(column as i64) * quarters, 4 * (rows * columns) as i64);
+        for (group, twiddles) in self.twiddles.chunks_exact_mut(FINE + coarse).enumerate() {
             let (fine, coarse) = twiddles.split_at_mut(FINE);
-            // exp(−2πi·c·(k − ¼)/n) for frequency k of column c, the quarter from the right angle.
-            let root = |column: usize, quarters: i64| Complex::root(-(column as i64) * quarters, 4 * length as i64);
             for (lane, column) in (group * LANES..).take(LANES).enumerate() {
                 for (step, block) in fine.iter_mut().enumerate() {
                     let root = root(column, 4 * step as i64 - 1);
@@ -62,16 +78,6 @@ impl Grid {
                 }
             }
         }
-        Ok(Self {
-            kernel,
-            rows,
-            columns,
-            by_column,
-            by_row,
-            turns: (0..rows).map(|row| Complex::root(row as i64, 4 * rows as i64)).collect(),
-            twiddles,
-            work: Buffer::zeroed(rows.max(2 * columns))?,
-        })
     }
 
     /// Memory for convolutions of this many points, bytes; tables of some KiB and the points themselves not counted.

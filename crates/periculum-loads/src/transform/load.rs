@@ -65,8 +65,13 @@ impl Load for Transform {
 
 impl Work for Chain {
     fn restart(&mut self) {
+        self.squarer.renew();
         let mut random = Random::new(self.seed);
         self.first.fill_with(|| random.below(65_537) as f64 - 32_768.0);
+    }
+
+    fn size(&self) -> u64 {
+        self.first.len() as u64
     }
 
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
@@ -86,6 +91,10 @@ impl Work for Chain {
 
     fn digests(&self) -> &[u64] {
         &self.digests
+    }
+
+    fn digests_mut(&mut self) -> &mut [u64] {
+        &mut self.digests
     }
 
     fn part(&self, index: usize) -> String {

@@ -49,6 +49,11 @@ impl Squarer {
         })
     }
 
+    /// Makes the transform's tables anew.
+    pub(super) fn renew(&mut self) {
+        self.grid.renew();
+    }
+
     /// Memory that numbers of this many digits need, bytes; tables of some KiB not counted.
     pub fn bytes(length: u64) -> u64 {
         let blocks = Grid::blocks(length as usize) * size_of::<Block>();

@@ -44,7 +44,7 @@ pub(super) fn no_round(order: &LoadOrder, times: f64) -> Option<String> {
 }
 
 /// The seconds of a round, measured once: whoever writes a plan asks at every key.
-fn seconds_once(load: &dyn Load, size: u64) -> Option<f64> {
+pub(super) fn seconds_once(load: &dyn Load, size: u64) -> Option<f64> {
     static MEASURED: Mutex<BTreeMap<(&str, u64), Option<f64>>> = Mutex::new(BTreeMap::new());
     let mut measured = MEASURED.lock().unwrap_or_else(PoisonError::into_inner);
     *measured.entry((load.about().name, size)).or_insert_with(|| seconds_a_round(load, size))

@@ -1,10 +1,12 @@
 //! Passes on this machine: what is ordered becomes a load in its child process, watched and, when it must be, killed.
 
+mod asked;
 mod foresight;
 mod order;
 mod program;
 mod runner;
 mod running;
+mod wrongs;
 
 pub(crate) use foresight::too_short;
 pub(crate) use program::run_program;

@@ -21,7 +21,7 @@ pub(crate) struct LoadOrder {
     pub(super) is_one_by_one: bool,
     pub(super) size: u64,
     pub(super) length: Span,
-    times: Option<u64>,
+    pub(super) times: Option<u64>,
     niceness: i32,
     goes_on: bool,
 }

@@ -13,6 +13,7 @@ use periculum_loads::process::LoadProcess;
 use periculum_rigs::bench::{PassNews, RunPasses};
 use periculum_rigs::linux::Linux;
 
+use super::asked::Asked;
 use super::foresight::no_round;
 use super::order::{LoadOrder, Means, resolve};
 use super::running::Running;
@@ -50,7 +51,7 @@ impl LoadRunner {
     fn spawn(&self, order: &LoadOrder) -> Result<Running, String> {
         let arguments = order.arguments().into_iter().map(Into::into);
         let process = LoadProcess::spawn(&self.program, arguments).map_err(|error| error.to_string())?;
-        Ok(Running::new(process))
+        Ok(Running::new(process, Asked::of(order)))
     }
 }
 

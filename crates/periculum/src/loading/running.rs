@@ -2,107 +2,206 @@
 
 use std::time::{Duration, Instant};
 
+use periculum_core::evidence::Finding;
 use periculum_core::incident::{Incident, IncidentKind};
 use periculum_core::moment::Span;
 use periculum_core::pass::{CoreProgress, PassReport, Progress, Score, Workload};
 use periculum_core::quantity::harmless;
-use periculum_loads::frame::FaultKind;
-use periculum_loads::process::{LoadProcess, News};
-use periculum_loads::protocol::{self, Message, Started, Wrong};
+use periculum_loads::process::{Death, LoadProcess, News};
+use periculum_loads::protocol::{self, Message, Started};
+use periculum_loads::witness::Witness;
 use periculum_rigs::bench::PassNews;
+
+use super::asked::Asked;
+use super::wrongs::Wrongs;
 
 /// A load that is silent for longer is dead in all but name.
 const LONGEST_SILENCE: Duration = Duration::from_secs(10);
 
+/// A load that somebody has halted for longer will not be let go on.
+const LONGEST_HALT: Duration = Duration::from_secs(120);
+
+/// The signal of a program that ends itself (`SIGABRT`, POSIX).
+const ABORTED: i32 = 6;
+
+/// A load that was killed is gone within this time, or can't be killed.
+const UNKILLABLE: Duration = Duration::from_secs(8);
+
 /// Of a score in these units less is better.
 const TIMES: [&str; 4] = ["ns", "µs", "ms", "s"];
-
-/// So many wrong results of one pass are kept one by one; how many more there were is told at the end.
-const KEPT_INCIDENTS: usize = 100;
 
 /// A pass whose load is in its process.
 pub(super) struct Running {
     process: LoadProcess,
+    witness: Witness,
+    asked: Asked,
     began: Instant,
     started: Started,
     progress: protocol::Progress,
+    wrongs: Wrongs,
     incidents: Vec<Incident>,
+    /// Where it was struck, by its own last words, and about which address where there is one.
+    struck: Option<(Option<usize>, Option<u64>)>,
+    /// When it was killed.
+    killed: Option<Instant>,
     is_finished: bool,
     is_stopped: bool,
+    /// Whether it was given up since somebody else halts it.
+    is_held_up: bool,
 }
 
 impl Running {
-    pub(super) fn new(process: LoadProcess) -> Self {
+    pub(super) fn new(process: LoadProcess, asked: Asked) -> Self {
         Self {
+            witness: asked.witness(process.id()),
             process,
+            asked,
             began: Instant::now(),
             started: Started::default(),
             progress: protocol::Progress::default(),
+            wrongs: Wrongs::default(),
             incidents: Vec::new(),
+            struck: None,
+            killed: None,
             is_finished: false,
             is_stopped: false,
+            is_held_up: false,
         }
     }
 
     /// Breaks it off.
     pub(super) fn stop(&mut self) {
         self.is_stopped = true;
+        self.killed.get_or_insert_with(Instant::now);
         self.process.kill();
     }
 
     /// What it has to tell within this time.
     pub(super) fn next(&mut self, at_most: Duration) -> Option<PassNews> {
         let news = self.process.next(at_most).and_then(|news| self.take(news));
-        if self.process.silence() > LONGEST_SILENCE && !self.is_stopped {
-            let evidence = format!("the load said nothing for {} s", LONGEST_SILENCE.as_secs());
-            self.incidents.push(Incident::new(IncidentKind::Stalled, evidence).into_pass(self.ran()));
+        if !self.is_stopped && !self.is_finished {
+            self.watch();
+        }
+        news.or_else(|| self.give_up())
+    }
+
+    /// Ends it where it works no more, as a whole or on one core.
+    fn watch(&mut self) {
+        for stalled in self.witness.look() {
+            let incident = Incident::new(IncidentKind::Stalled, stalled.sign.to_string());
+            self.incidents.push(incident.at(place(stalled.core)).into_pass(self.elapsed()));
             self.stop();
         }
-        news
+        if self.witness.halted() > LONGEST_HALT {
+            self.is_held_up = true;
+            self.stop();
+        }
+        if self.witness.silence() > LONGEST_SILENCE && !self.is_stopped {
+            let evidence = format!("the load said nothing for {} s", LONGEST_SILENCE.as_secs());
+            self.incidents.push(Incident::new(IncidentKind::Stalled, evidence).into_pass(self.elapsed()));
+            self.stop();
+        }
+    }
+
+    /// Ends a pass whose load is killed and does not go, since the kernel holds on to it.
+    fn give_up(&mut self) -> Option<PassNews> {
+        let waited = self.killed.map(|killed| killed.elapsed()).filter(|waited| *waited > UNKILLABLE)?;
+        let finding = Finding::Unstoppable { waited: Span::from_seconds(waited.as_secs()) };
+        self.incidents.push(Incident::new(IncidentKind::Stalled, finding).into_pass(self.elapsed()));
+        Some(PassNews::Ended(self.report()))
     }
 
     fn take(&mut self, news: News) -> Option<PassNews> {
+        self.witness.heard();
         match news {
-            News::Said(Message::Started(started)) => {
-                tracing::info!(?started, "load started");
-                self.started = started;
-                Some(PassNews::Progress(self.told_progress()))
-            }
-            News::Said(Message::Progress(progress)) => {
-                self.progress = progress;
-                Some(PassNews::Progress(self.told_progress()))
-            }
-            News::Said(Message::Wrong(wrong)) => {
-                if self.incidents.len() < KEPT_INCIDENTS {
-                    self.incidents.push(incident(&wrong));
-                }
-                None
-            }
-            News::Said(Message::Failed { why }) => {
-                self.incidents.push(Incident::new(IncidentKind::LoadDied, harmless(&why)).into_pass(self.ran()));
-                None
-            }
-            News::Said(Message::Ended(progress)) => {
-                self.progress = progress;
-                self.is_finished = true;
-                None
-            }
+            News::Said(message) => self.hear(message),
             News::Garbage(text) => {
                 tracing::warn!(text, "the load said something that is no message");
+                self.wrongs.garble(&text, self.elapsed());
                 None
             }
             News::Died(death) => {
                 if !self.is_finished && !self.is_stopped {
-                    let incident = Incident::new(IncidentKind::LoadDied, death.to_string());
-                    self.incidents.push(incident.into_pass(self.ran()));
+                    self.incidents.push(self.died(death));
                 }
                 Some(PassNews::Ended(self.report()))
             }
         }
     }
 
-    fn ran(&self) -> Span {
+    fn hear(&mut self, message: Message) -> Option<PassNews> {
+        match message {
+            Message::Started(started) => {
+                tracing::info!(?started, "load started");
+                let other = self.asked.other_work(&started);
+                self.incidents.extend(other.map(|incident| incident.into_pass(self.elapsed())));
+                self.started = started;
+                Some(PassNews::Progress(self.told_progress()))
+            }
+            Message::Progress(progress) => {
+                self.witness.hear(&progress);
+                self.progress = progress;
+                Some(PassNews::Progress(self.told_progress()))
+            }
+            Message::Wrong(wrong) => {
+                self.wrongs.hear(&wrong);
+                None
+            }
+            Message::Lost { core, seconds, why } => {
+                let incident = Incident::new(IncidentKind::LoadDied, harmless(&why));
+                self.incidents.push(incident.at(place(core)).into_pass(span(seconds)));
+                None
+            }
+            Message::Struck { core, signal, address } => {
+                // Who gives up by itself has fallen over nothing.
+                self.struck = Some((core, Some(address).filter(|_| signal != ABORTED)));
+                None
+            }
+            Message::Failed { why } => {
+                self.incidents.push(Incident::new(IncidentKind::LoadDied, harmless(&why)).into_pass(self.elapsed()));
+                None
+            }
+            Message::Ended(progress) => {
+                self.progress = progress;
+                self.is_finished = true;
+                self.hold_to_the_order();
+                None
+            }
+        }
+    }
+
+    /// Whether it has done what was asked, by this side's clock and figures.
+    fn hold_to_the_order(&mut self) {
+        let elapsed = self.elapsed();
+        let is_clean = self.incidents.is_empty() && self.wrongs.is_empty();
+        if is_clean && self.asked.ended_early(&self.progress, elapsed) {
+            self.incidents.push(Incident::new(IncidentKind::Stalled, Finding::EndedEarly).into_pass(elapsed));
+        }
+        let too_fast = self.asked.too_fast(&self.progress, elapsed);
+        self.incidents.extend(too_fast.into_iter().map(|(core, evidence)| {
+            Incident::new(IncidentKind::WrongResult, evidence).at(place(core)).into_pass(elapsed)
+        }));
+    }
+
+    fn died(&self, death: Death) -> Incident {
+        let Some((core, address)) = self.struck else {
+            return Incident::new(IncidentKind::LoadDied, death.to_string()).into_pass(self.elapsed());
+        };
+        let at = address.map_or(String::new(), |address| format!(", at address {address:#x}"));
+        let evidence = format!("{death}{at}");
+        let incident = Incident::new(IncidentKind::LoadDied, evidence).into_pass(self.elapsed());
+        core.map(place).into_iter().fold(incident, Incident::at)
+    }
+
+    /// Since it began, by this side's clock.
+    fn elapsed(&self) -> Span {
         Span::from_millis(u64::try_from(self.began.elapsed().as_millis()).unwrap_or(u64::MAX))
+    }
+
+    /// How long it ran: not while it was halted from outside.
+    fn ran(&self) -> Span {
+        let halted = u64::try_from(self.witness.halted().as_millis()).unwrap_or(u64::MAX);
+        Span::from_millis(self.elapsed().millis().saturating_sub(halted))
     }
 
     fn rate(&self) -> Option<Score> {
@@ -131,10 +230,10 @@ impl Running {
             rate: core.rate,
             noise: core.noise,
             clock: (core.clock > 0.0).then_some(core.clock),
-            checked: (core.checked > 0.0).then(|| Span::from_millis((core.checked * 1000.0) as u64)),
+            checked: (core.checked > 0.0).then(|| span(core.checked)),
         };
         Progress {
-            done: self.ran(),
+            done: self.elapsed(),
             warms_up: self.progress.warms_up,
             rounds: self.progress.rounds,
             errors: self.progress.errors,
@@ -145,34 +244,29 @@ impl Running {
     }
 
     fn report(&mut self) -> PassReport {
-        let untold = self.progress.errors.saturating_sub(KEPT_INCIDENTS as u64);
-        if untold > 0 {
-            let evidence = format!("{untold} more wrong results, not kept one by one");
-            self.incidents.push(Incident::new(IncidentKind::WrongResult, evidence).into_pass(self.ran()));
-        }
+        let mut incidents = std::mem::take(&mut self.wrongs).incidents(self.progress.errors, self.elapsed());
+        incidents.append(&mut self.incidents);
+        incidents.sort_by_key(|incident| incident.into_pass);
+        let is_unchecked = self.is_held_up || self.is_finished && self.asked.is_unchecked(&self.progress);
         PassReport {
-            // That is our own mistake, or the plan's, and none of the rung.
-            unchecked: self.is_finished && self.incidents.is_empty() && self.progress.rounds == 0,
+            // That is our own mistake, the plan's or somebody else's, and none of the rung.
+            unchecked: is_unchecked && incidents.is_empty(),
             ran: self.ran(),
             rounds: self.progress.rounds,
-            score: self.rate().filter(|_| self.is_finished && self.incidents.is_empty()),
-            incidents: std::mem::take(&mut self.incidents),
+            score: self.rate().filter(|_| self.is_finished && incidents.is_empty()),
+            incidents,
             workload: self.workload(),
-            stopped: self.is_stopped,
+            stopped: self.is_stopped && !self.is_held_up,
             ..PassReport::default()
         }
     }
 }
 
-fn incident(wrong: &Wrong) -> Incident {
-    let kind = match wrong.kind {
-        FaultKind::Result => IncidentKind::WrongResult,
-        FaultKind::Memory => IncidentKind::MemoryFault,
-    };
-    let into_pass = Span::from_millis((wrong.seconds * 1000.0) as u64);
-    let incident = Incident::new(kind, harmless(&wrong.to_string())).into_pass(into_pass);
-    match wrong.core {
-        Some(core) => incident.at(format!("core {core}")),
-        None => incident,
-    }
+/// A core as incidents name it.
+pub(super) fn place(core: usize) -> String {
+    format!("core {core}")
+}
+
+pub(super) fn span(seconds: f64) -> Span {
+    Span::from_millis((seconds.max(0.0) * 1000.0) as u64)
 }

@@ -1,10 +1,6 @@
 //! Real loads on this machine: what is asked of them on the command line, and what becomes of them.
 
-use std::io::{BufRead, BufReader};
-use std::process::Stdio;
-
 use crate::common::{Home, demo, json_lines, of_kind, output};
-use rustix::process::{Pid, Signal, kill_process};
 
 #[test]
 fn every_load_can_prove_the_machine_by_itself() {
@@ -108,29 +104,6 @@ fn scores_are_repeated_told_with_their_interval_and_kept() {
     assert!(line("transform").contains("GFLOP/s") && line("transform").contains("65 536 digits"), "{text}");
     assert!(text.lines().next().expect("a line").contains("use the processor") || text.contains("no other program"));
     assert!(output(home.periculum().arg("ledger")).contains("score"));
-}
-
-/// Whoever stops a load's process, by accident or with intent, must not leave its parent waiting for ever.
-#[test]
-fn a_load_that_is_stopped_by_somebody_is_found_out() {
-    let home = Home::new();
-    let mut proving = home
-        .periculum()
-        .args(["prove", "--load", "dense", "--for", "10min", "--json"])
-        .stdout(Stdio::piped())
-        .spawn()
-        .expect("started");
-    let mut lines = BufReader::new(proving.stdout.take().expect("piped")).lines().map(|line| line.expect("a line"));
-    lines.by_ref().find(|line| line.contains("\"rounds\":1")).expect("a round");
-    let children = format!("/proc/{0}/task/{0}/children", proving.id());
-    let children = std::fs::read_to_string(children).expect("a Linux");
-    let child = children.split_whitespace().next().and_then(|child| child.parse().ok()).and_then(Pid::from_raw);
-    kill_process(child.expect("a child"), Signal::STOP).expect("stopped");
-    let rest = json_lines(&lines.collect::<Vec<_>>().join("\n"));
-    let incident = &of_kind(&rest, "incident")[0];
-    assert_eq!(incident["incident"], "stalled");
-    assert!(incident["evidence"].as_str().is_some_and(|evidence| evidence.contains("said nothing for")));
-    assert_eq!(proving.wait().expect("ended").code(), Some(1));
 }
 
 #[test]
