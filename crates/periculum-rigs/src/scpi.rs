@@ -254,7 +254,7 @@ mod tests {
         let sensor = Sensor { source, adapter: ADAPTER.into(), ..Sensor::plain("die") };
         let instruments = Instruments::start(&[sensor]);
         let began = Instant::now();
-        while instruments.readings().is_empty() && began.elapsed() < Duration::from_secs(10) {
+        while instruments.readings().is_empty() && began.elapsed() < Duration::from_secs(60) {
             thread::sleep(Duration::from_millis(10));
         }
         instruments.readings().get("die").copied()
@@ -280,7 +280,7 @@ mod tests {
         let sensor = Sensor { source, adapter: ADAPTER.into(), ..Sensor::plain("die") };
         let instruments = Instruments::start(&[sensor]);
         let began = Instant::now();
-        while instruments.readings().get("die") != Some(&1.31) && began.elapsed() < Duration::from_secs(10) {
+        while instruments.readings().get("die") != Some(&1.31) && began.elapsed() < Duration::from_secs(60) {
             thread::sleep(Duration::from_millis(10));
         }
         assert_eq!(instruments.readings().get("die"), Some(&1.31));
@@ -304,7 +304,7 @@ mod tests {
         let sensor = Sensor { source, patience, adapter: ADAPTER.into(), ..Sensor::plain("die") };
         let instruments = Instruments::start(&[sensor]);
         let began = Instant::now();
-        while instruments.readings().is_empty() && began.elapsed() < Duration::from_secs(20) {
+        while instruments.readings().is_empty() && began.elapsed() < Duration::from_secs(60) {
             thread::sleep(Duration::from_millis(10));
         }
         assert_eq!(instruments.readings().get("die"), Some(&1.25));

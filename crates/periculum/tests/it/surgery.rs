@@ -134,6 +134,8 @@ impl Held {
         unsafe {
             let mut registers: libc::user_regs_struct = mem::zeroed();
             libc::ptrace(libc::PTRACE_GETREGS, self.0, ptr::null_mut::<libc::c_void>(), &raw mut registers);
+            // Where it was held in a call of the kernel, that is not taken up again.
+            registers.orig_rax = u64::MAX;
             change(&mut registers);
             libc::ptrace(libc::PTRACE_SETREGS, self.0, ptr::null_mut::<libc::c_void>(), &raw const registers);
         }
