@@ -255,6 +255,10 @@ pub struct PassReport {
     /// What the load measured, where it ran to its end.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub score: Option<Score>,
+    /// All of the load's work over all of its time since the warm-up, in the score's unit: below the score by what checks,
+    /// pauses and waiting for a processor took. None where the score is no work over time.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub over_time: Option<f64>,
     /// What went wrong, in order.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub incidents: Vec<Incident>,

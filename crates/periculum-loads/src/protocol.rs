@@ -76,6 +76,10 @@ pub struct Progress {
     /// Its rate without the warm-up and checks not counted as work: of all cores together, or the mean core's where
     /// they work one by one or where rates don't add up, as those of clocks.
     pub rate: f64,
+    /// All work since the warm-up over all time since then, checks and rests included, in the unit of the rate; 0 where the rate
+    /// is no work over time.
+    #[serde(default)]
+    pub over_time: f64,
     /// How far it is on each core.
     pub cores: Vec<CoreProgress>,
 }

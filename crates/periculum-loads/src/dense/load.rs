@@ -52,6 +52,10 @@ impl Work for System {
         self.solver.generate(self.seed);
     }
 
+    fn inputs(&self) -> u64 {
+        self.solver.system_digest()
+    }
+
     fn size(&self) -> u64 {
         self.solver.order()
     }

@@ -86,6 +86,11 @@ impl Solver {
         fill(&mut self.b, seed ^ 0x5ee1);
     }
 
+    /// A digest of the system.
+    pub fn system_digest(&self) -> u64 {
+        digest(self.kernel, &self.b, digest(self.kernel, &self.a, 0))
+    }
+
     /// The matrix of the system, column by column, and its right-hand side.
     pub fn system_mut(&mut self) -> (&mut [f64], &mut [f64]) {
         (&mut self.a, &mut self.b)

@@ -60,6 +60,11 @@ impl Pi {
         })
     }
 
+    /// A digest of the tables that it multiplies with.
+    pub(super) fn tables(&self) -> u64 {
+        self.multiplier.tables()
+    }
+
     /// Makes the tables that it multiplies with anew.
     pub(super) fn renew(&mut self) {
         self.multiplier.renew();

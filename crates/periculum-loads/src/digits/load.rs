@@ -77,6 +77,10 @@ impl Work for Circle {
         self.pi.renew();
     }
 
+    fn inputs(&self) -> u64 {
+        self.pi.tables()
+    }
+
     fn size(&self) -> u64 {
         self.digits as u64
     }

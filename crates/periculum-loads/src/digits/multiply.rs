@@ -4,6 +4,7 @@ use std::io;
 
 use super::natural::{add_one, multiply_short, product_residue, residue, subtract_one};
 use crate::buffer::Buffer;
+use crate::digest::join;
 use crate::frame::{Fault, Touch};
 use crate::kernel::Kernel;
 use crate::transform::{Block, DIGIT, Grid, WORST_ROUNDING, whole};
@@ -41,6 +42,11 @@ fn holds(points: usize, limbs: usize) -> bool {
 }
 
 impl Multiplier {
+    /// A digest of the tables of every length.
+    pub(super) fn tables(&self) -> u64 {
+        self.grids.iter().fold(0, |state, (_, grid)| join(state, grid.digest()))
+    }
+
     /// Makes the tables of every length anew.
     pub(super) fn renew(&mut self) {
         self.grids.iter_mut().for_each(|(_, grid)| grid.renew());

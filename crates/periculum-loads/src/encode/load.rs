@@ -57,6 +57,10 @@ impl Work for Movie {
         }
     }
 
+    fn inputs(&self) -> u64 {
+        self.frames.iter().fold(0, |state, frame| digest_bytes(frame, state))
+    }
+
     fn size(&self) -> u64 {
         self.frames.len() as u64
     }

@@ -84,6 +84,11 @@ pub trait Work {
     /// The size that it works at, in the load's own measure.
     fn size(&self) -> u64;
 
+    /// A digest of everything that lasts from round to round and that rounds start from; always the same where nothing does.
+    fn inputs(&self) -> u64 {
+        0
+    }
+
     /// Works one round and checks what can be checked within it; lets `touch` strike where faults could.
     fn round(&mut self, touch: &mut Touch) -> Option<Fault>;
 

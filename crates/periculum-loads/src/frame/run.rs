@@ -259,12 +259,21 @@ impl<T: FnMut(Message)> Run<'_, T> {
             self.order.cores.iter().zip(&self.tallies).map(|(core, tally)| tally.progress(*core)).collect();
         let sum: f64 = cores.iter().map(|core| core.rate).sum();
         let working = cores.iter().filter(|core| core.rate > 0.0).count().max(1) as f64;
+        let over_time: f64 = cores.iter().map(|core| core.over_time).sum();
+        // Who sleeps on purpose does no work then, and rates that don't add up are none over time.
+        let is_plain = self.load.about().adds_up && self.load.rests(self.order.size).is_zero();
+        let adds_up = self.order.turns == Turns::Together && self.load.about().adds_up;
         Progress {
             seconds: self.began.elapsed().as_secs_f64(),
             warms_up,
             rounds: cores.iter().map(|core| core.rounds).sum(),
             errors: cores.iter().map(|core| core.errors).sum(),
-            rate: if self.order.turns == Turns::Together && self.load.about().adds_up { sum } else { sum / working },
+            rate: if adds_up { sum } else { sum / working },
+            over_time: match adds_up {
+                _ if !is_plain => 0.0,
+                true => over_time,
+                false => over_time / working,
+            },
             cores,
         }
     }

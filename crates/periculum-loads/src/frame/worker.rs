@@ -58,7 +58,12 @@ struct Known {
     last_wrong: Option<Fault>,
     /// How many digests a result has, from the beginning on.
     parts: usize,
+    /// A digest of what all rounds start from.
+    inputs: u64,
 }
+
+/// What all rounds start from is looked at again after so many of them.
+const LOOKED_AT: u64 = 16;
 
 impl Worker {
     /// Works until the stint is over; whatever else ends it is told.
@@ -88,7 +93,7 @@ impl Worker {
             }
         };
         work.restart();
-        let mut known = Known { parts: work.digests().len(), ..Known::default() };
+        let mut known = Known { parts: work.digests().len(), inputs: work.inputs(), ..Known::default() };
         self.tally.set(CoreState::Ready);
         let (mut clock, began) = (Clock::new(), expected.come());
         self.tally.set(CoreState::Works);
@@ -118,7 +123,11 @@ impl Worker {
     /// One round and everything that can be wrong with it.
     fn round(&self, work: &mut dyn Work, round: u64, known: &mut Known) -> Option<Blamed> {
         let mut touch = Touch { disturb: self.disturb.as_ref(), core: self.core, round };
-        if let Some(fault) = self.made(work, &mut touch, known.parts) {
+        let fault = self.made(work, &mut touch, known.parts);
+        let looked =
+            if fault.is_some() || round.is_multiple_of(LOOKED_AT) { changed(work, known.inputs) } else { None };
+        // What a round started from comes before what became of it.
+        if let Some(fault) = looked.or(fault) {
             return self.own(fault);
         }
         let Some(reference) = known.reference.clone() else {
@@ -126,7 +135,7 @@ impl Worker {
         };
         let fault = compare(work, &reference.digests)?;
         if reference.is_whole() {
-            return self.own(fault);
+            return self.own(changed(work, known.inputs).unwrap_or(fault));
         }
         known.reference = None;
         let fault = Fault { kind: FaultKind::Memory, ..Fault::result("the reference as it was found", "another one") };
@@ -237,6 +246,13 @@ impl Worker {
             self.stint.end();
         }
     }
+}
+
+/// Whether what all rounds start from is no longer what it was.
+fn changed(work: &dyn Work, inputs: u64) -> Option<Fault> {
+    let now = work.inputs();
+    let of = |digest| format!("digest {digest:016x} of what rounds start from");
+    (now != inputs).then(|| Fault { kind: FaultKind::Memory, ..Fault::result(of(inputs), of(now)) })
 }
 
 /// What was said when something panicked.

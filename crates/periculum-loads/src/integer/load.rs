@@ -70,6 +70,10 @@ impl Work for Blocks {
         text::write(&mut self.text, self.seed);
     }
 
+    fn inputs(&self) -> u64 {
+        digest_bytes(&self.text, 0)
+    }
+
     fn size(&self) -> u64 {
         (self.text.len() / BLOCK) as u64
     }

@@ -68,6 +68,10 @@ impl Work for Sleeper {
         self.solver.generate(self.seed);
     }
 
+    fn inputs(&self) -> u64 {
+        self.solver.system_digest()
+    }
+
     fn size(&self) -> u64 {
         (self.digests.len() / (self.solver.parts() + 1)) as u64
     }

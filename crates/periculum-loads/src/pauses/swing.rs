@@ -74,6 +74,10 @@ impl Work for Cycle {
         self.solver.generate(self.seed);
     }
 
+    fn inputs(&self) -> u64 {
+        self.solver.system_digest()
+    }
+
     fn size(&self) -> u64 {
         self.solver.order()
     }

@@ -9,6 +9,7 @@ use std::io;
 use super::butterfly::Plan;
 use super::complex::{Block, Complex, Eight};
 use crate::buffer::Buffer;
+use crate::digest::digest;
 use crate::kernel::{Kernel, for_each_kernel, prefetch};
 use crate::lanes::{LANES, Lanes};
 
@@ -56,6 +57,12 @@ impl Grid {
     pub(crate) fn renew(&mut self) {
         (self.by_column, self.by_row) = (Plan::new(self.rows), Plan::new(self.columns));
         self.fill_tables();
+    }
+
+    /// A digest of the tables.
+    pub(crate) fn digest(&self) -> u64 {
+        let turns = digest(self.kernel, bytemuck::cast_slice(&self.turns), 0);
+        digest(self.kernel, bytemuck::cast_slice(&self.twiddles[..]), turns)
     }
 
     fn fill_tables(&mut self) {

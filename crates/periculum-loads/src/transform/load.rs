@@ -70,6 +70,10 @@ impl Work for Chain {
         self.first.fill_with(|| random.below(65_537) as f64 - 32_768.0);
     }
 
+    fn inputs(&self) -> u64 {
+        digest(self.kernel, &self.first, self.squarer.tables())
+    }
+
     fn size(&self) -> u64 {
         self.first.len() as u64
     }

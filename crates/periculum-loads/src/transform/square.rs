@@ -49,6 +49,11 @@ impl Squarer {
         })
     }
 
+    /// A digest of the transform's tables.
+    pub(super) fn tables(&self) -> u64 {
+        self.grid.digest()
+    }
+
     /// Makes the transform's tables anew.
     pub(super) fn renew(&mut self) {
         self.grid.renew();

@@ -88,14 +88,18 @@ fn list_climb(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
     Ok(())
 }
 
-/// A pass: its load, what it worked on, how long it ran, and its score.
+/// A pass: its load, what it worked on, how long it ran, and its score, beside all its work over all its time.
 fn pass_line((order, report): (&Pass, &PassReport)) -> String {
     let size = |work: &Workload| {
         let size = grouped(work.size.into());
         format!("  {size} {}, {}", work.size_name, written(work.bytes))
     };
     let size = report.workload.as_ref().map(size).unwrap_or_default();
-    let score = report.score.as_ref().map(|score| format!("  {} {}", scored(score.value, score.value), score.unit));
+    let over_time = report.over_time.map(|over_time| format!(" ({} over all its time)", scored(over_time, over_time)));
+    let score = report
+        .score
+        .as_ref()
+        .map(|score| format!("  {} {}{}", scored(score.value, score.value), score.unit, over_time.unwrap_or_default()));
     let rounds = counted(report.rounds, "round");
     format!("{}{size}  {}, {rounds}{}", order.load, report.ran, score.unwrap_or_default())
 }

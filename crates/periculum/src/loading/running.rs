@@ -253,6 +253,7 @@ impl Running {
             unchecked: is_unchecked && incidents.is_empty(),
             ran: self.ran(),
             rounds: self.progress.rounds,
+            over_time: Some(self.progress.over_time).filter(|over_time| self.is_finished && *over_time > 0.0),
             score: self.rate().filter(|_| self.is_finished && incidents.is_empty()),
             incidents,
             workload: self.workload(),

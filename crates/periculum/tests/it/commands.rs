@@ -134,13 +134,15 @@ fn a_plan_that_can_not_be_climbed_is_refused_before_anything_is_recorded() {
 #[test]
 fn proving_runs_the_real_load_and_leaves_a_record() {
     let home = Home::new();
-    let lines = json_lines(&output(home.periculum().args(["prove", "--for", "8s", "--json"])));
+    let lines = json_lines(&output(
+        home.periculum().args(["prove", "--load", "dense", "--size", "200", "--for", "8s", "--json"]),
+    ));
     let last = of_kind(&lines, "progress").into_iter().next_back().expect("progress").clone();
     assert!(last["rounds"].as_u64().expect("a count") > 0);
     assert_eq!(last["errors"], 0);
     assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held");
     assert_eq!(lines.last().expect("a last line")["kind"], "ended");
-    let text = output(home.periculum().args(["prove", "--for", "8s"]));
+    let text = output(home.periculum().args(["prove", "--load", "dense", "--size", "200", "--for", "8s"]));
     assert!(text.trim_end().ends_with("; nothing was changed"), "{text}");
     let listed = output(home.periculum().args(["ledger"]));
     assert!(predicate::str::contains("this machine prove").eval(&listed), "{listed}");
@@ -259,8 +261,12 @@ fn a_report_is_written_as_a_picture_and_as_text() {
 
 /// A proof that works, and the lines that it prints from now on.
 fn proving_for_an_hour(home: &Home) -> (Child, impl Iterator<Item = std::io::Result<String>> + use<>) {
-    let mut child =
-        home.periculum().args(["prove", "--for", "1h", "--json"]).stdout(Stdio::piped()).spawn().expect("started");
+    let mut child = home
+        .periculum()
+        .args(["prove", "--load", "dense", "--size", "200", "--for", "1h", "--json"])
+        .stdout(Stdio::piped())
+        .spawn()
+        .expect("started");
     let mut lines = BufReader::new(child.stdout.take().expect("output")).lines();
     assert!(lines.by_ref().any(|line| line.expect("a line").contains("\"kind\":\"progress\"")));
     (child, lines)

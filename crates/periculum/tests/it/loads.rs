@@ -6,9 +6,8 @@ use crate::common::{Home, demo, json_lines, of_kind, output};
 fn every_load_can_prove_the_machine_by_itself() {
     let home = Home::new();
     for load in periculum_loads::catalogue::LOADS {
-        let length = if load.about().name == "swing" || load.about().name == "idle" { "900ms" } else { "300ms" };
         let size = load.size_for(4 << 20).min(load.about().usual_size).to_string();
-        let proving = ["prove", "--load", load.about().name, "--for", length, "--size", &size, "--json"];
+        let proving = ["prove", "--load", load.about().name, "--for", "19s", "--times", "2", "--size", &size, "--json"];
         let lines = json_lines(&output(home.periculum().args(proving)));
         let report = &of_kind(&lines, "pass-ended")[0]["report"];
         assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held", "{}: {report}", load.about().name);
@@ -81,7 +80,7 @@ fn a_proof_file_of_ones_own_is_run_in_its_order() {
     let home = Home::new();
     let passes = "{ load = \"integer\", for = \"2s\" }, { load = \"pulse\", for = \"1s\", threads = \"each\", stop_on = \"never\" }";
     home.write("evening.proof.toml", &format!("format = 1\npasses = [{passes}]\n"));
-    let asked = ["prove", "--proof", "evening.proof.toml", "--for", "600ms", "--json"];
+    let asked = ["prove", "--proof", "evening.proof.toml", "--for", "3s", "--json"];
     let lines = json_lines(&output(home.periculum().args(asked)));
     let orders: Vec<_> = of_kind(&lines, "pass-began").iter().map(|line| line["order"].clone()).collect();
     assert_eq!((&orders[0]["load"], &orders[0]["length"]), (&"integer".into(), &400.into()));
@@ -94,7 +93,7 @@ fn a_proof_file_of_ones_own_is_run_in_its_order() {
 #[test]
 fn scores_are_repeated_told_with_their_interval_and_kept() {
     let home = Home::new();
-    let asked = ["score", "pulse", "transform", "--for", "200ms", "--repeats", "4", "--within", "50"];
+    let asked = ["score", "pulse", "transform", "--for", "1s", "--repeats", "4", "--within", "50"];
     let run = home.periculum().args(asked).output().expect("started");
     let text = String::from_utf8(run.stdout).expect("text");
     // How well they are known depends on what else the machine does.

@@ -40,7 +40,7 @@ rig = "board.rig.toml"
 use = "daily"
 unattended = true
 [proof.glance]
-passes = [{ load = "dense", for = "LONG" }]
+passes = [{ load = "dense", size = 100, for = "LONG" }]
 [[stage]]
 strategy = "ascend"
 setting = "top"

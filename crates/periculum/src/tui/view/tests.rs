@@ -35,7 +35,10 @@ pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
     let briefing = Briefing::read(&plan).expect("a plan");
     let mut app = app(&briefing);
     let ledger = open_ledger(&folder.path().join("test.ledger")).expect("a ledger");
-    let prepared = Prepared::new(briefing, ledger, Path::new("/"), Some(11)).expect("a climb");
+    // A name of its own for the machine, so that whoever else drives it is no matter.
+    let machine = folder.path().join("machine");
+    std::os::unix::fs::symlink("/", &machine).expect("linked");
+    let prepared = Prepared::new(briefing, ledger, &machine, Some(11)).expect("a climb");
     let (_words, operator) = Operator::new();
     let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |notice| app.hear(notice));
     driver.drive(first, until).expect("driven");
