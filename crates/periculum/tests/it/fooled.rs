@@ -42,7 +42,7 @@ fn a_core_that_is_held_is_told_while_the_others_work() {
 fn a_core_that_is_held_from_the_beginning_is_told_too() {
     let home = Home::new();
     // It takes a while until this much is filled.
-    let patient = Patient::of(&home, "dense", 4000, 60);
+    let patient = Patient::of(&home, "dense", 1500, 60);
     let (thread, core) = last_worker(&patient);
     let Some(held) = Held::of(thread) else { return };
     let outcome = patient.outcome_while(&held);

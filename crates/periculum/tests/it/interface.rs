@@ -7,7 +7,7 @@ use std::time::{Duration, Instant};
 use crate::common::{Home, demo, output, short_by_hand};
 
 /// A machine that is busy with other tests is given this long for what takes moments.
-const PATIENCE: Duration = Duration::from_secs(120);
+const PATIENCE: Duration = Duration::from_secs(300);
 
 /// A terminal with a shell in it, of which the shell's own prompt is `ready>`.
 struct Terminal {

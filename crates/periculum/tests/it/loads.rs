@@ -80,10 +80,10 @@ fn a_proof_file_of_ones_own_is_run_in_its_order() {
     let home = Home::new();
     let passes = "{ load = \"integer\", for = \"2s\" }, { load = \"pulse\", for = \"1s\", threads = \"each\", stop_on = \"never\" }";
     home.write("evening.proof.toml", &format!("format = 1\npasses = [{passes}]\n"));
-    let asked = ["prove", "--proof", "evening.proof.toml", "--for", "3s", "--json"];
+    let asked = ["prove", "--proof", "evening.proof.toml", "--for", "6s", "--json"];
     let lines = json_lines(&output(home.periculum().args(asked)));
     let orders: Vec<_> = of_kind(&lines, "pass-began").iter().map(|line| line["order"].clone()).collect();
-    assert_eq!((&orders[0]["load"], &orders[0]["length"]), (&"integer".into(), &400.into()));
+    assert_eq!((&orders[0]["load"], &orders[0]["length"]), (&"integer".into(), &4000.into()));
     assert_eq!((&orders[1]["load"], &orders[1]["threads"]), (&"pulse".into(), &"each".into()));
     // What its file does not say is as usual in files, and what it says stays.
     assert_eq!((&orders[0]["demand"], &orders[1]["demand"]["stop_on"]), (&serde_json::Value::Null, &"never".into()));

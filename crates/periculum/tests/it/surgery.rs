@@ -72,9 +72,9 @@ impl Patient {
     }
 }
 
-/// What there is, once there is something; nothing here takes longer than a minute on any machine.
+/// What there is, once there is something; nothing here takes longer than this on any machine.
 fn until<T>(mut find: impl FnMut() -> Option<T>) -> T {
-    let deadline = Instant::now() + Duration::from_secs(60);
+    let deadline = Instant::now() + Duration::from_secs(300);
     loop {
         if let Some(found) = find() {
             return found;
