@@ -148,8 +148,9 @@ impl Running {
                 None
             }
             Message::Lost { core, seconds, why } => {
-                let incident = Incident::new(IncidentKind::LoadDied, harmless(&why));
+                let incident = Incident::new(IncidentKind::Stalled, harmless(&why));
                 self.incidents.push(incident.at(place(core)).into_pass(span(seconds)));
+                self.stop();
                 None
             }
             Message::Struck { core, signal, address } => {
