@@ -78,7 +78,7 @@ fn tables_agree(ledger: &Ledger, climb: i64, kept: &[Line]) {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(48))]
+    #![proptest_config(ProptestConfig::with_cases(20))]
 
     /// However much of the log's end is lost, what is left is a beginning of the record, whole and without an excuse.
     #[test]

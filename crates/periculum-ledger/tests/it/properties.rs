@@ -108,7 +108,7 @@ fn tables(ledger: &Ledger, climb: i64) -> String {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(48))]
+    #![proptest_config(ProptestConfig::with_cases(20))]
 
     /// What was appended is read again, the tables follow it step by step, and a check of everything has nothing to say.
     #[test]

@@ -135,14 +135,14 @@ fn a_plan_that_can_not_be_climbed_is_refused_before_anything_is_recorded() {
 fn proving_runs_the_real_load_and_leaves_a_record() {
     let home = Home::new();
     let lines = json_lines(&output(
-        home.periculum().args(["prove", "--load", "dense", "--size", "200", "--for", "8s", "--json"]),
+        home.periculum().args(["prove", "--load", "dense", "--size", "200", "--for", "4s", "--json"]),
     ));
     let last = of_kind(&lines, "progress").into_iter().next_back().expect("progress").clone();
     assert!(last["rounds"].as_u64().expect("a count") > 0);
     assert_eq!(last["errors"], 0);
     assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held");
     assert_eq!(lines.last().expect("a last line")["kind"], "ended");
-    let text = output(home.periculum().args(["prove", "--load", "dense", "--size", "200", "--for", "8s"]));
+    let text = output(home.periculum().args(["prove", "--load", "dense", "--size", "200", "--for", "4s"]));
     assert!(text.trim_end().ends_with("; nothing was changed"), "{text}");
     let listed = output(home.periculum().args(["ledger"]));
     assert!(predicate::str::contains("this machine prove").eval(&listed), "{listed}");
