@@ -72,6 +72,14 @@ impl Patient {
     }
 }
 
+impl Drop for Patient {
+    fn drop(&mut self) {
+        // Where the pass is over already there is nothing to end.
+        let _ = self.proving.kill();
+        let _ = self.proving.wait();
+    }
+}
+
 /// What there is, once there is something; nothing here takes longer than this on any machine.
 fn until<T>(mut find: impl FnMut() -> Option<T>) -> T {
     let deadline = Instant::now() + Duration::from_secs(300);
