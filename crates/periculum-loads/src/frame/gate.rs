@@ -110,6 +110,6 @@ mod tests {
         let gate = Gate::new(1);
         let opened = gate.expect().come();
         assert_eq!(gate.expect().come(), opened);
-        assert_eq!(Gate::new(0).expect().come().elapsed().as_secs(), 0, "nobody is expected");
+        assert!(Gate::new(0).expect().come() >= opened, "where nobody is expected it is open");
     }
 }

@@ -33,7 +33,9 @@ fn seal(digests: &[u64]) -> u64 {
 pub(super) enum Opinion {
     /// It is the reference now, or is the same as it.
     Agrees(Arc<Reference>),
-    /// The reference is another one, which so many processors besides its finder agree on.
+    /// The reference was no longer what it was, and this one takes its place.
+    Replaces(Arc<Reference>),
+    /// The reference is another one.
     Differs {
         /// The reference.
         reference: Arc<Reference>,
@@ -66,10 +68,11 @@ impl Agreement {
     /// Takes a result that this processor found twice.
     pub(super) fn on(&self, digests: &[u64], finder: usize) -> Opinion {
         let mut votes = self.votes();
-        let Some(reference) = votes.reference.clone().filter(|reference| reference.is_whole()) else {
+        let known = votes.reference.clone();
+        let Some(reference) = known.clone().filter(|reference| reference.is_whole()) else {
             let reference = Arc::new(Reference::new(digests, finder));
             *votes = Votes { reference: Some(Arc::clone(&reference)), supporters: vec![finder], others: Vec::new() };
-            return Opinion::Agrees(reference);
+            return if known.is_none() { Opinion::Agrees(reference) } else { Opinion::Replaces(reference) };
         };
         if reference.digests == digests {
             votes.others.retain(|other| other.finder != finder);
@@ -92,10 +95,15 @@ impl Agreement {
         Opinion::Differs { is_alone: votes.supporters.len() <= 1, reference }
     }
 
+    /// Whether this is still what all compare with.
+    pub(super) fn stands(&self, reference: &Arc<Reference>) -> bool {
+        self.votes().reference.as_ref().is_some_and(|known| Arc::ptr_eq(known, reference))
+    }
+
     /// Forgets a reference that is no longer what it was; says whether nobody had done so before.
     pub(super) fn forget(&self, broken: &Arc<Reference>) -> bool {
         let mut votes = self.votes();
-        let is_first = votes.reference.as_ref().is_some_and(|reference| Arc::ptr_eq(reference, broken));
+        let is_first = votes.reference.as_ref().is_some_and(|known| Arc::ptr_eq(known, broken));
         if is_first {
             *votes = Votes::default();
         }
@@ -123,9 +131,10 @@ mod tests {
 
     fn digests(opinion: &Opinion) -> &[u64] {
         match opinion {
-            Opinion::Agrees(reference) | Opinion::Differs { reference, .. } | Opinion::Outvotes { reference, .. } => {
-                &reference.digests
-            }
+            Opinion::Agrees(reference)
+            | Opinion::Replaces(reference)
+            | Opinion::Differs { reference, .. }
+            | Opinion::Outvotes { reference, .. } => &reference.digests,
         }
     }
 
@@ -151,7 +160,9 @@ mod tests {
         let agreement = Agreement::default();
         [5, 6].into_iter().for_each(|core| drop(agreement.on(&[1, if core == 5 { 9 } else { 2 }], core)));
         let third = agreement.on(&[1, 2], 7);
-        assert!(matches!(&third, Opinion::Outvotes { wrong, .. } if wrong.finder == 5), "{third:?}");
+        let Opinion::Outvotes { wrong, reference } = &third else { panic!("{third:?}") };
+        assert_eq!(wrong.finder, 5);
+        assert!(agreement.stands(reference) && !agreement.stands(wrong), "who held on to it finds out");
         assert!(matches!(agreement.on(&[1, 2], 6), Opinion::Agrees(_)));
         assert!(matches!(agreement.on(&[1, 9], 5), Opinion::Differs { is_alone: false, .. }));
     }
@@ -175,6 +186,15 @@ mod tests {
         assert!(!Reference { digests: Vec::new(), ..flipped }.is_whole());
         assert!(agreement.forget(&reference) && !agreement.forget(&reference));
         assert!(matches!(agreement.on(&[4], 6), Opinion::Agrees(reference) if reference.finder == 6));
+    }
+
+    #[test]
+    fn who_finds_a_reference_that_changed_puts_another_in_its_place_and_knows() {
+        let broken = Arc::new(Reference { digests: vec![1, 3], ..Reference::new(&[1, 2], 5) });
+        let votes = Votes { reference: Some(Arc::clone(&broken)), supporters: vec![5], others: Vec::new() };
+        let agreement = Agreement(Mutex::new(votes));
+        assert!(matches!(agreement.on(&[1, 2], 6), Opinion::Replaces(reference) if reference.finder == 6));
+        assert!(!agreement.forget(&broken), "it is told already");
     }
 
     #[test]

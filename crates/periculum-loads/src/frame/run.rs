@@ -25,6 +25,10 @@ const TELLING: Duration = Duration::from_millis(250);
 /// How long rounds that have begun may go on when the time is over.
 const GRACE: Duration = Duration::from_secs(2);
 
+/// How often a thread is looked at before it is called lost, and how far apart.
+const LOOKS: u32 = 10;
+const BETWEEN_LOOKS: Duration = Duration::from_millis(20);
+
 /// The longest that a core rests at a time in the warm-up.
 const LONGEST_REST: Duration = Duration::from_millis(500);
 
@@ -239,7 +243,12 @@ impl<T: FnMut(Message)> Run<'_, T> {
         for core in &stint.cores {
             let tally = self.tally_of(*core);
             let lives = || look(std::process::id(), tally.thread()).is_some_and(|seen| seen.is_runnable);
-            if tally.state() != CoreState::Done && !lives() && tally.state() != CoreState::Done {
+            // One look may meet it in a moment in which it waits for something.
+            let is_lost = (0..LOOKS).all(|_| {
+                thread::sleep(BETWEEN_LOOKS);
+                tally.state() != CoreState::Done && !lives()
+            });
+            if is_lost {
                 self.tell_lost(*core, "its thread no longer worked when the time was over".into());
             }
         }

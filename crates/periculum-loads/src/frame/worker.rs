@@ -62,7 +62,7 @@ struct Known {
     inputs: u64,
 }
 
-/// What all rounds start from is looked at again after so many of them.
+/// What all rounds start from, and whether the reference still stands, is looked at again after so many of them.
 const LOOKED_AT: u64 = 16;
 
 impl Worker {
@@ -124,24 +124,26 @@ impl Worker {
     fn round(&self, work: &mut dyn Work, round: u64, known: &mut Known) -> Option<Blamed> {
         let mut touch = Touch { disturb: self.disturb.as_ref(), core: self.core, round };
         let fault = self.made(work, &mut touch, known.parts);
-        let looked =
-            if fault.is_some() || round.is_multiple_of(LOOKED_AT) { changed(work, known.inputs) } else { None };
+        let is_due = round.is_multiple_of(LOOKED_AT);
+        let looked = if fault.is_some() || is_due { changed(work, known.inputs) } else { None };
         // What a round started from comes before what became of it.
         if let Some(fault) = looked.or(fault) {
             return self.own(fault);
         }
-        let Some(reference) = known.reference.clone() else {
-            return if known.parts == 0 { None } else { self.find_reference(work, &mut touch, known) };
+        if known.parts == 0 {
+            return None;
+        }
+        let stands = |reference: &Arc<Reference>| !is_due || self.stint.agreement.stands(reference);
+        let Some(reference) = known.reference.clone().filter(stands) else {
+            return self.find_reference(work, &mut touch, known);
         };
         let fault = compare(work, &reference.digests)?;
         if reference.is_whole() {
             return self.own(changed(work, known.inputs).unwrap_or(fault));
         }
         known.reference = None;
-        let fault = Fault { kind: FaultKind::Memory, ..Fault::result("the reference as it was found", "another one") };
-        let told = Blamed { fault: fault.in_part("what all cores compare with"), core: None };
         // Each core meets it; one tells.
-        self.stint.agreement.forget(&reference).then_some(told)
+        self.stint.agreement.forget(&reference).then(reference_changed)
     }
 
     fn own(&self, fault: Fault) -> Option<Blamed> {
@@ -191,6 +193,10 @@ impl Worker {
             Opinion::Agrees(reference) => {
                 known.reference = Some(reference);
                 None
+            }
+            Opinion::Replaces(reference) => {
+                known.reference = Some(reference);
+                Some(reference_changed())
             }
             Opinion::Differs { reference, is_alone } => {
                 let (part, _) = difference(&first, &reference.digests)?;
@@ -246,6 +252,12 @@ impl Worker {
             self.stint.end();
         }
     }
+}
+
+/// The digests that all cores compare with are others than they were: whose memory that was nobody can tell.
+fn reference_changed() -> Blamed {
+    let fault = Fault { kind: FaultKind::Memory, ..Fault::result("the reference as it was found", "another one") };
+    Blamed { fault: fault.in_part("what all cores compare with"), core: None }
 }
 
 /// Whether what all rounds start from is no longer what it was.
