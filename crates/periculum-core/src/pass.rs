@@ -271,7 +271,8 @@ pub struct PassReport {
     /// Why it could not be started at all; nothing ran then, and nothing is known of the rung.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub refused: Option<String>,
-    /// Whether it ran to its end and no round was finished, so that nothing was checked: that says nothing about the rung.
+    /// Whether it ran to its end and not everything was checked, since a core finished no round or somebody halted the load: that
+    /// says nothing about the rung.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub unchecked: bool,
     /// Whether it was stopped before its end from outside.

@@ -122,7 +122,7 @@ pub enum Reason {
         /// How many steps easier than the mark it is.
         margin: u32,
     },
-    /// In an earlier trial of the same rung no round was finished, so that nothing was checked.
+    /// In an earlier trial of the same rung not everything was checked: a core finished no round, or the load was halted.
     MoreTime {
         /// The number of that trial.
         trial: u32,
@@ -202,7 +202,7 @@ impl Reason {
             Self::Soak { margin: 0, .. } => "what was found is to be proved".into(),
             Self::Soak { margin, .. } => format!("{} of margin are kept", counted(*margin, "step")),
             Self::MoreTime { trial } => {
-                format!("trial {trial} finished no round in its time, so its passes get more")
+                format!("trial {trial} did not check everything in its time, so its passes get more")
             }
             Self::Again { trial } => format!("trial {trial} was broken off"),
         }

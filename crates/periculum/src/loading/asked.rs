@@ -17,6 +17,9 @@ use super::order::LoadOrder;
 /// caches, clocks and whatever else ran beside them.
 const FASTER: f64 = 32.0;
 
+/// A pass may be halted for this share of its time and still count.
+const HALTED: f64 = 0.05;
+
 /// A pass may end so much before its time: clocks are read at different moments.
 const EARLY: Span = Span::from_millis(300);
 
@@ -77,6 +80,11 @@ impl Asked {
         let cores = progress.cores.iter().filter(|core| is_too_fast(core.rounds));
         let told = |rounds| format!("{rounds} rounds in {elapsed}, where one takes about {}", span_of(round));
         cores.map(|core| (core.core, told(core.rounds))).collect()
+    }
+
+    /// Whether somebody halted it for so long that it has not tested what it was to.
+    pub(super) fn lost_time(&self, halted: Duration) -> bool {
+        halted.as_secs_f64() > self.order.length.seconds() * HALTED
     }
 
     /// Whether nothing was checked on some core, so that nothing is known of it.
@@ -152,6 +160,12 @@ mod tests {
         let fast = told([300, 1_000_000]);
         assert_eq!((fast.len(), fast[0].0), (1, 3));
         assert!(fast[0].1.contains("1000000 rounds in 1 min, where one takes about 200 ms"), "{fast:?}");
+    }
+
+    #[test]
+    fn a_pass_that_was_halted_for_long_has_not_tested_what_it_was_to() {
+        let lost = |seconds| asked(None).lost_time(Duration::from_secs(seconds));
+        assert_eq!([lost(0), lost(2), lost(4)], [false, false, true]);
     }
 
     #[test]

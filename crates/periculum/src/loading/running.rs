@@ -248,14 +248,15 @@ impl Running {
         let mut incidents = std::mem::take(&mut self.wrongs).incidents(self.progress.errors, self.elapsed());
         incidents.append(&mut self.incidents);
         incidents.sort_by_key(|incident| incident.into_pass);
-        let is_unchecked = self.is_held_up || self.is_finished && self.asked.is_unchecked(&self.progress);
+        let is_lacking = self.asked.is_unchecked(&self.progress) || self.asked.lost_time(self.witness.halted());
+        let is_unchecked = self.is_held_up || self.is_finished && is_lacking;
         PassReport {
             // That is our own mistake, the plan's or somebody else's, and none of the rung.
             unchecked: is_unchecked && incidents.is_empty(),
             ran: self.ran(),
             rounds: self.progress.rounds,
             over_time: Some(self.progress.over_time).filter(|over_time| self.is_finished && *over_time > 0.0),
-            score: self.rate().filter(|_| self.is_finished && incidents.is_empty()),
+            score: self.rate().filter(|_| self.is_finished && !is_unchecked && incidents.is_empty()),
             incidents,
             workload: self.workload(),
             stopped: self.is_stopped && !self.is_held_up,

@@ -82,17 +82,19 @@ fn a_core_that_kills_the_load_is_named() {
 }
 
 #[test]
-fn a_load_that_somebody_halts_for_a_while_is_not_condemned() {
+fn a_load_that_somebody_halts_for_a_while_is_neither_condemned_nor_does_it_hold() {
     let home = Home::new();
-    let mut patient = Patient::of(&home, "dense", SIZE, 18);
+    let mut patient = Patient::of(&home, "dense", SIZE, 15);
     patient.wait_for("\"rounds\":1");
     let load = Pid::from_raw(patient.load).expect("a process");
     kill_process(load, Signal::STOP).expect("halted");
     // Longer than a load may be silent that could speak.
     std::thread::sleep(std::time::Duration::from_secs(12));
     kill_process(load, Signal::CONT).expect("let go on");
-    let outcome = patient.outcome();
-    assert_eq!((verdict(&outcome), incidents(&outcome)), ("held", Vec::new()));
+    // It is tried again with more time, which takes a minute that this test has not.
+    patient.wait_for("\"kind\":\"trial-ended\"");
+    let outcome = patient.so_far();
+    assert_eq!((verdict(&outcome), incidents(&outcome)), ("void", Vec::new()));
     let ran = of_kind(&outcome, "pass-ended")[0]["report"]["ran"].as_u64().expect("a time");
     assert!((1_000..9_000).contains(&ran), "what was halted did not run: {ran} ms");
 }

@@ -64,11 +64,16 @@ impl Patient {
         outcome.join().expect("no panic")
     }
 
+    /// Everything that was said until now.
+    pub(crate) fn so_far(&self) -> Vec<Value> {
+        json_lines(&self.heard.join("\n"))
+    }
+
     /// Everything that was said, when the pass is over.
     pub(crate) fn outcome(mut self) -> Vec<Value> {
         self.heard.extend(self.lines.by_ref().map(|line| line.expect("a line")));
         self.proving.wait().expect("ended");
-        json_lines(&self.heard.join("\n"))
+        self.so_far()
     }
 }
 

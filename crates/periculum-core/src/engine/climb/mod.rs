@@ -526,14 +526,14 @@ impl Climb {
 }
 
 impl Climb {
-    /// Gives the passes of the stage more time where they finished no round; says what to change where they had more.
+    /// Gives the passes of the stage more time where they did not check everything; says what to change where they had more.
     fn after_nothing_was_checked(&mut self, trial: &Trial, index: usize, step: &mut Step) {
         self.close_void(trial, None, step);
         if self.stretch > 1 {
             let Pass { load, length, .. } = self.pass(index);
             let why = format!(
-                "no round of {load} was finished in {length}, so that nothing was checked: give the pass more time in \
-                 the plan, or a smaller size"
+                "not every core finished a round of {load} in {length}, or somebody halted it meanwhile, so that not all was \
+                 checked: give the pass more time in the plan, or a smaller size"
             );
             return self.go_home(ClimbEnd::Unsound { why }, step);
         }
