@@ -13,13 +13,19 @@ pub enum LedgerError {
         /// Why.
         source: std::io::Error,
     },
+    /// What was given as a ledger is a folder, a device or another thing that holds no record.
+    #[error("{path} is no regular file, so it can't be a ledger")]
+    NoFile {
+        /// What was given.
+        path: PathBuf,
+    },
     /// The file is no SQLite database, or damaged beyond what SQLite reads.
-    #[error("{path} is not a ledger, or is damaged: {source}")]
+    #[error("{path} is not a ledger, or is damaged: {why}")]
     Unreadable {
         /// Which file.
         path: PathBuf,
-        /// Why.
-        source: rusqlite::Error,
+        /// What SQLite says of it.
+        why: String,
     },
     /// A newer version made the file.
     #[error("{path} is of ledger format {found}, and this version knows formats up to {known}")]

@@ -71,11 +71,14 @@ impl Ledger {
             let made = fs::DirBuilder::new().recursive(true).mode(0o700).create(folder);
             made.map_err(|source| LedgerError::File { path: folder.to_owned(), source })?;
         }
+        if fs::metadata(path).is_ok_and(|there| !there.is_file()) {
+            return Err(LedgerError::NoFile { path: path.to_owned() });
+        }
         make_private(path).map_err(|source| LedgerError::File { path: path.to_owned(), source })?;
-        let unreadable = |source| LedgerError::Unreadable { path: path.to_owned(), source };
+        let unreadable = |why: rusqlite::Error| LedgerError::Unreadable { path: path.to_owned(), why: why.to_string() };
         let mut record = connect(path, "FULL").map_err(unreadable)?;
         let found = schema::prepare(&mut record).map_err(|error| match error {
-            LedgerError::Database(source) => unreadable(source),
+            LedgerError::Database(why) => unreadable(why),
             other => other,
         })?;
         if found > schema::FORMAT {

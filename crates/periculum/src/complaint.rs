@@ -8,6 +8,7 @@ use crate::output::{lines, styled};
 use annotate_snippets::{AnnotationKind, Level, Renderer, Snippet};
 use periculum_core::file::Problem;
 use periculum_core::quantity::harmless;
+use periculum_ledger::LedgerError;
 
 /// Something was wrong with what the user gave: exit code 2, as for a wrong command line.
 pub(crate) const BAD_INPUT: u8 = 2;
@@ -83,6 +84,10 @@ pub(crate) fn tell(error: &anyhow::Error) {
 
 /// The exit code of an error's kind.
 pub(crate) fn exit_code(error: &anyhow::Error) -> ExitCode {
-    let is_input = error.is::<BadFile>() || error.is::<BadInput>();
+    let is_no_ledger = matches!(
+        error.downcast_ref(),
+        Some(LedgerError::NoFile { .. } | LedgerError::NoSuchClimb { .. } | LedgerError::TooNew { .. })
+    );
+    let is_input = error.is::<BadFile>() || error.is::<BadInput>() || is_no_ledger;
     ExitCode::from(if is_input { BAD_INPUT } else { FAILED })
 }

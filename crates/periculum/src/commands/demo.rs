@@ -1,5 +1,6 @@
 //! `periculum demo`: a climb on a simulated rig, shown from its middle on, beside earlier ones.
 
+use std::fs;
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
@@ -60,14 +61,14 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     let instead = "`periculum climb PLAN --headless` climbs without, a plan of demo/ for instance";
     super::needs_terminal("demo", instead)?;
     let path = places::ledger(common, DEMO_LEDGER)?;
-    let ledger = open_ledger(&path)?;
-    if ledger.climbs()?.is_empty() {
+    if open_ledger(&path)?.climbs()?.is_empty() {
         say!(
             "The demo's first start: {} earlier climbs are simulated, so that there is something to compare …",
             EARLIER.len()
         );
-        fill(&path, common)?;
+        fill_aside(&path, common)?;
     }
+    let ledger = open_ledger(&path)?;
     let unfinished = Prepared::unfinished(ledger, &common.sysroot, None, false).unwrap_or_else(|why| {
         complain!("periculum: the last demo can't go on, so a new one begins: {why:#}");
         None
@@ -77,6 +78,22 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
         None => Prepared::new(read(LIGHT[0], LIGHT[1])?, open_ledger(&path)?, &common.sysroot, demo.simulation.seed)?,
     };
     climb::show(prepared, common, demo.simulation.pace, |climb| climb.trials() > BEFORE_CURTAIN)
+}
+
+/// Fills a ledger aside, which takes the place of the empty one when all is in it: a first start that is ended on its way
+/// leaves nothing half made.
+fn fill_aside(path: &Path, common: &Common) -> Result<()> {
+    let _alone = open_ledger(path)?.claim()?;
+    let mut folder = path.as_os_str().to_owned();
+    folder.push(".first-start");
+    let folder = PathBuf::from(folder);
+    if folder.exists() {
+        fs::remove_dir_all(&folder)?;
+    }
+    let aside = folder.join("ledger");
+    fill(&aside, common)?;
+    fs::rename(aside, path)?;
+    Ok(fs::remove_dir_all(folder)?)
 }
 
 /// Climbs that are over, so that there is something to look at and to compare.

@@ -53,7 +53,23 @@ fn a_closed_pipe_is_no_reason_to_panic() {
     // Nobody hears its complaints either.
     let mut child = home.periculum().args(["ledger", "99"]).stderr(Stdio::piped()).spawn().expect("started");
     drop(child.stderr.take());
-    assert_eq!(child.wait().expect("ended").code(), Some(1));
+    assert_eq!(child.wait().expect("ended").code(), Some(2));
+}
+
+#[test]
+fn a_climb_or_a_ledger_that_there_is_not_is_the_users_mistake() {
+    let home = climbed();
+    for arguments in [&["ledger", "99"][..], &["report", "99", "-o", "x.pdf"], &["show", "99"]] {
+        let told = refused(home.periculum().args(arguments).current_dir(home.path("")), 2);
+        assert!(told.contains("no climb 99") || told.contains("needs a terminal"), "{told}");
+    }
+    let folder = home.path("");
+    for no_ledger in ["/dev/null", &folder.display().to_string()] {
+        let told = refused(home.periculum().args(["ledger", "1", "--ledger", no_ledger]), 2);
+        let plan = demo("dome.plan.toml");
+        let climb = refused(home.periculum().arg("climb").arg(plan).args(["--headless", "--ledger", no_ledger]), 2);
+        assert!(told.contains("there is no ledger") && climb.contains("can't be a ledger"), "{told}{climb}");
+    }
 }
 
 #[test]
@@ -98,7 +114,7 @@ fn a_climb_is_chosen_by_its_number_and_one_that_is_over_is_not_resumed() {
     let home = climbed();
     let told = refused(home.periculum().args(["resume", "1", "--headless"]), 2);
     assert!(told.contains("climb 1 is over") && told.contains("`periculum climb --again 1`"), "{told}");
-    assert!(refused(home.periculum().args(["resume", "7", "--headless"]), 1).contains("there is no climb 7"));
+    assert!(refused(home.periculum().args(["resume", "7", "--headless"]), 2).contains("there is no climb 7"));
 }
 
 #[test]

@@ -102,6 +102,25 @@ fn held(screen: &str) -> u32 {
 }
 
 #[test]
+fn a_first_demo_that_is_ended_while_it_is_made_is_made_whole_the_next_time() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run("periculum demo --ledger shown.ledger");
+    let half_made = home.path("shown.ledger.first-start/ledger");
+    let deadline = Instant::now() + PATIENCE;
+    while !half_made.exists() {
+        assert!(Instant::now() < deadline, "nothing was made");
+        sleep(Duration::from_millis(1));
+    }
+    terminal.press("C-c");
+    terminal.wait_until("the prompt", |screen| screen.trim_end().ends_with("ready>"));
+    assert!(half_made.exists(), "ended too late to be half made");
+    terminal.run("periculum demo --ledger shown.ledger");
+    terminal.wait_for_all(&["dome", "climb 8", "on trial"]);
+    assert!(!half_made.exists());
+}
+
+#[test]
 fn the_demo_is_watched_paused_noted_and_left() {
     let home = Home::new();
     let terminal = Terminal::new(&home, 160, 40);
