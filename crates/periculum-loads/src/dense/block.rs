@@ -85,16 +85,18 @@ unsafe fn every_block<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
     stride: usize,
 ) {
     let height = ACROSS * LANES;
+    let group = COLUMNS * panels.depth;
+    let share = group.div_ceil(panels.rows.div_ceil(height)).next_multiple_of(LANES);
     for (column_group, column) in (0..panels.columns).step_by(COLUMNS).enumerate() {
-        let b = &panels.b[column_group * COLUMNS * panels.depth..][..COLUMNS * panels.depth];
+        let b = &panels.b[column_group * group..][..group];
         for (row_group, row) in (0..panels.rows).step_by(height).enumerate() {
             let a = &panels.a[row_group * panels.a_group..];
             let c = &mut c[column * stride + row..];
             let (rows, columns) = (height.min(panels.rows - row), COLUMNS.min(panels.columns - column));
+            let soon = Soon { c: c.as_ptr(), stride, b: b.as_ptr().wrapping_add(group + row_group * share) };
+            // SAFETY: the caller's promise.
+            let sums = unsafe { multiply::<L, ACROSS, COLUMNS>(panels.depth, a, panels.a_step, b, soon) };
             if (rows, columns) == (height, COLUMNS) {
-                prefetch_block::<ACROSS, COLUMNS>(c, stride);
-                // SAFETY: the caller's promise.
-                let sums = unsafe { multiply::<L, ACROSS, COLUMNS>(panels.depth, a, panels.a_step, b) };
                 for (column, sums) in sums.iter().enumerate() {
                     let (vectors, _) = c[column * stride..][..height].as_chunks_mut::<LANES>();
                     for (vector, sum) in vectors.iter_mut().zip(sums) {
@@ -103,8 +105,6 @@ unsafe fn every_block<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
                 }
                 continue;
             }
-            // SAFETY: the caller's promise.
-            let sums = unsafe { multiply::<L, ACROSS, COLUMNS>(panels.depth, a, panels.a_step, b) };
             for (column, sums) in sums.iter().enumerate().take(columns) {
                 let mut block = [[0.0; LANES]; ACROSS];
                 block.iter_mut().zip(sums).for_each(|(block, sum)| sum.store(block));
@@ -113,6 +113,16 @@ unsafe fn every_block<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
             }
         }
     }
+}
+
+/// What is asked for while a product is calculated, a cache line a step, so that the multiply-adds never wait for it.
+#[derive(Clone, Copy)]
+struct Soon {
+    /// The block that the product will be subtracted from, of columns so far apart.
+    c: *const f64,
+    stride: usize,
+    /// This block's share of the next group of columns of B.
+    b: *const f64,
 }
 
 /// The product of one group of rows and one of columns.
@@ -125,22 +135,33 @@ unsafe fn multiply<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
     a: &[f64],
     a_step: usize,
     b: &[f64],
+    soon: Soon,
 ) -> [[L; ACROSS]; COLUMNS] {
     let mut sums = [[L::splat(0.0); ACROSS]; COLUMNS];
-    let (mut a, mut b) = (a.as_ptr(), b.as_ptr());
-    for _ in 0..depth / TOGETHER {
-        for _ in 0..TOGETHER {
-            // SAFETY: both panels go on for this deep, as the caller promises.
-            unsafe { multiply_step::<L, ACROSS, COLUMNS>(a, b, &mut sums) };
-            a = a.wrapping_add(a_step);
-            b = b.wrapping_add(COLUMNS);
+    let mut step = 0;
+    for column in 0..COLUMNS {
+        for part in 0..ACROSS {
+            if step < depth {
+                // SAFETY: both panels go on for this deep, as the caller promises.
+                unsafe { multiply_step::<L, ACROSS, COLUMNS>(a, a_step, b, step, &mut sums) };
+                prefetch(soon.c.wrapping_add(column * soon.stride + part * LANES));
+                step += 1;
+            }
         }
     }
-    for _ in 0..depth % TOGETHER {
+    let mut next = soon.b;
+    while step + TOGETHER <= depth {
+        for _ in 0..TOGETHER {
+            // SAFETY: as above.
+            unsafe { multiply_step::<L, ACROSS, COLUMNS>(a, a_step, b, step, &mut sums) };
+            step += 1;
+        }
+        prefetch(next);
+        next = next.wrapping_add(LANES);
+    }
+    for step in step..depth {
         // SAFETY: as above.
-        unsafe { multiply_step::<L, ACROSS, COLUMNS>(a, b, &mut sums) };
-        a = a.wrapping_add(a_step);
-        b = b.wrapping_add(COLUMNS);
+        unsafe { multiply_step::<L, ACROSS, COLUMNS>(a, a_step, b, step, &mut sums) };
     }
     sums
 }
@@ -148,34 +169,33 @@ unsafe fn multiply<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
 /// Steps that are written out one after the other, so that the loop around them costs next to nothing.
 const TOGETHER: usize = 4;
 
+/// So many steps before its turn a column of A is asked for: it comes from the second-level cache.
+const AHEAD: usize = 8;
+
 /// Adds one column of A times one row of B.
 ///
 /// # Safety
-/// `ACROSS` vectors must stand at `a` and `COLUMNS` numbers at `b`.
+/// As for [`multiply`], for a step below the depth.
 #[inline(always)]
 unsafe fn multiply_step<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
-    a: *const f64,
-    b: *const f64,
+    a: &[f64],
+    a_step: usize,
+    b: &[f64],
+    step: usize,
     sums: &mut [[L; ACROSS]; COLUMNS],
 ) {
+    let a = a.as_ptr().wrapping_add(step * a_step);
+    for part in 0..ACROSS {
+        prefetch(a.wrapping_add(AHEAD * a_step + part * LANES));
+    }
     let rows: [L; ACROSS] =
         // SAFETY: the caller's promise.
         std::array::from_fn(|part| L::load(unsafe { &*a.add(part * LANES).cast::<[f64; LANES]>() }));
     for (column, sums) in sums.iter_mut().enumerate() {
         // SAFETY: the caller's promise.
-        let factor = L::splat(unsafe { *b.add(column) });
+        let factor = L::splat(unsafe { *b.as_ptr().add(step * COLUMNS + column) });
         for (sum, row) in sums.iter_mut().zip(rows) {
             *sum = row.mul_add(factor, *sum);
-        }
-    }
-}
-
-/// Asks for the block that a product will be subtracted from, while the product is calculated.
-#[inline(always)]
-fn prefetch_block<const ACROSS: usize, const COLUMNS: usize>(c: &[f64], stride: usize) {
-    for column in 0..COLUMNS {
-        for part in 0..ACROSS {
-            prefetch(c.as_ptr().wrapping_add(column * stride + part * LANES));
         }
     }
 }

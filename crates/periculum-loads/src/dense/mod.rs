@@ -5,6 +5,7 @@
 //! solution must be the same as in the reference in every round on every core.
 
 mod block;
+mod exchange;
 mod load;
 mod lu;
 mod matrix;

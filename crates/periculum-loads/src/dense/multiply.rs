@@ -4,15 +4,15 @@ use std::io;
 
 use super::block::{Panels, block_of, subtract_panels};
 use crate::buffer::Buffer;
-use crate::kernel::{Kernel, for_each_kernel};
+use crate::kernel::{Kernel, for_each_kernel, prefetch};
 use crate::lanes::{LANES, Lanes};
 
 /// How deep a packed panel is; the same for every kernel, since sums are rounded once a panel.
-const DEPTH: usize = 240;
+pub(super) const DEPTH: usize = 384;
 
 /// How many rows of A are packed at once, a multiple of every kernel's rows: with `DEPTH` they fill half of a
 /// second-level cache of 1 MiB.
-const ROWS: usize = 240;
+const ROWS: usize = 144;
 
 /// Up to this depth A is used where it stands: packing it would cost more than it gains.
 const SHALLOW: usize = 48;
@@ -86,7 +86,7 @@ pub(super) fn subtract_product(
         }
         for row_from in (used_in_place..shape.rows).step_by(ROWS) {
             let rows = ROWS.min(shape.rows - row_from);
-            pack_columns(&mut work.a, Part { row: a.row + row_from, ..a }, (rows, depth), block_rows);
+            pack_columns(kernel, &mut work.a, Part { row: a.row + row_from, ..a }, (rows, depth), block_rows);
             let panels = Panels {
                 rows,
                 columns: shape.columns,
@@ -139,21 +139,31 @@ fn pack_rows_in_lanes<L: Lanes>(
     }
 }
 
-/// Packs columns of A: panels of `height` rows, each column after column; missing rows are nothing.
-fn pack_columns(packed: &mut [f64], a: Part, (rows, depth): (usize, usize), height: usize) {
-    for first in (0..rows).step_by(height) {
-        let panel = &mut packed[first * depth..][..height * depth];
-        let there = height.min(rows - first);
-        for (index, target) in panel.chunks_exact_mut(height).enumerate() {
-            let source = &a.data[index * a.stride + a.row + first..][..there];
-            if there == height {
-                // Heights are whole vectors; copies of a length known here need no call.
+for_each_kernel! {
+    /// Packs columns of A: panels of `height` rows, each column after column; missing rows are nothing.
+    ///
+    /// Each column is read from its first row to its last one, as memory gives it best.
+    fn pack_columns(packed: &mut [f64], a: Part, shape: (usize, usize), height: usize) = pack_columns_in_lanes;
+}
+
+#[inline(always)]
+fn pack_columns_in_lanes<L: Lanes>(packed: &mut [f64], a: Part, (rows, depth): (usize, usize), height: usize) {
+    /// So many columns before its turn one is asked for.
+    const AHEAD: usize = 6;
+    for index in 0..depth {
+        let at = index * a.stride + a.row;
+        let source = &a.data[at..][..rows];
+        let soon = a.data.as_ptr().wrapping_add(at + AHEAD * a.stride);
+        (0..rows).step_by(LANES).for_each(|line| prefetch(soon.wrapping_add(line)));
+        for (panel, source) in packed.chunks_mut(height * depth).zip(source.chunks(height)) {
+            let target = &mut panel[index * height..][..height];
+            if source.len() == height {
                 let (vectors, _) = target.as_chunks_mut::<LANES>();
-                vectors.iter_mut().zip(source.as_chunks().0).for_each(|(to, from)| *to = *from);
+                vectors.iter_mut().zip(source.as_chunks().0).for_each(|(to, from)| L::load(from).store(to));
                 continue;
             }
-            target[..there].copy_from_slice(source);
-            target[there..].fill(0.0);
+            target[..source.len()].copy_from_slice(source);
+            target[source.len()..].fill(0.0);
         }
     }
 }

@@ -8,8 +8,8 @@ use crate::kernel::Kernel;
 use crate::random::fill;
 
 /// Depth and rows of the panels, as a factorisation packs them.
-const DEPTH: usize = 240;
-const ROWS: usize = 240;
+const DEPTH: usize = 384;
+const ROWS: usize = 144;
 
 /// A product of two packed panels that stay in the caches.
 pub struct Probe {

@@ -2,9 +2,8 @@
 
 use std::io;
 
-use super::lu::{factor, solve};
+use super::lu::{Room, factor, solve};
 use super::matrix::{Columns, stride_for};
-use super::multiply::Workspace;
 use crate::buffer::Buffer;
 use crate::digest::{digest, join};
 use crate::kernel::Kernel;
@@ -30,7 +29,7 @@ pub struct Solver {
     pivots: Vec<usize>,
     row_sums: Vec<f64>,
     rest: Vec<f64>,
-    work: Workspace,
+    room: Room,
 }
 
 impl Solver {
@@ -51,7 +50,7 @@ impl Solver {
             pivots: vec![0; order],
             row_sums: vec![0.0; order],
             rest: vec![0.0; order],
-            work: Workspace::new(order)?,
+            room: Room::new(order)?,
         })
     }
 
@@ -62,7 +61,7 @@ impl Solver {
 
     /// Memory that a solver of this order holds, bytes.
     pub fn bytes(order: u64) -> u64 {
-        8 * (2 * stride_for(order as usize) as u64 * order + 5 * order) + Workspace::bytes(order)
+        8 * (2 * stride_for(order as usize) as u64 * order + 5 * order) + Room::bytes(order)
     }
 
     /// Floating-point operations of one solution: ⅔n³ + 2n², as benchmarks of linear systems count them.
@@ -103,9 +102,8 @@ impl Solver {
 
     /// Factors the matrix.
     pub fn factor(&mut self) {
-        self.factors.copy_from_slice(&self.a);
         let matrix = Columns { data: &mut self.factors, stride: self.stride, rows: self.order };
-        factor(self.kernel, &mut self.work, matrix, 0, &mut self.pivots);
+        factor(self.kernel, &mut self.room, matrix, Some(&self.a), 0, &mut self.pivots);
     }
 
     /// Solves the factored system.

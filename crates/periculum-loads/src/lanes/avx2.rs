@@ -1,11 +1,10 @@
 //! Lanes in two registers of AVX2.
 
 use std::arch::x86_64::{
-    __m256d, _mm256_add_epi64, _mm256_add_pd, _mm256_and_pd, _mm256_castpd_si256, _mm256_castsi256_pd, _mm256_div_pd,
-    _mm256_fmadd_pd, _mm256_fnmadd_pd, _mm256_loadu_pd, _mm256_max_pd, _mm256_mul_pd, _mm256_or_pd,
-    _mm256_permute2f128_pd, _mm256_round_pd, _mm256_set1_epi64x, _mm256_set1_pd, _mm256_shuffle_pd, _mm256_slli_epi64,
-    _mm256_srli_epi64, _mm256_storeu_pd, _mm256_stream_pd, _mm256_sub_pd, _mm256_unpackhi_pd, _mm256_unpacklo_pd,
-    _mm256_xor_pd,
+    __m256d, _mm256_add_epi64, _mm256_add_pd, _mm256_and_pd, _mm256_castpd_si256, _mm256_castsi256_pd, _mm256_fmadd_pd,
+    _mm256_fnmadd_pd, _mm256_loadu_pd, _mm256_max_pd, _mm256_mul_pd, _mm256_or_pd, _mm256_permute2f128_pd,
+    _mm256_round_pd, _mm256_set1_epi64x, _mm256_set1_pd, _mm256_shuffle_pd, _mm256_slli_epi64, _mm256_srli_epi64,
+    _mm256_storeu_pd, _mm256_stream_pd, _mm256_sub_pd, _mm256_unpackhi_pd, _mm256_unpacklo_pd, _mm256_xor_pd,
 };
 
 use super::{LANES, Lanes, Line};
@@ -37,7 +36,6 @@ impl Lanes for Avx2 {
     operation!(add(other) = _mm256_add_pd);
     operation!(sub(other) = _mm256_sub_pd);
     operation!(mul(other) = _mm256_mul_pd);
-    operation!(div(other) = _mm256_div_pd);
     operation!(mul_add(factor, addend) = _mm256_fmadd_pd);
     operation!(neg_mul_add(factor, addend) = _mm256_fnmadd_pd);
     operation!(max(other) = _mm256_max_pd);

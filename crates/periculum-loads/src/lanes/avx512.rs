@@ -2,10 +2,9 @@
 
 use std::arch::x86_64::{
     __m512d, _mm512_abs_pd, _mm512_add_epi64, _mm512_add_pd, _mm512_alignr_epi64, _mm512_castpd_si512,
-    _mm512_castsi512_pd, _mm512_div_pd, _mm512_fmadd_pd, _mm512_fnmadd_pd, _mm512_loadu_pd, _mm512_max_pd,
-    _mm512_mul_pd, _mm512_or_si512, _mm512_rol_epi64, _mm512_roundscale_pd, _mm512_set1_pd, _mm512_shuffle_f64x2,
-    _mm512_slli_epi64, _mm512_storeu_pd, _mm512_stream_pd, _mm512_sub_pd, _mm512_unpackhi_pd, _mm512_unpacklo_pd,
-    _mm512_xor_si512,
+    _mm512_castsi512_pd, _mm512_fmadd_pd, _mm512_fnmadd_pd, _mm512_loadu_pd, _mm512_max_pd, _mm512_mul_pd,
+    _mm512_or_si512, _mm512_rol_epi64, _mm512_roundscale_pd, _mm512_set1_pd, _mm512_shuffle_f64x2, _mm512_slli_epi64,
+    _mm512_storeu_pd, _mm512_stream_pd, _mm512_sub_pd, _mm512_unpackhi_pd, _mm512_unpacklo_pd, _mm512_xor_si512,
 };
 
 use super::{LANES, Lanes, Line};
@@ -30,7 +29,6 @@ impl Lanes for Avx512 {
     operation!(add(other) = _mm512_add_pd);
     operation!(sub(other) = _mm512_sub_pd);
     operation!(mul(other) = _mm512_mul_pd);
-    operation!(div(other) = _mm512_div_pd);
     operation!(mul_add(factor, addend) = _mm512_fmadd_pd);
     operation!(neg_mul_add(factor, addend) = _mm512_fnmadd_pd);
     operation!(abs() = _mm512_abs_pd);

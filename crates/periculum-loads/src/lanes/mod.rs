@@ -44,7 +44,6 @@ pub(crate) trait Lanes: Copy {
     fn add(self, other: Self) -> Self;
     fn sub(self, other: Self) -> Self;
     fn mul(self, other: Self) -> Self;
-    fn div(self, other: Self) -> Self;
     /// `self × factor + addend`, rounded once.
     fn mul_add(self, factor: Self, addend: Self) -> Self;
     /// `addend − self × factor`, rounded once.
@@ -87,7 +86,6 @@ mod tests {
             x.add(y),
             x.sub(y),
             x.mul(y),
-            x.div(y),
             x.mul_add(y, z),
             x.neg_mul_add(y, z),
             x.round(),

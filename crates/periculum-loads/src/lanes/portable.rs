@@ -57,11 +57,6 @@ impl Lanes for Portable {
     }
 
     #[inline(always)]
-    fn div(self, other: Self) -> Self {
-        self.zip(other, |a, b| a / b)
-    }
-
-    #[inline(always)]
     fn mul_add(self, factor: Self, addend: Self) -> Self {
         let mut sums = self.0;
         for ((sum, factor), addend) in sums.iter_mut().zip(factor.0).zip(addend.0) {

@@ -101,6 +101,12 @@ fn held(screen: &str) -> u32 {
     words.get(at.wrapping_sub(1)).and_then(|count| count.parse().ok()).unwrap_or(0)
 }
 
+/// How many trials there are, as the head of their list says.
+fn listed(screen: &str) -> u32 {
+    let head = screen.split_once("trials   ").and_then(|(_, head)| head.split_once(" of "));
+    head.and_then(|(_, count)| count.split_whitespace().next()?.parse().ok()).unwrap_or(0)
+}
+
 #[test]
 fn a_first_demo_that_is_ended_while_it_is_made_is_made_whole_the_next_time() {
     let home = Home::new();
@@ -273,10 +279,12 @@ fn each_view_is_one_key_away() {
     for (columns, rows) in [(160, 40), (80, 24)] {
         let home = Home::new();
         let terminal = Terminal::new(&home, columns, rows);
-        terminal.run("periculum demo --ledger demo.ledger --seed 11");
+        // Slow enough that it does not come to its end meanwhile.
+        terminal.run("periculum demo --ledger demo.ledger --seed 11 --pace 5");
         terminal.wait_for("on trial");
         terminal.press("3");
-        terminal.wait_for("trials   ");
+        // What came before is told bit by bit.
+        terminal.wait_until("earlier trials", |screen| listed(screen) > 1);
         terminal.press("Home");
         terminal.wait_for("trials   1 of ");
         terminal.press("2");
@@ -465,7 +473,7 @@ fn a_profile_whose_settings_are_changed_by_hand_is_asked_for() {
     terminal.run("done");
     terminal.wait_for("daily is in force on by-hand: ");
     terminal.run("clear; periculum profile apply daily");
-    terminal.wait_for("done or stop?");
+    terminal.wait_until("the question anew", |screen| screen.contains("done or stop?") && !screen.contains("in force"));
     terminal.run("stop");
     terminal.wait_for("stopped before");
 }
