@@ -125,11 +125,14 @@ impl LoadProcess {
             return;
         }
         let process = i32::try_from(self.child.id()).ok();
-        // What has put itself into a group or a session of its own goes first, while it is known whose it is.
-        process.into_iter().for_each(kill_descendants);
         let group = process.and_then(Pid::from_raw);
         // A group that is gone already is what was wanted.
-        let _ = group.map(|group| kill_process_group(group, Signal::KILL));
+        let send = |signal| group.map(|group| kill_process_group(group, signal));
+        // Nobody of it is to see the others die and to end as if nothing had happened.
+        let _ = send(Signal::STOP);
+        // What has put itself into a group or a session of its own goes first, while it is known whose it is.
+        process.into_iter().for_each(kill_descendants);
+        let _ = send(Signal::KILL);
     }
 
     fn note_end(&self) {

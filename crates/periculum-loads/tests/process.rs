@@ -56,6 +56,16 @@ fn a_flood_is_heard_at_the_listeners_pace_and_can_be_ended() {
 }
 
 #[test]
+fn who_is_killed_does_not_end_well_before_because_its_helpers_died_first() {
+    for _ in 0..40 {
+        let mut process = shell("sleep 300 | cat; exit 0");
+        std::thread::sleep(Duration::from_millis(10));
+        process.kill();
+        assert_eq!(death(&mut process), Death::Signalled(9));
+    }
+}
+
+#[test]
 fn killing_takes_what_the_load_started_along() {
     let mut process = shell("sleep 300 & echo $!; wait");
     let Some(News::Garbage(child)) = process.next(Duration::from_secs(10)) else { panic!("no word") };

@@ -68,7 +68,7 @@ impl Multiplier {
         })
     }
 
-    /// Memory for products of at most this many limbs, bytes; tables of some KiB not counted.
+    /// Memory for products of at most this many limbs, bytes.
     pub(super) fn bytes(limbs: usize) -> u64 {
         let most = lengths(limbs).last().unwrap_or(SHORTEST);
         let points = 2 * Grid::blocks(most) * size_of::<Block>() + 2 * most * size_of::<f64>();

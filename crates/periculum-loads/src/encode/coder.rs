@@ -25,11 +25,25 @@ pub(super) struct Codec {
 }
 
 impl Codec {
-    /// Before the first frame, all is grey.
+    /// A codec before its first frame.
     pub(super) fn new() -> Self {
+        Self::in_memory(Picture::new(), Picture::new())
+    }
+
+    /// Forgets all frames, and keeps its memory.
+    pub(super) fn renew(&mut self) {
+        *self = Self::in_memory(std::mem::take(&mut self.before), std::mem::take(&mut self.current));
+    }
+
+    /// Before the first frame, all is grey.
+    fn in_memory(mut before: Picture, mut current: Picture) -> Self {
+        for picture in [&mut before, &mut current] {
+            picture.clear();
+            picture.resize(WIDTH * HEIGHT, 128);
+        }
         Self {
-            before: vec![128; WIDTH * HEIGHT],
-            current: vec![0; WIDTH * HEIGHT],
+            before,
+            current,
             motion: [Count::new(), Count::new()],
             last: Count::new(),
             levels: std::array::from_fn(|_| Count::new()),

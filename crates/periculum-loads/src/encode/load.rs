@@ -16,6 +16,8 @@ struct Movie {
     frames: Vec<Picture>,
     bytes: Vec<u8>,
     digests: Vec<u64>,
+    sender: Codec,
+    receiver: Codec,
 }
 
 const ABOUT: About = About {
@@ -46,7 +48,8 @@ impl Load for Encode {
         let picture = WIDTH * HEIGHT;
         let frames = vec![vec![0; picture]; size as usize];
         let bytes = Vec::with_capacity(2 * picture);
-        Ok(Box::new(Movie { seed, frames, bytes, digests: vec![0; size as usize] }))
+        let (sender, receiver) = (Codec::new(), Codec::new());
+        Ok(Box::new(Movie { seed, frames, bytes, digests: vec![0; size as usize], sender, receiver }))
     }
 }
 
@@ -66,20 +69,22 @@ impl Work for Movie {
     }
 
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
-        let (mut sender, mut receiver) = (Codec::new(), Codec::new());
-        for index in 0..self.frames.len() {
-            touch.at("frame", &mut self.frames[index]);
-            self.bytes = sender.encode(&self.frames[index], std::mem::take(&mut self.bytes));
-            let digest = digest_bytes(&self.bytes, 0);
-            touch.at("bit stream", &mut self.bytes);
-            let is_readable = receiver.decode(&self.bytes);
+        let Self { frames, bytes, digests, sender, receiver, .. } = self;
+        sender.renew();
+        receiver.renew();
+        for (index, frame) in frames.iter_mut().enumerate() {
+            touch.at("frame", frame);
+            *bytes = sender.encode(frame, std::mem::take(bytes));
+            let digest = digest_bytes(bytes, 0);
+            touch.at("bit stream", bytes);
+            let is_readable = receiver.decode(bytes);
             touch.at("decoded picture", receiver.picture());
             let (sent, received) = (digest_bytes(sender.picture(), digest), digest_bytes(receiver.picture(), digest));
             if !is_readable || sent != received {
                 let fault = Fault::result(format!("picture {sent:016x}"), format!("picture {received:016x}"));
                 return Some(fault.in_part(self.part(index)));
             }
-            self.digests[index] = received;
+            digests[index] = received;
         }
         None
     }

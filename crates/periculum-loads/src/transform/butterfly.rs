@@ -32,6 +32,12 @@ impl Plan {
         Self { length, twiddles, frequencies }
     }
 
+    /// Memory for a plan of this length, bytes.
+    pub(super) fn bytes(length: usize) -> usize {
+        let parts = std::iter::successors(Some(length), |part| Some(part / 4)).take_while(|part| *part > 8);
+        parts.map(|part| part / 4 * size_of::<[Complex; 3]>()).sum::<usize>() + length * size_of::<u32>()
+    }
+
     /// Which frequency the result at each place is of.
     pub(super) fn frequencies(&self) -> &[u32] {
         &self.frequencies
@@ -298,6 +304,8 @@ mod tests {
     fn every_length_is_transformed_as_defined_and_back_with_the_same_bits_by_every_kernel() {
         for length in (2..9).map(|exponent| 1 << exponent).chain((0..8).map(|exponent| 3 << exponent)) {
             let (plan, data) = (Plan::new(length), blocks(length));
+            let twiddles: usize = plan.twiddles.iter().map(|twiddles| size_of_val(&twiddles[..])).sum();
+            assert_eq!(Plan::bytes(length), twiddles + size_of_val(plan.frequencies()));
             let mut portable = data.clone();
             forward(Kernel::Portable, &plan, &mut portable);
             for (place, block) in portable.iter().enumerate() {

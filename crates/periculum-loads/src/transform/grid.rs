@@ -87,10 +87,12 @@ impl Grid {
         }
     }
 
-    /// Memory for convolutions of this many points, bytes; tables of some KiB and the points themselves not counted.
+    /// Memory for convolutions of this many points, bytes; the points themselves not counted.
     pub(crate) fn bytes(length: u64) -> u64 {
         let (rows, columns) = shape(length as usize);
-        (size_of::<Block>() * (columns / LANES * (FINE + rows.div_ceil(FINE)) + rows.max(2 * columns))) as u64
+        let blocks = columns / LANES * (FINE + rows.div_ceil(FINE)) + rows.max(2 * columns);
+        let plans = Plan::bytes(rows) + Plan::bytes(columns);
+        (size_of::<Block>() * blocks + plans + size_of::<Complex>() * rows) as u64
     }
 
     /// How many blocks the points of one factor take. A row is a block longer than its points, so that columns do not

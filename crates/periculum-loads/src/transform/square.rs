@@ -59,7 +59,7 @@ impl Squarer {
         self.grid.renew();
     }
 
-    /// Memory that numbers of this many digits need, bytes; tables of some KiB not counted.
+    /// Memory that numbers of this many digits need, bytes.
     pub fn bytes(length: u64) -> u64 {
         let blocks = Grid::blocks(length as usize) * size_of::<Block>();
         Grid::bytes(length) + blocks as u64 + 8 * length
