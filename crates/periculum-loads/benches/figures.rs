@@ -240,8 +240,8 @@ fn dense_rate(order: u64, threads: usize) -> Option<f64> {
         for time in &mut times {
             let began = Instant::now();
             solver.factor();
-            solver.substitute();
-            solver.digests(&mut digests);
+            solver.substitute(&mut digests);
+            solver.digest_solution(&mut digests);
             *time = began.elapsed().as_secs_f64();
         }
         times

@@ -28,7 +28,7 @@ fn dense_without_checks(bencher: divan::Bencher, order: u64) {
     solver.generate(1);
     bencher.counter(ItemsCount::new(Solver::operations(order) as u64)).bench_local(|| {
         solver.factor();
-        solver.substitute();
+        solver.substitute(&mut []);
     });
 }
 
@@ -40,8 +40,8 @@ fn dense_with_checks(bencher: divan::Bencher, order: u64) {
     let mut digests = vec![0; solver.parts()];
     bencher.counter(ItemsCount::new(Solver::operations(order) as u64)).bench_local(|| {
         solver.factor();
-        solver.substitute();
-        solver.digests(&mut digests);
+        solver.substitute(&mut digests);
+        solver.digest_solution(&mut digests);
     });
 }
 

@@ -66,9 +66,9 @@ impl Work for System {
         touch.at("right-hand side", b);
         self.solver.factor();
         touch.at("factors", self.solver.result_mut().0);
-        self.solver.substitute();
+        self.solver.substitute(&mut self.digests);
         touch.at("solution", self.solver.result_mut().1);
-        self.solver.digests(&mut self.digests);
+        self.solver.digest_solution(&mut self.digests);
         None
     }
 

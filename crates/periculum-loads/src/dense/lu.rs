@@ -91,23 +91,3 @@ fn solve_lower(
     let rest = Part { data: &lower.data[half * lower.stride..], row: lower.row + half, ..lower };
     solve_lower(kernel, work, rest, order - half, (right, columns), row + half);
 }
-
-/// Solves the factored system for `x`, which holds the right-hand side and becomes the solution.
-pub(super) fn solve(matrix: &mut Columns, pivots: &[usize], x: &mut [f64]) {
-    for (index, pivot) in pivots.iter().enumerate() {
-        x.swap(index, *pivot);
-    }
-    for index in 0..pivots.len() {
-        let factor = x[index];
-        for (element, lower) in x[index + 1..].iter_mut().zip(&matrix.column(index)[index + 1..]) {
-            *element -= lower * factor;
-        }
-    }
-    for index in (0..pivots.len()).rev() {
-        x[index] /= matrix.column(index)[index];
-        let factor = x[index];
-        for (element, upper) in x[..index].iter_mut().zip(matrix.column(index)) {
-            *element -= upper * factor;
-        }
-    }
-}

@@ -18,10 +18,6 @@ impl<'a> Columns<'a> {
         (Columns { data: left, stride, rows }, Columns { data: right, stride, rows })
     }
 
-    pub(super) fn column(&self, index: usize) -> &[f64] {
-        &self.data[index * self.stride..(index + 1) * self.stride]
-    }
-
     pub(super) fn borrow(&mut self) -> Columns<'_> {
         Columns { data: self.data, stride: self.stride, rows: self.rows }
     }

@@ -12,6 +12,7 @@ mod matrix;
 mod multiply;
 mod narrow;
 mod probe;
+mod substitute;
 mod system;
 
 pub use load::Dense;

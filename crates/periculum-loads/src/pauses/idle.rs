@@ -86,8 +86,8 @@ impl Work for Sleeper {
             *of_words = self.words.iter().fold(0, |state, word| join(state, word.wrapping_mul(state | 1) ^ word));
             touch.at("matrix", self.solver.system_mut().0);
             self.solver.factor();
-            self.solver.substitute();
-            self.solver.digests(of_system);
+            self.solver.substitute(of_system);
+            self.solver.digest_solution(of_system);
         }
         None
     }

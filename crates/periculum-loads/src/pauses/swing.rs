@@ -129,8 +129,8 @@ impl Cycle {
         touch.at("right-hand side", b);
         self.solver.factor();
         touch.at("factors", self.solver.result_mut().0);
-        self.solver.substitute();
-        self.solver.digests(&mut self.digests);
+        self.solver.substitute(&mut self.digests);
+        self.solver.digest_solution(&mut self.digests);
         self.solved += 1;
         self.busy += started.elapsed();
         self.digests.iter().fold(0, |all, digest| all.rotate_left(1) ^ digest)
