@@ -64,8 +64,11 @@ impl<T: Pod> Buffer<T> {
             Pages::Huge => Advice::LinuxHugepage,
             Pages::Small => Advice::LinuxNoHugepage,
         };
-        // SAFETY: the range is inside the mapping; a system without huge pages just refuses.
-        let _ = unsafe { madvise(first, bytes, advice) };
+        // An interpreter of this code (Miri) has no pages to choose from.
+        if !cfg!(miri) {
+            // SAFETY: the range is inside the mapping; a system without huge pages just refuses.
+            let _ = unsafe { madvise(first, bytes, advice) };
+        }
         let mapping = NonNull::new(mapping).ok_or(io::ErrorKind::OutOfMemory)?;
         let first = NonNull::new(first.cast::<T>()).ok_or(io::ErrorKind::OutOfMemory)?;
         let mut buffer = Self { mapping, mapped, first, length, owns: PhantomData };

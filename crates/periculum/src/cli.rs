@@ -413,7 +413,7 @@ pub(crate) struct Attach {
     pub(crate) file: Option<PathBuf>,
 
     /// How many seconds the instrument's clock is ahead of the rig's.
-    #[arg(long, value_name = "SECONDS", allow_negative_numbers = true, default_value_t = 0.0, requires = "file")]
+    #[arg(long, value_name = "SECONDS", value_parser = parse_number, allow_negative_numbers = true, default_value_t = 0.0, requires = "file")]
     pub(crate) ahead: f64,
 
     /// Take off again what is attached under this name.
@@ -428,6 +428,7 @@ pub(crate) struct Enter {
     pub(crate) what: Option<String>,
 
     /// The number.
+    #[arg(value_parser = parse_number, allow_negative_numbers = true)]
     pub(crate) value: Option<f64>,
 
     /// Its unit, as GFLOP/s or MHz.
@@ -560,6 +561,11 @@ impl FromStr for Pace {
 fn parse_climb(text: &str) -> Result<i64, String> {
     let number = text.parse().ok().filter(|number| *number > 0);
     number.ok_or_else(|| format!("`{text}` is not a climb number; `periculum ledger` lists them"))
+}
+
+fn parse_number(text: &str) -> Result<f64, String> {
+    let number = text.parse().ok().filter(|number: &f64| number.is_finite());
+    number.ok_or_else(|| format!("`{text}` is not a number such as 512.4"))
 }
 
 fn parse_whole<T: FromStr>(text: &str) -> Result<T, String> {
