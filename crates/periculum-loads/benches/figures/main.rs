@@ -6,14 +6,17 @@
 mod ours;
 mod references;
 mod turns;
+mod unchecked;
 
 use periculum_loads::Kernel;
+use periculum_loads::catalogue::LOADS;
 use periculum_loads::cores::allowed;
 use periculum_loads::dense::Probe;
 
 use ours::{best_on_each, best_rate, dense_rate, kernel_rate, pass, pulse};
 use references::References;
 use turns::{Counts, Row};
+use unchecked::Both;
 
 fn main() {
     let asked: Vec<String> = std::env::args().skip(1).filter(|argument| !argument.starts_with('-')).collect();
@@ -32,7 +35,7 @@ fn main() {
         heat(&references);
     }
     if wants("checks") {
-        checks(if is_quick { &[1000] } else { &[1000, 2000, 4000] });
+        checks();
     }
     if wants("transform") {
         transforms(&references, if is_quick { &[16] } else { &[16, 18, 20, 22] });
@@ -72,7 +75,7 @@ fn dense(references: &References, orders: &[u64]) {
         let text = order.to_string();
         let turns = if *order > 4000 { 3 } else { 9 };
         for threads in numbers_of_processors() {
-            let ours = || Some(dense_rate(*order, threads, true));
+            let ours = || Some(dense_rate(*order, threads));
             let what = format!("dense, n = {order}, {threads} thread(s), checks included, GFLOP/s");
             let row = |beside: &str, wanted: f64| Row::of(format!("{what}; {beside}"), wanted, turns, Counts::Best);
             row("FMA in registers", if threads == 1 { 0.80 } else { 0.75 })
@@ -95,10 +98,16 @@ fn heat(references: &References) {
     .compare(|| Some(pass("dense", &cores, None, 10).over_time), || references.c_on_each("peak", &[], cores.len()));
 }
 
-fn checks(orders: &[u64]) {
-    for order in orders {
-        Row::of(format!("dense, n = {order}, with checks, GFLOP/s; without"), 0.98, 15, Counts::Median)
-            .compare(|| Some(dense_rate(*order, 1, true)), || Some(dense_rate(*order, 1, false)));
+/// What of the time goes into looking, for every load whose rate is work over time.
+fn checks() {
+    let Some(both) = Both::build() else {
+        eprintln!("left out: loads without checks could not be built here");
+        return;
+    };
+    let loads = LOADS.map(|load| load.about());
+    for about in loads.iter().filter(|about| about.adds_up && !["swing", "idle"].contains(&about.name)) {
+        Row::of(format!("{}, with checks, {}; without", about.name, about.unit), 0.98, 9, Counts::Median)
+            .compare(|| both.with_checks(about.name), || both.without(about.name));
     }
 }
 

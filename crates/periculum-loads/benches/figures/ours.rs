@@ -21,14 +21,13 @@ pub(crate) fn kernel_rate(probe: &mut Probe) -> f64 {
     operations / times.fold(f64::MAX, f64::min) / 1e9
 }
 
-/// One system a thread, each solved twice, copying and, where it is asked for, checking included; the time of the slowest
-/// of the better round.
-pub(crate) fn dense_rate(order: u64, threads: usize, is_checked: bool) -> f64 {
+/// One system a thread, each solved and checked twice; the time of the slowest of the better round.
+pub(crate) fn dense_rate(order: u64, threads: usize) -> f64 {
     let solve = |core: usize| {
         pin_to(core);
         let mut solver = Solver::new(Kernel::best(), order as usize).expect("memory");
         solver.generate(1);
-        let mut digests = vec![0; if is_checked { solver.parts() } else { 0 }];
+        let mut digests = vec![0; solver.parts()];
         let mut times = [0.0; 2];
         for time in &mut times {
             let began = Instant::now();
