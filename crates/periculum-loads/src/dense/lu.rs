@@ -18,12 +18,12 @@ pub(super) struct Room {
 impl Room {
     /// Room for systems of this order.
     pub(super) fn new(order: usize) -> io::Result<Self> {
-        Ok(Self { products: Workspace::new(order)?, exchange: Exchange::new(order) })
+        Ok(Self { products: Workspace::new(order, order)?, exchange: Exchange::new(order) })
     }
 
     /// Bytes of room for systems of this order.
     pub(super) fn bytes(order: u64) -> u64 {
-        Workspace::bytes(order) + Exchange::bytes(order)
+        Workspace::bytes(order, order) + Exchange::bytes(order)
     }
 }
 

@@ -24,14 +24,15 @@ pub(super) struct Workspace {
 }
 
 impl Workspace {
-    /// Room for products with at most this many columns.
-    pub(super) fn new(columns: usize) -> io::Result<Self> {
-        Ok(Self { a: Buffer::zeroed(ROWS * DEPTH)?, b: Buffer::zeroed((columns + 8) * DEPTH)? })
+    /// Room for products with at most this many columns, and at most so deep.
+    pub(super) fn new(columns: usize, depth: usize) -> io::Result<Self> {
+        let depth = DEPTH.min(depth);
+        Ok(Self { a: Buffer::zeroed(ROWS * depth)?, b: Buffer::zeroed((columns + 8) * depth)? })
     }
 
-    /// Bytes of room for products with at most this many columns.
-    pub(super) fn bytes(columns: u64) -> u64 {
-        8 * (ROWS as u64 + columns + 8) * DEPTH as u64
+    /// Bytes of such room.
+    pub(super) fn bytes(columns: u64, depth: u64) -> u64 {
+        8 * (ROWS as u64 + columns + 8) * depth.min(DEPTH as u64)
     }
 }
 
@@ -183,7 +184,7 @@ mod tests {
         let part = Part { data: &a, stride: shape.rows, row: 0 };
         subtract_product(
             kernel,
-            &mut Workspace::new(shape.columns).expect("memory"),
+            &mut Workspace::new(shape.columns, shape.depth).expect("memory"),
             shape,
             part,
             &mut c,
