@@ -4,7 +4,7 @@
 #![allow(dead_code, reason = "each fuzzer uses its own part")]
 
 use periculum_core::engine::{Entry, Event, decide_alike};
-use periculum_core::file::{Document, Problems, outline, plan_file, proof_file, rig_file};
+use periculum_core::files::{Document, Problems, outline, plan_file, proof_file, rig_file};
 use periculum_loads::protocol::Message;
 use periculum_rigs::linux::rig_text;
 use periculum_rigs::scpi::Source;

@@ -1,8 +1,8 @@
 //! The ascent profile as a picture.
 
 use periculum_core::Decimal;
-use periculum_core::profile::{AscentProfile, Axis};
-use periculum_core::quantity::grouped;
+use periculum_core::model::quantity::grouped;
+use periculum_core::story::profile::{AscentProfile, Axis};
 use plotters::element::{EmptyElement, PathElement, Text};
 use plotters::style::{Color, ShapeStyle};
 

@@ -1,6 +1,6 @@
 //! The map of two settings as a picture.
 
-use periculum_core::terrain::{Side, Terrain};
+use periculum_core::analysis::terrain::{Side, Terrain};
 use plotters::element::{EmptyElement, PathElement, Rectangle, Text};
 use plotters::style::Color;
 

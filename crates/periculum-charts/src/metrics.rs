@@ -4,11 +4,11 @@ use std::collections::BTreeMap;
 use std::fmt::Write;
 use std::io;
 
-use periculum_core::moment::Moment;
-use periculum_core::rig::Rig;
-use periculum_core::series::Series;
+use periculum_core::model::moment::Moment;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
-use periculum_core::verdict::Verdict;
+use periculum_core::story::series::Series;
 
 /// Marks by setting, and how many trials ended how.
 pub fn open_metrics(story: &Story, rig: &Rig, climb: i64) -> String {

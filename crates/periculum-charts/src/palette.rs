@@ -1,6 +1,6 @@
 //! The colours of charts, dark on white so that they print; signs say the same without colour.
 
-use periculum_core::verdict::Verdict;
+use periculum_core::model::verdict::Verdict;
 use plotters::style::RGBColor;
 
 pub(crate) const INK: RGBColor = RGBColor(0x2b, 0x2e, 0x33);

@@ -4,9 +4,9 @@ use std::convert::Infallible;
 use std::ops::Range;
 
 use periculum_core::Decimal;
-use periculum_core::profile::Axis;
-use periculum_core::quantity::measured;
-use periculum_core::verdict::Verdict;
+use periculum_core::model::quantity::measured;
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::profile::Axis;
 use plotters::chart::{ChartBuilder, ChartContext};
 use plotters::coord::cartesian::Cartesian2d;
 use plotters::coord::types::RangedCoordf64;

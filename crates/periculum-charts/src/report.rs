@@ -2,21 +2,21 @@
 
 use std::collections::BTreeMap;
 
+use periculum_core::analysis::scores::{Benchmark, benchmarks};
+use periculum_core::analysis::terrain::Terrain;
 use periculum_core::engine::{Entry, Said};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::plan::Plan;
-use periculum_core::profile::{AscentProfile, Axis};
-use periculum_core::quantity::{counted, harmless, measured, scored, with_unit};
-use periculum_core::readback::{self, Readback};
-use periculum_core::reason::{Alone, Border, StageEnd};
-use periculum_core::rig::Rig;
-use periculum_core::scores::{Benchmark, benchmarks};
-use periculum_core::series::Series;
-use periculum_core::setting::Setting;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::plan::Plan;
+use periculum_core::model::quantity::{counted, harmless, measured, scored, with_unit};
+use periculum_core::model::reason::{Alone, Border, StageEnd};
+use periculum_core::model::rig::Rig;
+use periculum_core::model::setting::Setting;
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::profile::{AscentProfile, Axis};
+use periculum_core::story::readback::{self, Readback};
+use periculum_core::story::series::Series;
 use periculum_core::story::{IncidentStory, Story, TrialStory};
 use periculum_core::telling::{benchmark_words, mark_sentence, percent_words, stage_words};
-use periculum_core::terrain::Terrain;
-use periculum_core::verdict::Verdict;
 
 use crate::ascent::ascent;
 use crate::document::Block;
@@ -148,7 +148,7 @@ impl Reported<'_> {
     }
 
     fn limits(&self) -> Vec<Block> {
-        let row = |setting: &periculum_core::setting::Setting| {
+        let row = |setting: &periculum_core::model::setting::Setting| {
             let ceiling = setting.written(setting.ceiling(&self.plan.use_name));
             vec![setting.label.clone(), setting.written(setting.stock), setting.written(setting.floor), ceiling]
         };
@@ -223,7 +223,7 @@ impl Reported<'_> {
             blocks.push(Block::Heading("What the marks rest on".into()));
         }
         for mark in &self.story.marks {
-            let Some(trial) = self.story.trials.get(mark.trial as usize - 1) else { continue };
+            let Some(trial) = self.story.trial(mark.trial) else { continue };
             let mut told = format!("{}, trial {}: ", self.rig.written(&mark.rung), mark.trial);
             let passes = trial.passes.iter().filter_map(|pass| {
                 let report = pass.report.as_ref()?;
@@ -321,7 +321,7 @@ impl Reported<'_> {
     }
 
     fn place(&self, told: &IncidentStory) -> String {
-        let trial = told.trial.and_then(|number| self.story.trials.get(number as usize - 1));
+        let trial = told.trial.and_then(|number| self.story.trial(number));
         trial.map_or("outside any trial".to_owned(), |trial| {
             format!("trial {} at {}", trial.number, self.rig.written(&trial.rung))
         })

@@ -1,8 +1,8 @@
 //! A benchmark's scores over the values of a setting as a picture.
 
-use periculum_core::profile::Axis;
-use periculum_core::quantity::scored;
-use periculum_core::scores::{Benchmark, Level};
+use periculum_core::analysis::scores::{Benchmark, Level};
+use periculum_core::model::quantity::scored;
+use periculum_core::story::profile::Axis;
 use plotters::element::{Circle, EmptyElement, PathElement, Text};
 use plotters::style::Color;
 

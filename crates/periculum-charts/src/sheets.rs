@@ -1,8 +1,8 @@
 //! What is told in rows and columns: a comparison, and where things went wrong.
 
-use periculum_core::contrast::{Contrast, Fact, Row, Value, contrast};
-use periculum_core::reason::StageEnd;
-use periculum_core::rig::Rig;
+use periculum_core::analysis::contrast::{Contrast, Fact, Row, Value, contrast};
+use periculum_core::model::reason::StageEnd;
+use periculum_core::model::rig::Rig;
 use periculum_core::story::{IncidentStory, Story};
 
 use crate::sheet::Sheet;
@@ -47,7 +47,7 @@ pub fn places(story: &Story, rig: &Rig) -> Sheet {
         let mut kinds: Vec<&str> = here.iter().map(|told| told.incident.kind.name()).collect();
         kinds.sort_unstable();
         kinds.dedup();
-        let trial = here.first().and_then(|told| story.trials.get(told.trial? as usize - 1));
+        let trial = here.first().and_then(|told| story.trial(told.trial?));
         let first = trial.map_or(String::new(), |trial| rig.written(&trial.rung));
         vec![place.to_owned(), here.len().to_string(), kinds.join(", "), first]
     };

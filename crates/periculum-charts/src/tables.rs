@@ -3,11 +3,11 @@
 use std::collections::BTreeMap;
 
 use periculum_core::Decimal;
-use periculum_core::moment::Moment;
-use periculum_core::readback;
-use periculum_core::rig::Rig;
-use periculum_core::series::Series;
-use periculum_core::setting::Setting;
+use periculum_core::model::moment::Moment;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::setting::Setting;
+use periculum_core::story::readback;
+use periculum_core::story::series::Series;
 use periculum_core::story::{Story, TrialStory};
 
 use crate::table::{Cell, Table};

@@ -2,11 +2,11 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::moment::{Moment, Span};
-use periculum_core::quantity::measured;
-use periculum_core::rig::{Rig, Sensor};
-use periculum_core::series::{Series, Spread};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::quantity::measured;
+use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::story::Story;
+use periculum_core::story::series::{Series, Spread};
 use plotters::element::{PathElement, Text};
 use plotters::style::Color;
 

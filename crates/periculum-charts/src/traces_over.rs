@@ -2,10 +2,10 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::quantity::measured;
-use periculum_core::rig::{Rig, Sensor};
-use periculum_core::series::{Series, Spread};
-use periculum_core::stretch::Stretch;
+use periculum_core::model::quantity::measured;
+use periculum_core::model::rig::{Rig, Sensor};
+use periculum_core::story::series::{Series, Spread};
+use periculum_core::story::stretch::Stretch;
 use plotters::element::{PathElement, Text};
 use plotters::style::{Color, RGBColor};
 

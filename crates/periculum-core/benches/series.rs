@@ -1,7 +1,7 @@
 //! How long it takes to sum up what a sensor read: `cargo bench -p periculum-core`.
 
-use periculum_core::moment::Moment;
-use periculum_core::series::Series;
+use periculum_core::model::moment::Moment;
+use periculum_core::story::series::Series;
 
 fn main() {
     divan::main();

@@ -8,12 +8,12 @@ use std::sync::LazyLock;
 use divan::{Bencher, black_box};
 use periculum_core::Decimal;
 use periculum_core::engine::{ClimbEnd, Entry, Event, RULES, Said};
-use periculum_core::finding::Query;
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Score};
-use periculum_core::reason::Reason;
-use periculum_core::rung::{InForce, Rung};
-use periculum_core::verdict::Verdict;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Pass, PassReport, Score};
+use periculum_core::model::reason::Reason;
+use periculum_core::model::rung::{InForce, Rung};
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::finding::Query;
 use periculum_ledger::{ClimbRow, Ledger, Line, NewClimb};
 use tempfile::TempDir;
 

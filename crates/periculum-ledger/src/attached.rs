@@ -1,6 +1,6 @@
 //! Readings of instruments that were attached to a climb when it was over.
 
-use periculum_core::moment::Moment;
+use periculum_core::model::moment::Moment;
 use rusqlite::{Connection, Transaction, params};
 
 use crate::checksum::{Sum, check_row};

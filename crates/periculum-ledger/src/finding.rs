@@ -2,8 +2,8 @@
 
 use std::collections::HashMap;
 
-use periculum_core::finding::{Index, trial_facts};
-use periculum_core::verdict::Verdict;
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::finding::{Index, trial_facts};
 use rusqlite::Connection;
 
 use crate::error::LedgerError;

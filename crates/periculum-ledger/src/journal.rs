@@ -1,13 +1,12 @@
 //! The lines of the journal: written once, with a checksum, and checked when the file is opened.
 
 use periculum_core::engine::{Entry, Event};
-use periculum_core::moment::Moment;
+use periculum_core::model::moment::Moment;
 use rusqlite::{Connection, OptionalExtension, Transaction, params};
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
 
 use crate::error::LedgerError;
-use crate::projection;
 
 /// One step of a climb: an event, and the entries that the engine made of it.
 #[derive(Clone, Debug, PartialEq)]
@@ -241,34 +240,6 @@ fn check_climb(connection: &Connection, climb: i64, checked: &mut Checked) -> Re
         checked.dropped.push(Dropped { climb, line: expected, why });
     }
     Ok(())
-}
-
-/// Seals the climbs that are over: their lines have been checked.
-pub(crate) fn seal(transaction: &Transaction) -> Result<(), LedgerError> {
-    let sql = "SELECT climb FROM ends WHERE climb NOT IN (SELECT climb FROM seals)";
-    let over: Vec<i64> = transaction.prepare(sql)?.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?;
-    for climb in over {
-        let digest = digest(transaction, climb)?;
-        let tables = projection::digest(transaction, climb)?;
-        let sealed = params![climb, digest.as_slice(), tables];
-        transaction.execute("INSERT INTO seals VALUES (?, ?, ?)", sealed)?;
-    }
-    Ok(())
-}
-
-/// Whether a climb is sealed, and its lines are those of then.
-///
-/// # Errors
-/// Where they are others.
-pub(crate) fn check_seal(connection: &Connection, climb: i64) -> Result<(), LedgerError> {
-    let sql = "SELECT digest FROM seals WHERE climb = ?";
-    let sealed: Option<Vec<u8>> = connection.query_row(sql, [climb], |row| row.get(0)).optional()?;
-    match sealed {
-        Some(sealed) if sealed != digest(connection, climb)?.as_slice() => {
-            Err(LedgerError::Damaged { climb, why: "lines of it are missing or others than they were".into() })
-        }
-        _ => Ok(()),
-    }
 }
 
 /// What a row of the journal says.

@@ -6,9 +6,9 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 use std::{fs, io};
 
-use periculum_core::finding::Index;
-use periculum_core::moment::Moment;
-use periculum_core::series::Series;
+use periculum_core::model::moment::Moment;
+use periculum_core::story::finding::Index;
+use periculum_core::story::series::Series;
 use rusqlite::types::ValueRef;
 use rusqlite::{Connection, TransactionBehavior, params};
 
@@ -20,7 +20,7 @@ use crate::journal::{self, Checked, Dropped, Line, Newer};
 use crate::profiles::{self, Armed, ProfileRow};
 use crate::queries::{self, ClimbRow, IncidentRow, LastLife, TrialRow};
 use crate::records::{self, Entered, EnteredRow, RecordRow};
-use crate::{finding, projection, samples, schema, signs};
+use crate::{finding, projection, samples, schema, seals, signs};
 
 /// How long a writer waits for the other connection to finish.
 const PATIENCE: Duration = Duration::from_secs(5);
@@ -192,7 +192,7 @@ impl Ledger {
     /// When they can't be read.
     pub fn lines(&self, climb: i64) -> Result<Vec<Line>, LedgerError> {
         let lines = journal::lines(&self.record, climb)?;
-        journal::check_seal(&self.record, climb)?;
+        seals::check(&self.record, climb)?;
         Ok(lines)
     }
 
@@ -470,7 +470,7 @@ impl Ledger {
             projection::rebuild(&transaction, climb)?;
             journal::add_head(&transaction, climb)?;
         }
-        journal::seal(&transaction)?;
+        seals::seal(&transaction)?;
         transaction.commit()?;
         self.dropped = dropped;
         Ok(())

@@ -18,6 +18,7 @@ mod queries;
 mod records;
 mod samples;
 mod schema;
+mod seals;
 mod signs;
 
 pub use attached::Attached;

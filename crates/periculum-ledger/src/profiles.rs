@@ -1,7 +1,7 @@
 //! Profiles that climbs saved, and the one of each rig that is applied when its machine starts.
 
-use periculum_core::moment::Span;
-use periculum_core::rung::Rung;
+use periculum_core::model::moment::Span;
+use periculum_core::model::rung::Rung;
 use rusqlite::{Connection, Row, params};
 
 use crate::checksum::{Sum, check_row};

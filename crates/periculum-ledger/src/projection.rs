@@ -1,15 +1,17 @@
 //! The tables that queries read, made from the entries of the journal.
 
 use periculum_core::engine::{Entry, Mark, Profile, Said};
-use periculum_core::incident::Incident;
-use periculum_core::moment::Moment;
-use periculum_core::pass::PassReport;
+use periculum_core::model::incident::Incident;
+use periculum_core::model::moment::Moment;
+use periculum_core::model::pass::PassReport;
 use rusqlite::{Connection, OptionalExtension, Transaction, params};
 
 use crate::checksum::Sum;
 use crate::error::LedgerError;
 use crate::journal::{self, Line};
-use crate::schema::PROJECTED;
+
+/// The tables that are made from the journal; each has a column `climb`.
+const PROJECTED: [&str; 8] = ["ends", "trials", "passes", "scores", "incidents", "marks", "profiles", "notes"];
 
 /// Brings the tables up to a line of the journal.
 pub(crate) fn project(transaction: &Transaction, climb: i64, number: i64, line: &Line) -> Result<(), LedgerError> {

@@ -1,7 +1,7 @@
 //! What views and commands ask of a ledger.
 
-use periculum_core::moment::{Moment, Span};
-use periculum_core::rung::Rung;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::rung::Rung;
 use rusqlite::{Connection, Row};
 
 use crate::checksum::check_row;

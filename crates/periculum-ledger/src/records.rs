@@ -1,6 +1,6 @@
 //! Own records, and results of others that were entered by hand.
 
-use periculum_core::moment::Moment;
+use periculum_core::model::moment::Moment;
 use rusqlite::{Connection, params};
 
 use crate::checksum::{Sum, check_row};

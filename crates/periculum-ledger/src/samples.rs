@@ -5,8 +5,8 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::moment::Moment;
-use periculum_core::series::Series;
+use periculum_core::model::moment::Moment;
+use periculum_core::story::series::Series;
 use rusqlite::{Connection, Transaction, params};
 
 use crate::checksum::{Sum, check_row};

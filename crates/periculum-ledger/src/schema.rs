@@ -245,10 +245,6 @@ fn add_checksums(transaction: &Transaction) -> Result<(), LedgerError> {
     Ok(())
 }
 
-/// The tables that are made from the journal; each has a column `climb`.
-pub(crate) const PROJECTED: [&str; 8] =
-    ["ends", "trials", "passes", "scores", "incidents", "marks", "profiles", "notes"];
-
 /// Makes the tables in a new file, brings an older one up, and leaves a newer one alone; tells the format that it has
 /// then.
 pub(crate) fn prepare(connection: &mut Connection) -> Result<i64, LedgerError> {

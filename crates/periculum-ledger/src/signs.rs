@@ -11,7 +11,7 @@ use std::sync::mpsc::{Receiver, RecvTimeoutError, Sender, channel};
 use std::thread;
 use std::time::{Duration, Instant};
 
-use periculum_core::moment::{Moment, Span};
+use periculum_core::model::moment::{Moment, Span};
 use sha2::{Digest, Sha256};
 
 use crate::claim::beside;

@@ -15,9 +15,6 @@ use crate::struck;
 /// interface stay awake.
 pub const USUAL_NICENESS: i32 = 5;
 
-/// The problem that every run works on, so that runs can be compared bit for bit.
-pub const SEED: u64 = 0x0b5e_77a7_0e1e;
-
 /// Runs the load and says how it goes on standard output.
 ///
 /// # Errors

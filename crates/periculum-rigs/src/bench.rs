@@ -3,10 +3,10 @@
 use std::collections::BTreeMap;
 use std::io;
 
-use periculum_core::incident::Incident;
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{PassOrder, PassReport, Progress};
-use periculum_core::rung::{Change, InForce};
+use periculum_core::model::incident::Incident;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{PassOrder, PassReport, Progress};
+use periculum_core::model::rung::{Change, InForce};
 
 /// Changes settings.
 pub trait Apply {

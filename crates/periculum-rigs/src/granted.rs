@@ -2,10 +2,10 @@
 
 use std::path::PathBuf;
 
-use periculum_core::ladder::Ladder;
-use periculum_core::program::hex;
-use periculum_core::rig::Rig;
-use periculum_core::setting::Setting;
+use periculum_core::model::ladder::Ladder;
+use periculum_core::model::program::hex;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::setting::Setting;
 use sha2::{Digest, Sha256};
 
 /// One thing that a rig writes to this machine, or sends to an instrument.

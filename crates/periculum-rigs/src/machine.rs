@@ -2,13 +2,13 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 use std::io;
-use std::time::{Duration, SystemTime, UNIX_EPOCH};
+use std::time::Duration;
 
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{PassOrder, Progress};
-use periculum_core::rig::{Rig, Sensor};
-use periculum_core::rung::{Change, InForce};
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{PassOrder, Progress};
+use periculum_core::model::rig::{Rig, Sensor};
+use periculum_core::model::rung::{Change, InForce};
 
 use crate::bench::{Apply, Guard, Identify, KeepTime, PassNews, ReadBack, RunPasses, Sense};
 use crate::latest::Latest;
@@ -71,12 +71,6 @@ impl<R> ThisMachine<R> {
         let hangs = || Incident::new(IncidentKind::NotTaken, "what sets it does not answer").at(setting);
         self.setter.ask(SETTING, move |setter| setter.apply(&wanted)).unwrap_or_else(|| Err(hangs()))
     }
-}
-
-/// The wall clock.
-pub fn wall_clock() -> Moment {
-    let since = SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default();
-    Moment::from_millis(i64::try_from(since.as_millis()).unwrap_or(i64::MAX))
 }
 
 impl<R> Apply for ThisMachine<R> {

@@ -6,7 +6,7 @@ use csv::{ReaderBuilder, StringRecord, Trim};
 use jiff::civil::DateTime;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
-use periculum_core::moment::Moment;
+use periculum_core::model::moment::Moment;
 
 /// Numbers from here on are seconds since the Unix epoch; smaller ones count from the beginning of a climb.
 const UNIX_TIME: f64 = 1e9;

@@ -9,7 +9,7 @@ use std::sync::atomic::{AtomicBool, Ordering};
 use std::thread;
 use std::time::Duration;
 
-use periculum_core::rig::Sensor;
+use periculum_core::model::rig::Sensor;
 
 use crate::latest::{FRESH, Latest};
 
@@ -200,7 +200,7 @@ fn number(answer: &[u8]) -> Option<f64> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use periculum_core::moment::Span;
+    use periculum_core::model::moment::Span;
     use proptest::prelude::*;
     use std::net::TcpListener;
     use std::time::Instant;

@@ -1,10 +1,8 @@
 //! A clock that is anchored once to the wall's and then goes by itself: firmware and time servers move the wall's by years.
 
-use std::time::Instant;
+use std::time::{Instant, SystemTime, UNIX_EPOCH};
 
-use periculum_core::moment::{Moment, Span};
-
-use crate::machine::wall_clock;
+use periculum_core::model::moment::{Moment, Span};
 
 /// The steady clock of one life of the program.
 #[derive(Clone, Copy, Debug)]
@@ -28,6 +26,12 @@ impl SteadyClock {
     pub fn now(&self) -> Moment {
         self.anchor + Span::from_millis(u64::try_from(self.since.elapsed().as_millis()).unwrap_or(u64::MAX))
     }
+}
+
+/// The wall clock.
+pub fn wall_clock() -> Moment {
+    let since = SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default();
+    Moment::from_millis(i64::try_from(since.as_millis()).unwrap_or(i64::MAX))
 }
 
 #[cfg(test)]

@@ -4,7 +4,7 @@
 
 use std::fs;
 
-use periculum_core::file::{Document, Problems, rig_file};
+use periculum_core::files::{Document, Problems, rig_file};
 use periculum_rigs::linux::{Linux, Setter, rig_text};
 
 fn tree(text: &str) -> tempfile::TempDir {
@@ -82,7 +82,7 @@ fn a_machine_of_garbage_is_described_without_it() {
         let folder = tree(&garbage.filter(|line| !line.starts_with('#')).collect::<String>());
         let told = rig_text(folder.path());
         assert!(!told.contains('\u{1b}') && told.contains("format = 1"), "{told}");
-        let document = periculum_core::file::Document::parse(&told);
+        let document = periculum_core::files::Document::parse(&told);
         assert!(document.is_ok(), "{text:?} breaks the file:\n{told}");
     }
 }

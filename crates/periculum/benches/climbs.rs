@@ -11,15 +11,15 @@ use std::thread;
 
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event, RULES};
-use periculum_core::file::{Document, Problems, plan_file, rig_file};
-use periculum_core::hazard::SURVIVAL;
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport};
-use periculum_core::plan::{Plan, Start};
-use periculum_core::reason::Reason;
-use periculum_core::rig::Rig;
-use periculum_core::rung::Rung;
-use periculum_core::verdict::Verdict;
+use periculum_core::files::{Document, Problems, plan_file, rig_file};
+use periculum_core::inference::hazard::SURVIVAL;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Pass, PassReport};
+use periculum_core::model::plan::{Plan, Start};
+use periculum_core::model::reason::Reason;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::Rung;
+use periculum_core::model::verdict::Verdict;
 use periculum_rigs::bench::{Apply, KeepTime, PassNews, ReadBack, RunPasses};
 use periculum_rigs::simulated::{Simulator, Spec, Truth};
 

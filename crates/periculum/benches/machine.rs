@@ -9,7 +9,7 @@ use std::thread;
 use std::time::{Duration, Instant};
 
 use periculum_core::Decimal;
-use periculum_core::rig::Sensor;
+use periculum_core::model::rig::Sensor;
 use periculum_rigs::latest::Latest;
 use periculum_rigs::linux::{Linux, Sampler};
 

@@ -101,7 +101,7 @@ fn answer(line: &str) -> Option<Said> {
 }
 
 fn no_answer(line: &str) -> String {
-    let line = periculum_core::quantity::harmless(line.trim());
+    let line = periculum_core::model::quantity::harmless(line.trim());
     format!("`{line}` is no answer; say done, no-start, defaults, stop or leave")
 }
 

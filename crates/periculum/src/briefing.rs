@@ -5,19 +5,19 @@ use std::sync::Arc;
 use std::{fs, io};
 
 use anyhow::Result;
-use periculum_core::amount::written;
-use periculum_core::budget::Budget;
-use periculum_core::file::{
+use periculum_core::analysis::forecast::forecast;
+use periculum_core::files::{
     Document, Located, Problem, Problems, Section, plan_file, program_file, proof_file, rig_file,
 };
-use periculum_core::forecast::forecast;
-use periculum_core::moment::Span;
-use periculum_core::pass::Pass;
-use periculum_core::plan::{ARM_AFTER, Plan};
-use periculum_core::program::Program;
-use periculum_core::quantity::counted;
-use periculum_core::rig::Rig;
-use periculum_core::setting::TakesEffect;
+use periculum_core::model::amount::written;
+use periculum_core::model::budget::Budget;
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::Pass;
+use periculum_core::model::plan::{ARM_AFTER, Plan};
+use periculum_core::model::program::Program;
+use periculum_core::model::quantity::counted;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::setting::TakesEffect;
 use periculum_core::telling::effort_words;
 use periculum_loads::catalogue::LOADS;
 use periculum_rigs::{linux, scpi, simulated};

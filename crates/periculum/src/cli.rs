@@ -5,9 +5,9 @@ use std::str::FromStr;
 
 use clap::builder::PossibleValuesParser;
 use clap::{Args, Parser, Subcommand};
-use periculum_core::amount::{self, Amount};
-use periculum_core::moment::Span;
-use periculum_core::pass::Threads;
+use periculum_core::model::amount::{self, Amount};
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::Threads;
 
 use crate::briefing::real_loads;
 

@@ -6,22 +6,23 @@ use std::sync::Arc;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use anyhow::{Context, Result, bail};
-use periculum_core::ending::{Boot, classify};
 use periculum_core::engine::{Climb, Event, RULES, decide_alike};
-use periculum_core::moment::Moment;
-use periculum_core::rig::{Rig, Sensor};
-use periculum_core::series::Series;
+use periculum_core::model::ending::{Boot, classify};
+use periculum_core::model::moment::Moment;
+use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::story::Story;
+use periculum_core::story::series::Series;
 use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb, SignsOfLife};
 use periculum_loads::process::is_of_a_pass;
 use periculum_rigs::bench::Bench;
 use periculum_rigs::granted::sent_by;
 use periculum_rigs::hold::Hold;
 use periculum_rigs::linux::{Linux, Setter, Watchdog, restarting, written_by};
-use periculum_rigs::machine::{ThisMachine, wall_clock};
+use periculum_rigs::machine::ThisMachine;
 use periculum_rigs::scpi::Instruments;
 use periculum_rigs::simulated::Simulator;
 use periculum_rigs::steady::SteadyClock;
+use periculum_rigs::steady::wall_clock;
 use periculum_rigs::within;
 
 use crate::ask::Operator;

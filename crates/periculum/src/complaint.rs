@@ -6,8 +6,8 @@ use std::process::ExitCode;
 
 use crate::output::{lines, styled};
 use annotate_snippets::{AnnotationKind, Level, Renderer, Snippet};
-use periculum_core::file::Problem;
-use periculum_core::quantity::harmless;
+use periculum_core::files::Problem;
+use periculum_core::model::quantity::harmless;
 use periculum_ledger::LedgerError;
 
 /// Something was wrong with what the user gave: exit code 2, as for a wrong command line.

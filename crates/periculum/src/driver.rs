@@ -4,16 +4,16 @@ use std::collections::{BTreeMap, BTreeSet, VecDeque};
 use std::time::{Duration, Instant};
 
 use anyhow::{Context, Result};
+use periculum_core::engine::watch::WINDOW;
 use periculum_core::engine::{Climb, Command, Event, Other, Question, Said, Step};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::PassReport;
-use periculum_core::rig::Sensor;
-use periculum_core::watch::WINDOW;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::PassReport;
+use periculum_core::model::rig::Sensor;
 use periculum_ledger::{Ledger, Line, SignsOfLife};
 use periculum_rigs::bench::{Bench, PassNews};
 use periculum_rigs::hold::Hold;
-use periculum_rigs::machine::wall_clock;
 use periculum_rigs::scpi::Instruments;
+use periculum_rigs::steady::wall_clock;
 
 use crate::ask::{Heard, Operator};
 use crate::cli::Pace;

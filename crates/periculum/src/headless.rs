@@ -7,22 +7,22 @@ use std::process::ExitCode;
 use std::sync::Arc;
 
 use anyhow::Result;
-use periculum_core::engine::{ClimbEnd, Entry};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Progress, Workload};
-use periculum_core::plan::Plan;
-use periculum_core::quantity::{counted, harmless, measured, scored};
-use periculum_core::rig::Rig;
+use periculum_core::engine::Entry;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Progress, Workload};
+use periculum_core::model::plan::Plan;
+use periculum_core::model::quantity::{counted, harmless, measured, scored};
+use periculum_core::model::rig::Rig;
+use periculum_core::model::verdict::Verdict;
 use periculum_core::story::{Story, TrialStory};
 use periculum_core::telling::{ask, mark_sentence, tell, whereabouts};
-use periculum_core::verdict::Verdict;
 use serde::Serialize;
 
 use crate::ask::Operator;
 use crate::cli::{Output, Pace};
 use crate::climbing::{Prepared, tell_past};
-use crate::complaint::{FAILED, INTERRUPTED, NOTHING_FOUND};
 use crate::driver::Parting;
+use crate::exit::exit_code;
 use crate::notice::{self, Notice};
 use crate::output::{complain, styled};
 use crate::{interrupt, places};
@@ -44,7 +44,7 @@ pub(crate) fn drive(prepared: Prepared, output: &Output, pace: Option<Pace>) -> 
 /// Drives a climb to its end and tells its exit code and its story.
 pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<Pace>) -> Result<(ExitCode, Story)> {
     let (words, mut operator) = Operator::new();
-    interrupt::listen(words.clone(), None)?;
+    interrupt::listen(words.clone(), None, || {})?;
     let is_by_hand = prepared.briefing.simulated.is_none() && !prepared.briefing.rig.settings.is_empty();
     match &output.answers {
         Some(path) => operator.read_script(path)?,
@@ -277,20 +277,6 @@ impl Printer {
             self.print(&format!("     {waits}; `{resume}` goes on with it"));
         }
         exit_code(parting, &self.story, plan)
-    }
-}
-
-/// How a climb's end is told to the shell: success when it came to its end and found what it sought.
-pub(crate) fn exit_code(parting: Parting, story: &Story, plan: &Plan) -> ExitCode {
-    let seeks = |stage: usize| plan.stages.get(stage).is_some_and(|stage| stage.strategy.setting().is_some());
-    let found_nothing = story.marks.is_empty() && (0..plan.stages.len()).any(seeks);
-    match story.ended.as_ref().map(|ended| &ended.end) {
-        _ if parting == Parting::Waiting => ExitCode::from(INTERRUPTED),
-        Some(ClimbEnd::Completed | ClimbEnd::BudgetSpent { .. }) if found_nothing => ExitCode::from(NOTHING_FOUND),
-        Some(ClimbEnd::Completed | ClimbEnd::BudgetSpent { .. }) => ExitCode::SUCCESS,
-        Some(ClimbEnd::NothingHeld { stage }) if seeks(*stage) && found_nothing => ExitCode::from(NOTHING_FOUND),
-        Some(ClimbEnd::Stopped) => ExitCode::from(INTERRUPTED),
-        _ => ExitCode::from(FAILED),
     }
 }
 

@@ -10,6 +10,7 @@ mod climbing;
 mod commands;
 mod complaint;
 mod driver;
+mod exit;
 mod headless;
 mod interrupt;
 mod loading;

@@ -3,8 +3,8 @@
 use std::collections::BTreeMap;
 
 use periculum_core::engine::{Entry, Event, Outlook};
-use periculum_core::moment::Moment;
-use periculum_core::pass::Progress;
+use periculum_core::model::moment::Moment;
+use periculum_core::model::pass::Progress;
 use periculum_core::story::Story;
 
 /// Something a listener should know.

@@ -2,7 +2,7 @@
 
 use std::io::{self, Write};
 
-use periculum_core::quantity::{harmless, harmless_lines};
+use periculum_core::model::quantity::{harmless, harmless_lines};
 
 /// Says something on a line of standard output.
 macro_rules! say {

@@ -7,8 +7,8 @@ use std::os::unix::fs::OpenOptionsExt;
 use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
-use periculum_core::program::Program;
-use periculum_core::quantity::harmless;
+use periculum_core::model::program::Program;
+use periculum_core::model::quantity::harmless;
 use periculum_rigs::granted::Written;
 
 use crate::complaint::BadInput;

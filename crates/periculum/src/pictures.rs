@@ -6,15 +6,15 @@ use std::path::Path;
 
 use anyhow::{Context, Result};
 use periculum_charts::{Figure, ascent, map, places, score_curve, sheet, traces, traces_over};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::plan::Plan;
-use periculum_core::profile::{AscentProfile, Axis};
-use periculum_core::rig::Rig;
-use periculum_core::scores::benchmarks;
-use periculum_core::series::Series;
+use periculum_core::analysis::scores::benchmarks;
+use periculum_core::analysis::terrain::Terrain;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::plan::Plan;
+use periculum_core::model::rig::Rig;
 use periculum_core::story::Story;
-use periculum_core::stretch::Stretch;
-use periculum_core::terrain::Terrain;
+use periculum_core::story::profile::{AscentProfile, Axis};
+use periculum_core::story::series::Series;
+use periculum_core::story::stretch::Stretch;
 
 use crate::complaint::BadInput;
 

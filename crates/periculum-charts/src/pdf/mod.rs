@@ -1,9 +1,11 @@
 //! PDF files: one picture on a page of its size, or a report on pages of A4.
 
+mod blocks;
 mod ink;
 mod page;
 mod table;
 mod tags;
+mod typesetter;
 
 use krilla::Document;
 use krilla::destination::XyzDestination;
@@ -12,12 +14,12 @@ use krilla::metadata::{DateTime, Metadata};
 use krilla::outline::{Outline, OutlineNode};
 use krilla::page::PageSettings;
 use krilla::tagging::{Artifact, ArtifactType, ContentTag, SpanTag};
-use periculum_core::moment::Moment;
+use periculum_core::model::moment::Moment;
 
 use crate::document::Block;
 use crate::figure::{ChartError, Figure};
 use ink::Ink;
-use page::{A4, Page, Part, Placed, Typesetter};
+use page::{A4, Page, Part, Placed};
 use tags::Tags;
 
 impl Figure {
@@ -48,7 +50,7 @@ const LANGUAGE: &str = "en";
 /// # Errors
 /// When the PDF library refuses something.
 pub fn report_pdf(title: &str, blocks: &[Block], made: Moment) -> Result<Vec<u8>, ChartError> {
-    let pages = Typesetter::set(blocks);
+    let pages = blocks::set(blocks);
     let mut document = Document::new();
     document.set_metadata(metadata(title, made));
     let (ink, mut tags) = (Ink::new()?, Tags::default());

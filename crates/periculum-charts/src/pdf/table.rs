@@ -1,11 +1,11 @@
 //! Sets a table: columns as wide as they need, or as there is room for, with its head on every page.
 
-use super::page::{LINE, Typesetter, WIDE, words, wrapped};
+use super::page::{LINE, TABLE_TEXT as TEXT, WIDE};
+use super::typesetter::{Typesetter, words, wrapped};
 use crate::font::{Face, width};
 use crate::sheet::Sheet;
 
-/// The size of a table's texts, points, and the room between columns.
-pub(super) const TEXT: f64 = 8.0;
+/// The room between columns.
 const BETWEEN: f64 = 10.0;
 
 pub(super) fn set(setter: &mut Typesetter, sheet: &Sheet) {

@@ -2,8 +2,8 @@
 
 use periculum_charts::ascent;
 use periculum_core::Decimal;
-use periculum_core::profile::{AscentProfile, Axis, Point};
-use periculum_core::verdict::Verdict;
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::profile::{AscentProfile, Axis, Point};
 
 fn profile(verdicts: &[Option<Verdict>]) -> AscentProfile {
     let points = verdicts.iter().enumerate().map(|(index, verdict)| Point {

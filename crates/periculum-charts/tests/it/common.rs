@@ -3,17 +3,17 @@
 use periculum_charts::{Figure, Shape};
 use periculum_core::Decimal;
 use periculum_core::engine::{Entry, Mark};
-use periculum_core::file::{Document, Problems, plan_file, rig_file};
-use periculum_core::incident::Incident;
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Score};
-use periculum_core::plan::Plan;
-use periculum_core::reason::Reason;
-use periculum_core::rig::Rig;
-use periculum_core::rung::Rung;
-use periculum_core::series::Series;
+use periculum_core::files::{Document, Problems, plan_file, rig_file};
+use periculum_core::model::incident::Incident;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Pass, PassReport, Score};
+use periculum_core::model::plan::Plan;
+use periculum_core::model::reason::Reason;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::Rung;
+use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
-use periculum_core::verdict::Verdict;
+use periculum_core::story::series::Series;
 
 const RIG: &str = r#"format = 1
 [rig]

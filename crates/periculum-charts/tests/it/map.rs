@@ -2,10 +2,10 @@
 
 use periculum_charts::{Shape, map};
 use periculum_core::Decimal;
-use periculum_core::ladder::Direction;
-use periculum_core::profile::Axis;
-use periculum_core::terrain::{Bounds, Place, Side, Terrain};
-use periculum_core::verdict::Verdict;
+use periculum_core::analysis::terrain::{Bounds, Place, Side, Terrain};
+use periculum_core::model::ladder::Direction;
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::profile::Axis;
 use proptest::prelude::*;
 
 use crate::common::{Teller, lines, outside, rig_and_plan, texts};

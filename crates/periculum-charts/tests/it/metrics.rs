@@ -1,7 +1,7 @@
 //! What monitoring reads.
 
 use periculum_charts::open_metrics;
-use periculum_core::verdict::Verdict;
+use periculum_core::model::verdict::Verdict;
 
 use crate::common::{Teller, rig_and_plan};
 

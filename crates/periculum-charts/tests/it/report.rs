@@ -4,13 +4,13 @@ use std::collections::BTreeMap;
 
 use periculum_charts::{Block, Reported, Sheet, report_markdown, report_pdf};
 use periculum_core::engine::{ClimbEnd, Entry, Said};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::Span;
-use periculum_core::plan::Plan;
-use periculum_core::rig::Rig;
-use periculum_core::series::Series;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::Span;
+use periculum_core::model::plan::Plan;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
-use periculum_core::verdict::Verdict;
+use periculum_core::story::series::Series;
 
 use crate::common::{TRIAL, Teller, every_second, moment, rig_and_plan};
 

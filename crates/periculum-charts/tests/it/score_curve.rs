@@ -1,10 +1,10 @@
 //! Scores over a setting as a picture.
 
 use periculum_charts::{Figure, Shape, score_curve};
-use periculum_core::pass::Threads;
-use periculum_core::profile::Axis;
-use periculum_core::scores::{Benchmark, Level, Measure, Noise, Took};
-use periculum_core::verdict::Verdict;
+use periculum_core::analysis::scores::{Benchmark, Level, Measure, Noise, Took};
+use periculum_core::model::pass::Threads;
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::profile::Axis;
 use proptest::prelude::*;
 
 use crate::common::{lines, outside, texts};

@@ -1,9 +1,9 @@
 //! What is told in rows and columns, and the picture of it.
 
 use periculum_charts::{Shape, Sheet, comparison, places, sheet};
-use periculum_core::contrast::{Fact, Number, Value};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::verdict::Verdict;
+use periculum_core::analysis::contrast::{Fact, Number, Value};
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::verdict::Verdict;
 use proptest::prelude::*;
 
 use crate::common::{Teller, outside, rig_and_plan};

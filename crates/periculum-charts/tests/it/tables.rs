@@ -4,10 +4,10 @@ use std::collections::BTreeMap;
 
 use periculum_charts::{Cell, Table, incidents, samples, scores, trials};
 use periculum_core::engine::Event;
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::Span;
-use periculum_core::rung::InForce;
-use periculum_core::verdict::Verdict;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::Span;
+use periculum_core::model::rung::InForce;
+use periculum_core::model::verdict::Verdict;
 use proptest::prelude::*;
 
 use crate::common::{TRIAL, Teller, every_second, rig_and_plan};

@@ -3,11 +3,11 @@
 use std::collections::BTreeMap;
 
 use periculum_charts::{Figure, traces, traces_over};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::series::Series;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
-use periculum_core::stretch::Stretch;
-use periculum_core::verdict::Verdict;
+use periculum_core::story::series::Series;
+use periculum_core::story::stretch::Stretch;
 use proptest::prelude::*;
 
 use crate::common::{Teller, every_second, lines, moment, outside, rig_and_plan, texts};

@@ -2,16 +2,17 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::budget::Limit;
-use crate::comparison::Comparison;
 use crate::engine::event::{Other, Question, Said};
-use crate::incident::{Incident, IncidentKind};
-use crate::moment::Span;
-use crate::pass::{Pass, PassReport};
-use crate::plan::Raised;
-use crate::reason::{Reason, StageEnd};
-use crate::rung::{Change, InForce, Rung};
-use crate::verdict::Verdict;
+use crate::inference::comparison::Comparison;
+use crate::model::budget::Limit;
+use crate::model::incident::{Incident, IncidentKind};
+use crate::model::moment::Span;
+use crate::model::obstacle::Obstacle;
+use crate::model::pass::{Pass, PassReport};
+use crate::model::plan::Raised;
+use crate::model::reason::{Reason, StageEnd};
+use crate::model::rung::{Change, InForce, Rung};
+use crate::model::verdict::Verdict;
 
 /// The hardest rung that held, and the proof it held to.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -42,7 +43,7 @@ pub struct Profile {
 }
 
 /// How a climb ended.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[serde(tag = "how", rename_all = "kebab-case")]
 pub enum ClimbEnd {
     /// Every stage was done.
@@ -69,34 +70,13 @@ pub enum ClimbEnd {
     /// Something has to be put right first.
     Unsound {
         /// What.
-        why: String,
+        why: Obstacle,
     },
     /// The engine refused a rung of its own; the rig was taken back to stock.
     Refused {
         /// Why.
-        why: String,
+        why: Obstacle,
     },
-}
-
-impl ClimbEnd {
-    /// The end as a sentence.
-    pub fn sentence(&self) -> String {
-        match self {
-            Self::Completed => "every stage is done".into(),
-            Self::NothingHeld { stage } => format!("stage {} found nothing that holds", stage + 1),
-            Self::Stopped => "the operator stopped it".into(),
-            Self::BudgetSpent { limit, left } => match &left[..] {
-                [] => limit.to_string(),
-                [only] => format!("{limit}, and stage {} was not finished", only + 1),
-                [first, .., last] => format!("{limit}, and stages {} to {} were not finished", first + 1, last + 1),
-            },
-            Self::KeepsFalling { times } => {
-                format!("the machine went down {times} times in a row and nothing ran between; somebody has to look")
-            }
-            Self::Unsound { why } => why.clone(),
-            Self::Refused { why } => format!("a rung was refused: {why}"),
-        }
-    }
 }
 
 /// Why what the operator said can't be so.

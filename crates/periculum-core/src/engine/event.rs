@@ -4,12 +4,11 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
-use crate::ending::Ending;
-use crate::engine::Entry;
-use crate::incident::Incident;
-use crate::moment::{Moment, Span};
-use crate::pass::{PassOrder, PassReport, Progress};
-use crate::rung::{Change, InForce};
+use crate::model::ending::Ending;
+use crate::model::incident::Incident;
+use crate::model::moment::Span;
+use crate::model::pass::{PassReport, Progress};
+use crate::model::rung::{Change, InForce};
 
 /// The rules that the engine decides by; each change of a decision gets the next number, so that a record that was begun by
 /// an earlier version says the same again when it is replayed. What is told from then on is decided by the rules of now.
@@ -73,7 +72,7 @@ pub enum Event {
     Sample {
         /// Readings by sensor name, in each sensor's unit.
         readings: BTreeMap<String, f64>,
-        /// The highest of each during the last [`crate::watch::WINDOW`] of the running pass, where it has run so long.
+        /// The highest of each during the last [`crate::engine::watch::WINDOW`] of the running pass, where it has run so long.
         #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
         highest: BTreeMap<String, f64>,
     },
@@ -193,35 +192,4 @@ pub enum Question {
         /// From what to what.
         change: Change,
     },
-}
-
-/// What is to be done to the rig.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub enum Command {
-    /// Apply a change and tell what the rig then reports.
-    Apply(Change),
-    /// Ask the operator.
-    Ask(Question),
-    /// Start a pass.
-    RunPass(PassOrder),
-    /// Break the running pass off at once; its end is told as usual.
-    StopPass,
-}
-
-/// The engine's answer: entries to commit, then at most one command to carry out.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub struct Step {
-    /// When it happened.
-    pub at: Moment,
-    /// What has to be on disk before the command is carried out.
-    pub entries: Vec<Entry>,
-    /// What to do then.
-    pub command: Option<Command>,
-}
-
-impl Step {
-    /// Whether the engine had nothing to say.
-    pub fn is_silent(&self) -> bool {
-        self.entries.is_empty() && self.command.is_none()
-    }
 }

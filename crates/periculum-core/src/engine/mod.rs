@@ -12,25 +12,20 @@
 //!                    commit first   carry out
 //! ```
 
-mod baseline;
 mod climb;
 mod course;
 mod decision;
-mod each;
 mod entry;
 mod event;
-mod grid;
-mod map;
-mod open;
 mod outlook;
-mod peak;
-mod seek;
-mod soak;
+pub mod route;
 mod state;
-mod walk;
+mod step;
+pub mod watch;
 
 pub use climb::Climb;
 pub use decision::decide_alike;
 pub use entry::{ClimbEnd, Declined, Entry, Mark, Profile};
-pub use event::{Command, Event, Other, Question, RULES, Said, Step};
+pub use event::{Event, Other, Question, RULES, Said};
 pub use outlook::{Outlook, Prospect};
+pub use step::{Command, Step};

@@ -1,7 +1,7 @@
 //! What comes next, and why: for either way the trial that is open can end.
 
-use crate::reason::{Reason, StageEnd};
-use crate::rung::Rung;
+use crate::model::reason::{Reason, StageEnd};
+use crate::model::rung::Rung;
 
 /// What the engine will do when the open trial is over.
 #[derive(Clone, Debug, PartialEq)]

@@ -4,10 +4,11 @@ use std::collections::BTreeSet;
 
 use crate::engine::course::{Course, Move};
 use crate::engine::entry::ClimbEnd;
-use crate::incident::IncidentKind;
-use crate::moment::{Moment, Span};
-use crate::reason::Reason;
-use crate::rung::{Change, Rung};
+use crate::model::incident::IncidentKind;
+use crate::model::moment::{Moment, Span};
+use crate::model::obstacle::Obstacle;
+use crate::model::reason::Reason;
+use crate::model::rung::{Change, Rung};
 
 /// What the engine is in the middle of.
 #[derive(Clone, Debug, PartialEq)]
@@ -100,7 +101,7 @@ pub(super) enum Stopping {
     /// Something was wrong; the trial is judged by its incidents.
     ForCause,
     /// Something has to be put right before anything else.
-    Unsound { why: String },
+    Unsound { why: Obstacle },
     /// The operator wants the whole climb stopped.
     ByOperator,
     /// The climb is to wait.

@@ -2,9 +2,9 @@
 
 use std::fmt;
 
-use crate::evidence::{Bound, Evidence, Finding, HeldBack, Known, Reading};
-use crate::quantity::with_unit;
-use crate::setting::Setting;
+use crate::model::evidence::{Bound, Evidence, Finding, HeldBack, Known, Reading};
+use crate::model::quantity::with_unit;
+use crate::model::setting::Setting;
 
 impl fmt::Display for Evidence {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
@@ -88,10 +88,10 @@ pub fn bound_words(bound: &Bound, setting: Option<&Setting>) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::comparison::Comparison;
-    use crate::ending::Ending;
-    use crate::evidence::Value;
-    use crate::moment::Span;
+    use crate::inference::comparison::Comparison;
+    use crate::model::ending::Ending;
+    use crate::model::evidence::Value;
+    use crate::model::moment::Span;
     use rust_decimal::Decimal;
 
     fn reading(value: f64, unit: &str) -> Reading {

@@ -1,23 +1,26 @@
 //! Entries as sentences for people: the logbook on the screen, the lines of a headless climb, the report.
 
+mod end;
 mod evidence;
+mod reason;
+mod stage;
 
 use rust_decimal::Decimal;
 
 pub use evidence::bound_words;
+pub use stage::stage_words;
 
-use crate::comparison::{Comparison, Says};
+use crate::analysis::forecast::Effort;
+use crate::analysis::scores::Benchmark;
 use crate::engine::{Declined, Entry, Mark, Question, Said};
-use crate::forecast::Effort;
-use crate::moment::Span;
-use crate::pass::Threads;
-use crate::plan::{Margin, Plan, Stage, Steps, Strategy};
-use crate::quantity::{counted, grouped, measured};
-use crate::readback::Readback;
-use crate::rig::{Rig, Sensor};
-use crate::rung::Change;
-use crate::scores::Benchmark;
-use crate::setting::TakesEffect;
+use crate::inference::comparison::{Comparison, Says};
+use crate::model::moment::Span;
+use crate::model::pass::Threads;
+use crate::model::quantity::{grouped, measured};
+use crate::model::rig::{Rig, Sensor};
+use crate::model::rung::Change;
+use crate::model::setting::TakesEffect;
+use crate::story::readback::Readback;
 
 /// The entry as a line of a logbook; none for entries that only the record needs.
 pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
@@ -100,44 +103,6 @@ pub fn readback_words(taken: &Readback) -> Option<String> {
         }
     };
     Some(format!("{}: {told}", setting.label))
-}
-
-/// A stage in a few words: `ascend core clock by 50 MHz, quick`.
-pub fn stage_words(stage: &Stage, plan: &Plan, rig: &Rig) -> String {
-    let proof = &plan.proofs[stage.proof].name;
-    let label = |name: &str| rig.setting(name).map_or_else(|| name.to_owned(), |setting| setting.label.clone());
-    let moved = |steps: &Steps| {
-        let written = |step: Decimal| rig.setting(&steps.setting).map(|setting| setting.written(step));
-        let sizes: Vec<String> = steps.coarse.iter().copied().chain(steps.step).filter_map(written).collect();
-        let by = if sizes.is_empty() { String::new() } else { format!(" by {}", sizes.join(", then ")) };
-        format!("{}{by}", label(&steps.setting))
-    };
-    let what = match &stage.strategy {
-        Strategy::Baseline { repeats: 1, .. } => String::new(),
-        Strategy::Baseline { repeats, within: None } => format!(" {repeats} times"),
-        Strategy::Baseline { repeats, within: Some(_) } => format!(" up to {repeats} times"),
-        Strategy::Open { setting } => format!(" {}", label(setting)),
-        Strategy::Ascend(steps) | Strategy::Trim(steps) => format!(" {}", moved(steps)),
-        Strategy::Feed { steps, feed } => format!(" {} with {}", moved(steps), moved(feed)),
-        Strategy::Map { steps, over } => format!(" {} over {}", moved(steps), label(&over.setting)),
-        Strategy::Grid { over } => {
-            format!(" {}", over.iter().map(|sweep| label(&sweep.setting)).collect::<Vec<_>>().join(" × "))
-        }
-        Strategy::Each(each) => format!(" of {}", counted(each.steps.len(), "setting")),
-        Strategy::Peak { steps, repeats } => format!(" {}, {repeats} times each", moved(steps)),
-        Strategy::Seek { steps, margin } | Strategy::Soak { steps, margin } => {
-            format!(" {}{}", moved(steps), margin_words(*margin))
-        }
-    };
-    format!("{}{what}, {proof}", stage.strategy.name())
-}
-
-fn margin_words(margin: Margin) -> String {
-    match margin {
-        Margin::Steps(0) => String::new(),
-        Margin::Steps(count) => format!(", {} of margin", counted(count, "step")),
-        Margin::Share(share) => format!(", {} % of margin", (share * Decimal::ONE_HUNDRED).normalize()),
-    }
 }
 
 /// How a score compares with the baseline's, as `+2.1 % (+1.8 to +2.4) over stock`; without an interval where the noise

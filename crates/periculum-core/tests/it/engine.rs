@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use crate::chaos::{Chaos, Course, courses};
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event, Question, RULES};
-use periculum_core::moment::Moment;
-use periculum_core::verdict::Verdict;
+use periculum_core::model::moment::Moment;
+use periculum_core::model::verdict::Verdict;
 use proptest::prelude::*;
 
 /// However unlucky it is, a climb of the plans below is over after so many events.
@@ -158,5 +158,6 @@ fn a_climb_refuses_to_begin_beyond_its_ceiling() {
     let in_force = [("clock".to_owned(), Decimal::from(90)), ("volts".to_owned(), Decimal::from(125))].into();
     let step = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });
     assert!(climb.is_ended() && step.command.is_none());
-    assert!(format!("{:?}", step.entries).contains("put it back first"));
+    let Some(Entry::Ended { end, .. }) = step.entries.last() else { panic!("{step:?}") };
+    assert_eq!(end.sentence(), "a rung was refused: the rig has clock at 90, outside 39 … 59; put it back first");
 }

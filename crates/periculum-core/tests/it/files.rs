@@ -1,14 +1,15 @@
 //! Rig and plan files: what is read, what is refused and where, whatever the text.
 
 use periculum_core::Decimal;
-use periculum_core::amount::Amount;
-use periculum_core::file::{Document, Problem, Problems, plan_file, rig_file};
-use periculum_core::ladder::Direction;
-use periculum_core::moment::Span;
-use periculum_core::pass::{Demand, Extent, StopOn, Threads};
-use periculum_core::plan::{Margin, Plan, Start, Strategy as Way};
-use periculum_core::rig::{Illegal, Paid, Rig};
-use periculum_core::setting::TakesEffect;
+use periculum_core::files::{Document, Problem, Problems, plan_file, rig_file};
+use periculum_core::model::amount::Amount;
+use periculum_core::model::ladder::Direction;
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::{Demand, Extent, StopOn, Threads};
+use periculum_core::model::plan::{Plan, Start};
+use periculum_core::model::rig::{Illegal, Paid, Rig};
+use periculum_core::model::setting::TakesEffect;
+use periculum_core::model::strategy::{Margin, Strategy as Way};
 use proptest::prelude::*;
 
 const RIG: &str = r#"

@@ -1,7 +1,7 @@
 //! Plans that are changed line by line: what is not changed stays as it was, to the byte.
 
-use periculum_core::file::outline::{Line, LineKind, Step, add, copy, line_of, lines, remove, set, shift};
-use periculum_core::file::{Document, Problems};
+use periculum_core::files::outline::{Line, LineKind, Step, add, copy, line_of, lines, remove, set, shift};
+use periculum_core::files::{Document, Problems};
 use proptest::prelude::*;
 
 const PLAN: &str = r#"# First light.
@@ -129,7 +129,7 @@ fn a_problem_belongs_to_the_line_that_it_is_in() {
     let problem = &problems.into_sorted()[0];
     assert_eq!(line_of(&all, problem), None, "the format's number has no line");
     let at = text.find("core clock").expect("there");
-    let index = line_of(&all, &periculum_core::file::Problem { at: at..at + 4, ..problem.clone() }).expect("a line");
+    let index = line_of(&all, &periculum_core::files::Problem { at: at..at + 4, ..problem.clone() }).expect("a line");
     assert_eq!(all[index].kind, LineKind::Value("core clock".into()));
 }
 

@@ -1,11 +1,11 @@
 //! A climb that is played by hand, event by event.
 
-use periculum_core::ending::Ending;
 use periculum_core::engine::{Climb, Command, Event, RULES, Said};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::PassReport;
-use periculum_core::rung::InForce;
+use periculum_core::model::ending::Ending;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::PassReport;
+use periculum_core::model::rung::InForce;
 use periculum_core::story::Story;
 use periculum_core::telling::tell;
 

@@ -6,14 +6,14 @@ use std::sync::Arc;
 use crate::chaos::Course;
 use crate::play::Play;
 use periculum_core::Decimal;
-use periculum_core::ending::Ending;
 use periculum_core::engine::{Command, Entry, Event, Prospect, Question, RULES, Said};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{PassReport, Progress, Score};
-use periculum_core::readback::of_trial;
-use periculum_core::rung::InForce;
-use periculum_core::setting::TakesEffect;
+use periculum_core::model::ending::Ending;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{PassReport, Progress, Score};
+use periculum_core::model::rung::InForce;
+use periculum_core::model::setting::TakesEffect;
+use periculum_core::story::readback::of_trial;
 
 #[test]
 fn a_whole_climb_is_told() {

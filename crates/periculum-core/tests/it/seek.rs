@@ -3,13 +3,13 @@
 use crate::chaos::Course;
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event, Mark, RULES};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{PassOrder, PassReport};
-use periculum_core::reason::{Reason, StageEnd};
-use periculum_core::rung::InForce;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{PassOrder, PassReport};
+use periculum_core::model::reason::{Reason, StageEnd};
+use periculum_core::model::rung::InForce;
+use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
-use periculum_core::verdict::Verdict;
 
 /// The hazard in a second at the limit of a night of eight hours.
 const AT_LIMIT: f64 = 0.105_36 / 28_800.0;

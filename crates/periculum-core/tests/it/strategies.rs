@@ -5,17 +5,18 @@ use std::sync::Arc;
 
 use crate::chaos::Course;
 use periculum_core::Decimal;
-use periculum_core::budget::{Budget, Limit};
 use periculum_core::engine::{Climb, ClimbEnd, Command, Entry, Event, Mark, Other, RULES};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Score};
-use periculum_core::plan::{Each, Margin, Plan, Stage, Start, Steps, Strategy, Sweep};
-use periculum_core::reason::{Alone, StageEnd};
-use periculum_core::rig::Rig;
-use periculum_core::rung::{InForce, Rung};
+use periculum_core::model::budget::{Budget, Limit};
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Pass, PassReport, Score};
+use periculum_core::model::plan::{Plan, Stage, Start};
+use periculum_core::model::reason::{Alone, StageEnd};
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::{InForce, Rung};
+use periculum_core::model::strategy::{Each, Margin, Steps, Strategy, Sweep};
+use periculum_core::model::verdict::Verdict;
 use periculum_core::telling::tell;
-use periculum_core::verdict::Verdict;
 
 /// How a pass at a rung goes.
 type Answer<'a> = &'a dyn Fn(&Rung, u32) -> PassReport;
@@ -472,7 +473,7 @@ fn a_disturbed_run_of_the_baseline_is_repeated_and_not_averaged_in() {
         Entry::TrialBegan { reason, .. } => Some(reason.clone()),
         _ => None,
     });
-    assert_eq!(last, Some(periculum_core::reason::Reason::Disturbed { trial: 3 }));
+    assert_eq!(last, Some(periculum_core::model::reason::Reason::Disturbed { trial: 3 }));
 }
 
 #[test]
@@ -523,7 +524,7 @@ fn a_machine_that_keeps_going_down_with_nobody_there_ends_the_climb() {
     let mut last = None;
     for _ in 0..3 {
         assert!(!climb.is_ended());
-        let ending = periculum_core::ending::Ending::MachineRestarted;
+        let ending = periculum_core::model::ending::Ending::MachineRestarted;
         let step = next(
             &mut climb,
             &Event::Restarted {
@@ -545,9 +546,9 @@ fn a_machine_that_keeps_going_down_with_nobody_there_ends_the_climb() {
 #[test]
 fn a_core_far_hotter_than_the_others_ends_the_climb_with_advice() {
     let (mut rig, plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None })]);
-    let sensor = |core: u32| periculum_core::rig::Sensor {
+    let sensor = |core: u32| periculum_core::model::rig::Sensor {
         core: Some(core),
-        ..periculum_core::rig::Sensor::plain(&format!("core{core}"))
+        ..periculum_core::model::rig::Sensor::plain(&format!("core{core}"))
     };
     rig.sensors = (0..4).map(sensor).collect();
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
@@ -561,8 +562,8 @@ fn a_core_far_hotter_than_the_others_ends_the_climb_with_advice() {
     let report = PassReport { ran: Span::from_seconds(30), stopped: true, ..PassReport::default() };
     let step = climb.next(Moment::from_millis(30_100), &Event::PassEnded { report, reported: None });
     assert!(climb.is_ended());
-    let Some(Entry::Ended { end: ClimbEnd::Unsound { why }, .. }) = step.entries.last() else { panic!("{step:?}") };
-    assert!(why.contains("check how the cooler is mounted"), "{why}");
+    let Some(Entry::Ended { end, .. }) = step.entries.last() else { panic!("{step:?}") };
+    assert_eq!(end.sentence(), "core 2 is at 92 °C and the others at 60 °C: check how the cooler is mounted");
 }
 
 #[test]
@@ -577,6 +578,6 @@ fn a_lost_sensor_that_a_cut_off_rests_on_ends_the_climb() {
     assert_eq!(step.command, Some(Command::StopPass));
     let report = PassReport { ran: Span::from_seconds(16), stopped: true, ..PassReport::default() };
     let step = climb.next(Moment::from_millis(16_100), &Event::PassEnded { report, reported: None });
-    let Some(Entry::Ended { end: ClimbEnd::Unsound { why }, .. }) = step.entries.last() else { panic!("{step:?}") };
-    assert_eq!(why, "core no longer tells anything, and a cut-off rests on it");
+    let Some(Entry::Ended { end, .. }) = step.entries.last() else { panic!("{step:?}") };
+    assert_eq!(end.sentence(), "core no longer tells anything, and a cut-off rests on it");
 }

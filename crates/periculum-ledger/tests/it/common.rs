@@ -4,12 +4,12 @@ use std::path::Path;
 
 use periculum_core::Decimal;
 use periculum_core::engine::{ClimbEnd, Entry, Event, RULES, Said};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Score};
-use periculum_core::reason::Reason;
-use periculum_core::rung::{InForce, Rung};
-use periculum_core::verdict::Verdict;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Pass, PassReport, Score};
+use periculum_core::model::reason::Reason;
+use periculum_core::model::rung::{InForce, Rung};
+use periculum_core::model::verdict::Verdict;
 use periculum_ledger::{Ledger, Line, NewClimb};
 
 pub(crate) const NEW: NewClimb = NewClimb {

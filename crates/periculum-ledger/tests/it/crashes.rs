@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 use periculum_core::engine::{Entry, Event, Said};
-use periculum_core::moment::Span;
+use periculum_core::model::moment::Span;
 use periculum_ledger::{Ledger, Line};
 use proptest::prelude::*;
 

@@ -1,7 +1,7 @@
 //! Trials of all climbs are found by what they say.
 
 use periculum_core::engine::{Entry, Event, Said};
-use periculum_core::finding::Query;
+use periculum_core::story::finding::Query;
 use periculum_ledger::Ledger;
 
 use crate::common::{NEW, climb_lines, line};

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::path::Path;
 
 use periculum_core::engine::{Entry, Event, Mark, Profile};
-use periculum_core::moment::{Moment, Span};
+use periculum_core::model::moment::{Moment, Span};
 use periculum_ledger::{Armed, Attached, Ledger, LedgerError, Line};
 use rusqlite::Connection;
 

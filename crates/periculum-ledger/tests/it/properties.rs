@@ -3,11 +3,11 @@
 use std::collections::BTreeMap;
 
 use periculum_core::engine::{Entry, Event, Mark, Said};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Score};
-use periculum_core::reason::Reason;
-use periculum_core::verdict::Verdict;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Pass, PassReport, Score};
+use periculum_core::model::reason::Reason;
+use periculum_core::model::verdict::Verdict;
 use periculum_ledger::{Ledger, Line};
 use proptest::prelude::*;
 

@@ -1,10 +1,10 @@
 //! The best scores of one's own, and results that were entered by hand.
 
 use periculum_core::engine::{Entry, Event};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Score, Threads};
-use periculum_core::reason::Reason;
-use periculum_core::verdict::Verdict;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Pass, PassReport, Score, Threads};
+use periculum_core::model::reason::Reason;
+use periculum_core::model::verdict::Verdict;
 use periculum_ledger::{Entered, Ledger, RecordRow};
 
 use crate::common::{NEW, line, rung};

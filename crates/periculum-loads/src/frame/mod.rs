@@ -10,9 +10,10 @@ mod load;
 mod order;
 mod reference;
 mod run;
+mod stint;
 mod tally;
 mod worker;
 
 pub use load::{About, Disturb, Fault, FaultKind, Load, NoDisturbance, Site, Touch, Work};
-pub use order::{Order, Stop, Turns};
+pub use order::{Order, SEED, Stop, Turns};
 pub use run::{run, seconds_a_round};

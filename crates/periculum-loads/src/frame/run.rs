@@ -10,11 +10,11 @@ use rustix::time::{ClockId, clock_gettime};
 
 use super::gate::Gate;
 use super::load::{Disturb, Load, NoDisturbance, Touch};
-use super::order::{Order, Turns};
+use super::order::{Order, SEED, Turns};
 use super::reference::Agreement;
+use super::stint::Stint;
 use super::tally::Tally;
 use super::worker::{Told, Worker};
-use crate::child::SEED;
 use crate::kernel::Kernel;
 use crate::protocol::{CoreState, Message, Progress, Started};
 use crate::thread::look;
@@ -29,57 +29,11 @@ const GRACE: Duration = Duration::from_secs(2);
 const LOOKS: u32 = 10;
 const BETWEEN_LOOKS: Duration = Duration::from_millis(20);
 
-/// The longest that a core rests at a time in the warm-up.
-const LONGEST_REST: Duration = Duration::from_millis(500);
-
 /// The bytes of a core in the warm-up: what the caches near it hold.
 const LIGHT: u64 = 1 << 20;
 
 /// The parts of its time that a core works in the warm-up, one after the other.
 const LADDER: [f64; 3] = [0.25, 0.5, 0.75];
-
-/// Some cores working on problems of one size for some time.
-pub(super) struct Stint {
-    cores: Vec<usize>,
-    pub(super) size: u64,
-    pub(super) times: Option<u64>,
-    /// The part of its time that a core works.
-    duty: f64,
-    /// Where cores wait for each other until all have their memory; the time of the stint begins then.
-    pub(super) gate: Gate,
-    /// When the pass began.
-    began_all: Instant,
-    length: Duration,
-    over: AtomicBool,
-    pub(super) agreement: Agreement,
-}
-
-impl Stint {
-    pub(super) fn is_over(&self) -> bool {
-        self.over.load(Ordering::Relaxed) || self.gate.open_for() >= self.length
-    }
-
-    /// Ends it for all cores.
-    pub(super) fn end(&self) {
-        self.over.store(true, Ordering::Relaxed);
-    }
-
-    /// Seconds since the pass began.
-    pub(super) fn seconds(&self) -> f64 {
-        self.began_all.elapsed().as_secs_f64()
-    }
-
-    /// Sleeps as long as a core must that has worked so much of its time, at most to the end, and never long: whoever sleeps
-    /// does not look.
-    pub(super) fn rest_after(&self, working: Duration, began: Instant) {
-        if self.duty >= 1.0 {
-            return;
-        }
-        let due = working.div_f64(self.duty).saturating_sub(began.elapsed());
-        let left = self.length.saturating_sub(self.gate.open_for());
-        thread::sleep(due.min(left).min(LONGEST_REST));
-    }
-}
 
 /// What a run keeps for all its stints.
 struct Run<'a, T> {

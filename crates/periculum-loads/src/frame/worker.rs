@@ -11,7 +11,7 @@ use super::counted::Counted;
 use super::load::{Disturb, Fault, FaultKind, Load, Touch, Work};
 use super::order::Stop;
 use super::reference::{Opinion, Reference, difference};
-use super::run::Stint;
+use super::stint::Stint;
 use super::tally::Tally;
 use crate::cores::pin_to;
 use crate::kernel::Kernel;

@@ -6,7 +6,7 @@ use std::io::Read;
 use std::os::unix::fs::OpenOptionsExt;
 use std::path::{Path, PathBuf};
 
-use periculum_core::quantity::harmless;
+use periculum_core::model::quantity::harmless;
 
 /// An attribute holds no more than a page; what claims to hold more is none.
 const LONGEST: usize = 4096;

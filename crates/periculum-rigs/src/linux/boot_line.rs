@@ -2,12 +2,12 @@
 
 use std::fs;
 use std::io::{self, Write};
-use std::path::{Path, PathBuf};
+use std::path::PathBuf;
 
-use serde::{Deserialize, Serialize};
-
-use super::boot_file::{self, WayBack};
-use super::keeper::{Keeper, created, replace};
+use super::boot_file;
+use super::keeper::Keeper;
+use super::kept_line::{KeptLine, backup, beside};
+use super::whole_file::{created, replace};
 use crate::granted::Terms;
 
 /// The line, and the file as it stands below the root.
@@ -16,18 +16,6 @@ pub(super) struct Line {
     pub(super) file: PathBuf,
     pub(super) key: String,
     pub(super) between: String,
-}
-
-/// How to put a line back, and what of it is in force meanwhile.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
-pub(super) struct KeptLine {
-    file: PathBuf,
-    key: String,
-    between: String,
-    way_back: WayBack,
-    /// The boot in which the line was changed last, and the value that this boot began with.
-    changed_in: String,
-    began_with: Option<String>,
 }
 
 impl Line {
@@ -79,37 +67,4 @@ impl Line {
         )?;
         replace(&self.file, &changed, Some(&fs::metadata(&self.file)?))
     }
-}
-
-impl KeptLine {
-    /// Whether it is this line of this file.
-    pub(super) fn is_of(&self, file: &Path, key: Option<&str>, between: Option<&str>) -> bool {
-        self.file == file && Some(self.key.as_str()) == key && Some(self.between.as_str()) == between
-    }
-
-    /// Puts the line back as it was before the first change.
-    pub(super) fn put_back(&self) -> Result<(), String> {
-        let put = || {
-            let text = fs::read(&self.file)?;
-            let before = boot_file::taken_back(&text, &self.key, &self.between, &self.way_back);
-            replace(&self.file, &before, Some(&fs::metadata(&self.file)?))?;
-            match fs::remove_file(backup(&self.file)) {
-                // Another key of the same file was put back before.
-                Err(error) if error.kind() == io::ErrorKind::NotFound => Ok(()),
-                removed => removed,
-            }
-        };
-        put().map_err(|error: io::Error| format!("{}: {error}", self.file.display()))
-    }
-}
-
-/// Where the file as it was is kept.
-fn backup(file: &Path) -> PathBuf {
-    beside(file, ".before-periculum")
-}
-
-fn beside(file: &Path, ending: &str) -> PathBuf {
-    let mut name = file.file_name().unwrap_or_default().to_owned();
-    name.push(ending);
-    file.with_file_name(name)
 }

@@ -3,7 +3,7 @@
 use std::fmt::Write;
 use std::path::Path;
 
-use periculum_core::quantity::counted;
+use periculum_core::model::quantity::counted;
 
 use super::attribute::{names, number, numbered, text};
 use super::cycles::Cycles;

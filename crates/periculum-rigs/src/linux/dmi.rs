@@ -4,7 +4,7 @@ use std::fs::File;
 use std::io::Read;
 use std::path::Path;
 
-use periculum_core::quantity::harmless;
+use periculum_core::model::quantity::harmless;
 
 /// Tables are no longer than this.
 const LONGEST: u64 = 1 << 18;

@@ -2,7 +2,7 @@
 
 use std::path::{Path, PathBuf};
 
-use periculum_core::incident::{Incident, IncidentKind};
+use periculum_core::model::incident::{Incident, IncidentKind};
 
 use super::attribute::{lines, names, numbered, text};
 use super::kernel_log::KernelLog;

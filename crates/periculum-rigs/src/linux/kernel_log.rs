@@ -5,8 +5,8 @@ use std::io::{ErrorKind, Read, Seek, SeekFrom};
 use std::os::unix::fs::OpenOptionsExt;
 use std::path::Path;
 
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::quantity::harmless;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::quantity::harmless;
 
 /// No more is read at a time: a kernel that says more than this has said enough.
 const MOST_RECORDS: usize = 256;

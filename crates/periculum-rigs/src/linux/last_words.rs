@@ -8,7 +8,7 @@ use std::path::Path;
 use std::process::{Command, Stdio};
 use std::time::{Duration, Instant, SystemTime, UNIX_EPOCH};
 
-use periculum_core::quantity::harmless;
+use periculum_core::model::quantity::harmless;
 
 use super::Linux;
 use super::kernel_log;

@@ -8,6 +8,7 @@ mod describe;
 mod dmi;
 mod errors;
 mod keeper;
+mod kept_line;
 mod kernel_log;
 mod last_words;
 mod overdrive;
@@ -18,6 +19,7 @@ mod setter;
 mod targets;
 mod topology;
 mod watchdog;
+mod whole_file;
 
 use std::collections::BTreeMap;
 use std::fs;
@@ -25,9 +27,9 @@ use std::path::{Path, PathBuf};
 use std::thread;
 use std::time::{Duration, Instant};
 
-use periculum_core::ending::Boot;
-use periculum_core::moment::Moment;
-use periculum_core::quantity::harmless;
+use periculum_core::model::ending::Boot;
+use periculum_core::model::moment::Moment;
+use periculum_core::model::quantity::harmless;
 
 pub use describe::rig_text;
 pub use errors::Errors;

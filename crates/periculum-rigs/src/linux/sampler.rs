@@ -6,7 +6,7 @@ use std::sync::atomic::{AtomicBool, Ordering};
 use std::thread;
 use std::time::{Duration, Instant};
 
-use periculum_core::rig::Sensor;
+use periculum_core::model::rig::Sensor;
 
 use super::Linux;
 use crate::latest::Latest;

@@ -8,15 +8,16 @@ use std::path::{Path, PathBuf};
 use std::str::FromStr;
 
 use periculum_core::Decimal;
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::rig::Rig;
-use periculum_core::rung::{Change, InForce};
-use periculum_core::setting::{Setting, TakesEffect};
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::{Change, InForce};
+use periculum_core::model::setting::{Setting, TakesEffect};
 
 use super::Linux;
 use super::boot_line::Line;
 use super::keeper::Keeper;
 use super::targets::{self, Target};
+use super::whole_file::below;
 use crate::granted::{self, Terms, Written};
 
 /// The name of the adapter that rig files use.
@@ -54,10 +55,6 @@ fn name_of(setting: &Setting) -> String {
         Some(line) => format!("{}:{}", line.file, line.key),
         None => setting.target.clone(),
     }
-}
-
-pub(super) fn below(root: &Path, file: &str) -> PathBuf {
-    root.join(file.trim_start_matches('/'))
 }
 
 fn is_ours(setting: &&Setting) -> bool {
@@ -250,7 +247,7 @@ fn refusal(label: &str, file: &Path, error: &io::Error) -> String {
 mod tests {
     use super::super::attribute::tests::tree;
     use super::*;
-    use periculum_core::file::{Document, Problems, rig_file};
+    use periculum_core::files::{Document, Problems, rig_file};
     use std::fs;
 
     const FILES: [(&str, &str); 6] = [

@@ -48,7 +48,7 @@ pub(super) fn read(root: &Path) -> Topology {
 fn model(root: &Path) -> String {
     let cpuinfo = std::fs::read_to_string(root.join("proc/cpuinfo")).unwrap_or_default();
     let line = cpuinfo.lines().find_map(|line| line.strip_prefix("model name")?.split_once(':'));
-    let name = line.map(|(_, name)| periculum_core::quantity::harmless(name.trim()));
+    let name = line.map(|(_, name)| periculum_core::model::quantity::harmless(name.trim()));
     let board =
         || text(&root.join("proc/device-tree/model")).map(|name| name.trim_end_matches(['\0', '\u{fffd}']).to_owned());
     name.filter(|name| !name.is_empty()).or_else(board).unwrap_or_default()

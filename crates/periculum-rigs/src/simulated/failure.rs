@@ -1,7 +1,7 @@
 //! What goes wrong when a core fails: the deeper below its needs, the sooner and the worse.
 
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::Span;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::Span;
 
 use super::random::Stream;
 

@@ -2,11 +2,11 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{CoreProgress, PassOrder, PassReport, Progress, Score, Threads};
-use periculum_core::rig::Rig;
-use periculum_core::rung::{Change, InForce, Rung};
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{CoreProgress, PassOrder, PassReport, Progress, Score, Threads};
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::{Change, InForce, Rung};
 
 use super::failure::failure;
 use super::random::{Purpose, Stream};
@@ -492,9 +492,9 @@ pub(super) mod tests {
     use super::super::tests::spec;
     use super::*;
     use periculum_core::Decimal;
-    use periculum_core::ladder::{Direction, Ladder};
-    use periculum_core::pass::Pass;
-    use periculum_core::setting::{Setting, TakesEffect};
+    use periculum_core::model::ladder::{Direction, Ladder};
+    use periculum_core::model::pass::Pass;
+    use periculum_core::model::setting::{Setting, TakesEffect};
 
     fn setting(name: &str, ladder: (i64, i64, i64, u32), stock: (i64, u32), harder: Direction) -> Setting {
         let [from, step, to] = [ladder.0, ladder.1, ladder.2].map(|value| Decimal::new(value, ladder.3));

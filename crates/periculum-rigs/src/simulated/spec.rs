@@ -1,8 +1,8 @@
 //! `[adapter.simulated]` of a rig file: what the simulated processor is made of.
 
 use periculum_core::Decimal;
-use periculum_core::file::{Located, Section};
-use periculum_core::rig::Rig;
+use periculum_core::files::{Located, Section};
+use periculum_core::model::rig::Rig;
 
 /// The names that a sensor's `source` may have, and `core-N` for the temperature of a core.
 pub const SOURCES: [&str; 23] = [

@@ -1,10 +1,10 @@
 //! What a simulated rig really is: nothing that an engine could see, but what its marks are measured by.
 
 use periculum_core::Decimal;
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassOrder};
-use periculum_core::rig::Rig;
-use periculum_core::rung::{Change, Rung};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Pass, PassOrder};
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::{Change, Rung};
 
 use super::simulator::Simulator;
 use super::spec::Spec;

@@ -6,8 +6,8 @@ use std::process::ExitCode;
 use std::sync::Arc;
 
 use anyhow::Result;
-use periculum_core::program::{Output, Program};
-use periculum_core::quantity::harmless;
+use periculum_core::model::program::{Output, Program};
+use periculum_core::model::quantity::harmless;
 use periculum_rigs::granted::Written;
 use periculum_rigs::linux::{restarting, written_by};
 

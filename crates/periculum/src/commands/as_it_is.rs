@@ -3,8 +3,8 @@
 use std::path::{Path, PathBuf};
 
 use anyhow::Result;
-use periculum_core::file::rig_text;
-use periculum_core::rig::{Rig, Sensor};
+use periculum_core::files::rig_text;
+use periculum_core::model::rig::{Rig, Sensor};
 use periculum_rigs::linux;
 
 use crate::briefing::{self, SourceFile};

@@ -6,7 +6,7 @@ use std::process::ExitCode;
 
 use anyhow::Result;
 use jiff::tz::TimeZone;
-use periculum_core::moment::Moment;
+use periculum_core::model::moment::Moment;
 use periculum_ledger::{Attached, ClimbRow, Ledger};
 use periculum_rigs::readings::{self, Column};
 

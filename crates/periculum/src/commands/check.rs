@@ -3,7 +3,7 @@
 use std::process::ExitCode;
 
 use anyhow::Result;
-use periculum_core::quantity::harmless;
+use periculum_core::model::quantity::harmless;
 
 use crate::briefing;
 use crate::cli::Check;

@@ -5,8 +5,8 @@ use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use anyhow::Result;
-use periculum_core::moment::Moment;
-use periculum_rigs::machine::wall_clock;
+use periculum_core::model::moment::Moment;
+use periculum_rigs::steady::wall_clock;
 
 use super::{DEMO_LEDGER, climb};
 use crate::ask::Operator;

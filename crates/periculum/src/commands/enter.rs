@@ -4,7 +4,7 @@ use std::process::ExitCode;
 
 use anyhow::Result;
 use periculum_ledger::{Entered, EnteredRow, Ledger};
-use periculum_rigs::machine::wall_clock;
+use periculum_rigs::steady::wall_clock;
 
 use super::{LEDGER, date};
 use crate::cli::{Common, Enter};

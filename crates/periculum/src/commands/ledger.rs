@@ -4,9 +4,9 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use anyhow::Result;
-use periculum_core::amount::written;
-use periculum_core::pass::{Pass, PassReport, Workload};
-use periculum_core::quantity::{counted, grouped, scored};
+use periculum_core::model::amount::written;
+use periculum_core::model::pass::{Pass, PassReport, Workload};
+use periculum_core::model::quantity::{counted, grouped, scored};
 use periculum_core::story::TrialStory;
 use periculum_ledger::{ClimbRow, IncidentRow};
 

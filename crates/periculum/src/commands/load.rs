@@ -4,10 +4,10 @@ use std::process::ExitCode;
 use std::time::Duration;
 
 use anyhow::{Context, Result};
-use periculum_core::program::Program;
+use periculum_core::model::program::Program;
 use periculum_loads::catalogue;
-use periculum_loads::child::{SEED, enter, run_load};
-use periculum_loads::frame::{Order, Stop, Turns};
+use periculum_loads::child::{enter, run_load};
+use periculum_loads::frame::{Order, SEED, Stop, Turns};
 
 use crate::cli::Load;
 use crate::loading::run_program;

@@ -28,7 +28,7 @@ use std::process::ExitCode;
 use anyhow::Result;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, Zoned};
-use periculum_core::moment::Moment;
+use periculum_core::model::moment::Moment;
 
 use crate::cli::{Arguments, Command};
 use crate::complaint::BadInput;

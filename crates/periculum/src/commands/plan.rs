@@ -5,7 +5,7 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use anyhow::Result;
-use periculum_core::file::outline::quoted;
+use periculum_core::files::outline::quoted;
 
 use super::{LEDGER, climb};
 use crate::briefing::{SourceFile, read_rig_file};

@@ -5,11 +5,11 @@ use std::process::ExitCode;
 use std::thread;
 
 use anyhow::Result;
-use periculum_core::moment::Span;
-use periculum_core::rig::Rig;
-use periculum_core::route::route;
-use periculum_core::rung::{Change, Rung};
-use periculum_core::setting::TakesEffect;
+use periculum_core::engine::route::route;
+use periculum_core::model::moment::Span;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::{Change, Rung};
+use periculum_core::model::setting::TakesEffect;
 use periculum_core::telling::change_words;
 use periculum_ledger::{Ledger, ProfileRow};
 use periculum_rigs::bench::Bench;

@@ -6,10 +6,10 @@ use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use anyhow::Result;
-use periculum_core::file::program_file;
-use periculum_core::file::proof_file::written;
-use periculum_core::moment::Span;
-use periculum_core::pass::{Demand, Extent, Pass, StopOn};
+use periculum_core::files::program_file;
+use periculum_core::files::proof_file::written;
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::{Demand, Extent, Pass, StopOn};
 
 use super::{LEDGER, as_it_is, climb};
 use crate::briefing::{self, Briefing, SourceFile};

@@ -5,7 +5,7 @@ use std::process::ExitCode;
 
 use anyhow::{Context, Result};
 use periculum_charts::{Figure, Reported, comparison, report_markdown, report_pdf, sheet};
-use periculum_core::contrast::{Fact, facts_of_climb};
+use periculum_core::analysis::contrast::{Fact, facts_of_climb};
 use periculum_core::story::Story;
 use periculum_ledger::Ledger;
 

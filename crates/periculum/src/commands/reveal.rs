@@ -4,11 +4,11 @@ use std::process::ExitCode;
 
 use anyhow::Result;
 use periculum_core::Decimal;
-use periculum_core::ladder::Direction;
-use periculum_core::plan::{Plan, Stage, Strategy};
-use periculum_core::rig::Rig;
-use periculum_core::rung::Rung;
-use periculum_core::setting::Setting;
+use periculum_core::model::ladder::Direction;
+use periculum_core::model::plan::{Plan, Stage};
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::Rung;
+use periculum_core::model::setting::Setting;
 use periculum_rigs::simulated::Truth;
 use serde::Serialize;
 
@@ -64,13 +64,8 @@ fn of_stages(truth: &Truth, rig: &Rig, plan: &Plan) -> Vec<Revealed> {
         })
     };
     let of_stage = |(index, stage): (usize, &Stage)| {
-        let each = stage.strategy.settings();
-        // A stage that climbs several is told for each; what it feeds or maps over only helps.
-        let climbed = match &stage.strategy {
-            Strategy::Each(_) | Strategy::Grid { .. } => each.len(),
-            _ => 1,
-        };
-        each.into_iter().take(climbed).filter_map(move |name| of_setting(index, name)).collect::<Vec<_>>()
+        let climbed = stage.strategy.climbed();
+        climbed.into_iter().filter_map(move |name| of_setting(index, name)).collect::<Vec<_>>()
     };
     plan.stages.iter().enumerate().flat_map(of_stage).collect()
 }
@@ -90,7 +85,7 @@ fn of_rung(truth: &Truth, rig: &Rig, plan: &Plan, reveal: &Reveal) -> Result<Vec
         })?;
         rung = rung.with(name, value);
     }
-    let of_proof = |proof: &periculum_core::plan::Proof| Revealed {
+    let of_proof = |proof: &periculum_core::model::plan::Proof| Revealed {
         stage: None,
         proof: proof.name.clone(),
         setting: None,

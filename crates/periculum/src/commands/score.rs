@@ -5,13 +5,13 @@ use std::process::ExitCode;
 use std::time::Duration;
 
 use anyhow::Result;
-use periculum_core::file::program_file;
-use periculum_core::file::proof_file::written;
-use periculum_core::moment::Span;
-use periculum_core::pass::{Demand, Pass, Score as Measured, Threads};
-use periculum_core::program::Program;
-use periculum_core::quantity::{grouped, scored};
-use periculum_core::statistics::mean_interval;
+use periculum_core::files::program_file;
+use periculum_core::files::proof_file::written;
+use periculum_core::inference::statistics::mean_interval;
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::{Demand, Pass, Score as Measured, Threads};
+use periculum_core::model::program::Program;
+use periculum_core::model::quantity::{grouped, scored};
 use periculum_core::story::Story;
 use periculum_rigs::linux::Linux;
 

@@ -3,9 +3,9 @@
 
 use std::time::Duration;
 
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::Span;
-use periculum_core::quantity::harmless;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::Span;
+use periculum_core::model::quantity::harmless;
 use periculum_loads::catalogue;
 use periculum_loads::protocol::{Progress, Started};
 use periculum_loads::witness::Witness;
@@ -108,7 +108,7 @@ fn span_of(seconds: f64) -> Span {
 mod tests {
     use super::*;
     use crate::loading::order::{Means, resolve};
-    use periculum_core::pass::{Demand, Pass};
+    use periculum_core::model::pass::{Demand, Pass};
     use periculum_loads::protocol::CoreProgress;
 
     fn asked(times: Option<u64>) -> Asked {

@@ -4,8 +4,8 @@ use std::collections::BTreeMap;
 use std::sync::{Mutex, PoisonError};
 use std::time::Duration;
 
-use periculum_core::moment::Span;
-use periculum_core::plan::Plan;
+use periculum_core::model::moment::Span;
+use periculum_core::model::plan::Plan;
 use periculum_loads::catalogue;
 use periculum_loads::cores::allowed;
 use periculum_loads::frame::{Load, Order, seconds_a_round};
@@ -53,7 +53,7 @@ pub(super) fn seconds_once(load: &dyn Load, size: u64) -> Option<f64> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use periculum_core::pass::{Demand, Extent, Pass};
+    use periculum_core::model::pass::{Demand, Extent, Pass};
 
     fn said(size: u64, seconds: u64) -> Option<String> {
         let demand = Demand { extent: Extent::Size(size), ..Demand::default() };

@@ -3,6 +3,7 @@
 mod asked;
 mod foresight;
 mod order;
+mod place;
 mod program;
 mod runner;
 mod running;

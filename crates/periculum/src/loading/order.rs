@@ -1,9 +1,9 @@
 //! From what a pass asks for to what a load is told: cores, size, time.
 
-use periculum_core::amount::{Amount, written};
-use periculum_core::moment::Span;
-use periculum_core::pass::{Extent, Pass, StopOn, Threads};
-use periculum_core::program::Program;
+use periculum_core::model::amount::{Amount, written};
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::{Extent, Pass, StopOn, Threads};
+use periculum_core::model::program::Program;
 use periculum_loads::catalogue;
 use periculum_loads::child::USUAL_NICENESS;
 use periculum_loads::frame::{Load, Order};
@@ -172,7 +172,7 @@ impl LoadOrder {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use periculum_core::pass::Demand;
+    use periculum_core::model::pass::Demand;
     use proptest::prelude::*;
 
     const GIB: u64 = 1 << 30;

@@ -9,7 +9,7 @@ use std::sync::mpsc::{Receiver, channel};
 use std::thread;
 use std::time::{Duration, Instant};
 
-use periculum_core::program::{Misrun, Program, Run, RunEnd, hex};
+use periculum_core::model::program::{Misrun, Program, Run, RunEnd, hex};
 use periculum_loads::child::{dies_with_this_thread, say};
 use periculum_loads::cores::pin_to_any;
 use periculum_loads::frame::{FaultKind, Order, Stop, Turns};

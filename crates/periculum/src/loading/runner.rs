@@ -5,9 +5,9 @@ use std::thread;
 use std::time::Duration;
 
 use anyhow::{Context, Result};
-use periculum_core::moment::Span;
-use periculum_core::pass::{PassOrder, PassReport};
-use periculum_core::plan::Plan;
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::{PassOrder, PassReport};
+use periculum_core::model::plan::Plan;
 use periculum_loads::cores::allowed;
 use periculum_loads::process::LoadProcess;
 use periculum_rigs::bench::{PassNews, RunPasses};

@@ -2,17 +2,18 @@
 
 use std::time::{Duration, Instant};
 
-use periculum_core::evidence::Finding;
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::Span;
-use periculum_core::pass::{CoreProgress, PassReport, Progress, Score, Workload};
-use periculum_core::quantity::harmless;
+use periculum_core::model::evidence::Finding;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::{CoreProgress, PassReport, Progress, Score, Workload};
+use periculum_core::model::quantity::harmless;
 use periculum_loads::process::{Death, LoadProcess, News};
 use periculum_loads::protocol::{self, Message, Started};
 use periculum_loads::witness::Witness;
 use periculum_rigs::bench::PassNews;
 
 use super::asked::Asked;
+use super::place::{place, span};
 use super::wrongs::Wrongs;
 
 /// A load that is silent for longer is dead in all but name.
@@ -263,13 +264,4 @@ impl Running {
             ..PassReport::default()
         }
     }
-}
-
-/// A core as incidents name it.
-pub(super) fn place(core: usize) -> String {
-    format!("core {core}")
-}
-
-pub(super) fn span(seconds: f64) -> Span {
-    Span::from_millis((seconds.max(0.0) * 1000.0) as u64)
 }

@@ -3,13 +3,13 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::moment::Span;
-use periculum_core::quantity::harmless;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::Span;
+use periculum_core::model::quantity::harmless;
 use periculum_loads::frame::FaultKind;
 use periculum_loads::protocol::Wrong;
 
-use super::running::{place, span};
+use super::place::{place, span};
 
 /// So many wrong results of one core are kept one by one.
 const KEPT: u64 = 25;

@@ -6,8 +6,8 @@ use std::cell::Cell;
 use std::path::PathBuf;
 
 use periculum_core::engine::Said;
-use periculum_core::finding::Query;
-use periculum_core::stretch::Stretch;
+use periculum_core::story::finding::Query;
+use periculum_core::story::stretch::Stretch;
 use ratatui::crossterm::event::{
     Event, KeyCode, KeyEvent, KeyEventKind, KeyModifiers, MouseButton, MouseEvent, MouseEventKind,
 };

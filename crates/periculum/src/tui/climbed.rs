@@ -4,10 +4,10 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use periculum_core::engine::{Entry, Outlook, Said};
-use periculum_core::finding::trial_facts;
-use periculum_core::plan::Plan;
-use periculum_core::rig::{Rig, Sensor};
-use periculum_core::series::Series;
+use periculum_core::model::plan::Plan;
+use periculum_core::model::rig::{Rig, Sensor};
+use periculum_core::story::finding::trial_facts;
+use periculum_core::story::series::Series;
 use periculum_core::story::{Story, TrialStory};
 use periculum_ledger::ClimbRow;
 
@@ -86,7 +86,7 @@ impl Climbed {
     }
 
     /// The numbers of the trials that have what is looked for, in order.
-    pub(super) fn find(&self, query: &periculum_core::finding::Query) -> Vec<u32> {
+    pub(super) fn find(&self, query: &periculum_core::story::finding::Query) -> Vec<u32> {
         if query.is_empty() {
             return self.story.trials.iter().map(|trial| trial.number).collect();
         }

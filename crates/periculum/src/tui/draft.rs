@@ -5,9 +5,9 @@ use std::io::{self, Write};
 use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result, anyhow, bail};
-use periculum_core::file::Problem;
-use periculum_core::file::outline::{self, CantChange, Line, LineKind};
-use periculum_core::forecast::{Forecast, forecast};
+use periculum_core::analysis::forecast::{Forecast, forecast};
+use periculum_core::files::Problem;
+use periculum_core::files::outline::{self, CantChange, Line, LineKind};
 
 use super::keys::Step;
 use super::telling;

@@ -7,9 +7,9 @@ use std::thread;
 
 use anyhow::Result;
 use crossbeam_channel::Sender;
-use periculum_core::finding::Index;
-use periculum_core::rig::Rig;
-use periculum_core::series::Series;
+use periculum_core::model::rig::Rig;
+use periculum_core::story::finding::Index;
+use periculum_core::story::series::Series;
 use periculum_ledger::{ClimbRow, EnteredRow, Ledger, RecordRow};
 
 use super::climbed::{Climbed, climb_facts};

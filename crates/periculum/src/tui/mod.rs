@@ -35,7 +35,7 @@ use crate::ask::Operator;
 use crate::cli::Pace;
 use crate::climbing::{Prepared, Wanted, tell_past};
 use crate::driver::{Pacer, Parting};
-use crate::headless::exit_code;
+use crate::exit::exit_code;
 use crate::interrupt;
 use crate::notice::Notice;
 use crate::output::{complain, say};
@@ -63,7 +63,7 @@ pub(crate) fn show(
 ) -> Result<(ExitCode, Option<Wanted>)> {
     let (words, operator) = Operator::new();
     let (ending, ended) = unbounded();
-    interrupt::listen(words.clone(), Some(ending))?;
+    interrupt::listen(words.clone(), Some(ending), give_back_terminal)?;
     let past = tell_past(&prepared.past);
     let climbed = Climbed::new(&prepared.row()?, &prepared.briefing, past, prepared.traces.clone());
     let app = App::new(climbed, Library::at(prepared.ledger_path()), Theme::of_terminal());
@@ -107,7 +107,7 @@ pub(crate) fn write(draft: Draft, library: Library) -> Result<Option<Wanted>> {
 fn look(mut app: App) -> Result<Option<Wanted>> {
     let (words, _) = unbounded();
     let (ending, ended) = unbounded();
-    interrupt::listen(words.clone(), Some(ending))?;
+    interrupt::listen(words.clone(), Some(ending), give_back_terminal)?;
     app.is_driver_gone = true;
     let mut screen = Screen { app, words, notices: never(), ended, woken: listen_for_waking(), is_woken: false };
     screen.run()?;

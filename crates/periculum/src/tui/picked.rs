@@ -1,6 +1,6 @@
 //! Trials and climbs that were picked to be compared.
 
-use periculum_core::contrast::{Fact, facts_of_climb, facts_of_trial};
+use periculum_core::analysis::contrast::{Fact, facts_of_climb, facts_of_trial};
 
 use super::climbed::Climbed;
 use super::library::Library;
@@ -22,7 +22,7 @@ impl Picked {
         let Climbed { number, story, rig, plan, traces, .. } = climbed;
         let facts = match trial {
             None => facts_of_climb(story, rig, plan, traces),
-            Some(trial) => facts_of_trial(story.trials.get(trial as usize - 1)?, story, rig, plan, traces),
+            Some(trial) => facts_of_trial(story.trial(trial)?, story, rig, plan, traces),
         };
         let what = trial.map_or_else(|| telling::climb(*number), |trial| telling::trial_of_climb(trial, *number));
         let seed = telling::seed_words(climbed.seed);

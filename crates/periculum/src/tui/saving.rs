@@ -5,8 +5,8 @@ use std::path::Path;
 
 use anyhow::{Context, Result, bail};
 use periculum_charts::{Table, comparison, sheet, trials};
-use periculum_core::contrast::Fact;
-use periculum_core::stretch::Stretch;
+use periculum_core::analysis::contrast::Fact;
+use periculum_core::story::stretch::Stretch;
 
 use super::app::{App, View};
 use super::climbed::Climbed;

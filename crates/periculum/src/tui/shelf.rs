@@ -1,8 +1,8 @@
 //! The list of the ledger's climbs: those that have what is looked for, and the selected one.
 
 use crossbeam_channel::{Receiver, Sender, unbounded};
-use periculum_core::finding::{Found, Index, Query};
-use periculum_core::scores::Measure;
+use periculum_core::analysis::scores::Measure;
+use periculum_core::story::finding::{Found, Index, Query};
 use periculum_ledger::{Entered, EnteredRow, RecordRow};
 
 use super::climbed::Climbed;

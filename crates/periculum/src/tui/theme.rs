@@ -1,6 +1,6 @@
 //! Colours: few, each for one meaning, and never alone.
 
-use periculum_core::verdict::Verdict;
+use periculum_core::model::verdict::Verdict;
 use ratatui::style::{Color, Modifier, Style};
 
 /// The style of everything on the screen.

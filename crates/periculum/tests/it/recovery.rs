@@ -4,7 +4,7 @@ use std::process::Stdio;
 
 use crate::common::{Home, demo, json_lines, of_kind, output};
 use periculum_core::engine::{Entry, Event};
-use periculum_core::verdict::Verdict;
+use periculum_core::model::verdict::Verdict;
 use periculum_ledger::{Ledger, Line};
 
 const KILLS: usize = 100;

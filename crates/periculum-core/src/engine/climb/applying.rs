@@ -6,13 +6,14 @@ use rust_decimal::Decimal;
 
 use super::{Climb, blame};
 use crate::engine::entry::{Declined, Entry};
-use crate::engine::event::{Question, Said, Step};
+use crate::engine::event::{Question, Said};
 use crate::engine::state::{Doing, State, Trial};
-use crate::evidence::{Finding, Value};
-use crate::incident::{Incident, IncidentKind};
-use crate::reason::Reason;
-use crate::rung::{Change, InForce};
-use crate::setting::{Setting, TakesEffect};
+use crate::engine::step::Step;
+use crate::model::evidence::{Finding, Value};
+use crate::model::incident::{Incident, IncidentKind};
+use crate::model::reason::Reason;
+use crate::model::rung::{Change, InForce};
+use crate::model::setting::{Setting, TakesEffect};
 
 /// So often a rig may come back with its defaults on the way to something easier before that is held against a rung.
 const SETBACKS: u32 = 3;
@@ -190,6 +191,5 @@ impl Climb {
 }
 
 fn differs(setting: &Setting, wanted: Decimal, reported: Decimal, was_set: bool) -> Finding {
-    let of = |value| Value { value, written: setting.written(value) };
-    Finding::Differs { wanted: of(wanted), reported: of(reported), was_set }
+    Finding::Differs { wanted: Value::of(setting, wanted), reported: Value::of(setting, reported), was_set }
 }

@@ -4,11 +4,11 @@ use std::collections::BTreeSet;
 
 use super::Climb;
 use crate::engine::entry::{ClimbEnd, Entry};
-use crate::engine::event::Step;
+use crate::engine::route::route;
 use crate::engine::state::{Aside, State, Then};
-use crate::route::route;
-use crate::rung::Change;
-use crate::setting::Setting;
+use crate::engine::step::Step;
+use crate::model::rung::Change;
+use crate::model::setting::Setting;
 
 impl Climb {
     /// A setting that did not take on the way home counts as unknown and gets one more try, straight to stock;

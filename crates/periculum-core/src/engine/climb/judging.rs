@@ -3,19 +3,20 @@
 use std::mem;
 
 use super::{Climb, blame};
-use crate::comparison::{Comparison, Says, compare};
 use crate::engine::course::{Move, Outcome};
 use crate::engine::entry::{Entry, Mark};
-use crate::engine::event::Step;
 use crate::engine::state::{Judged, Trial};
-use crate::evidence::Finding;
-use crate::incident::{Incident, IncidentKind};
-use crate::ladder::Direction;
-use crate::moment::Span;
-use crate::plan::Strategy;
-use crate::reason::Reason;
-use crate::setting::Setting;
-use crate::verdict::{Verdict, judge};
+use crate::engine::step::Step;
+use crate::inference::comparison::{Comparison, Says, compare};
+use crate::model::evidence::Finding;
+use crate::model::incident::{Incident, IncidentKind};
+use crate::model::incident_kind::judge;
+use crate::model::ladder::Direction;
+use crate::model::moment::Span;
+use crate::model::reason::Reason;
+use crate::model::setting::Setting;
+use crate::model::strategy::Aim;
+use crate::model::verdict::Verdict;
 
 /// Only of shorter trials a score that is too low is measured again: nobody repeats a night for it.
 const LONGEST_REPEATED: Span = Span::from_seconds(3600);
@@ -109,8 +110,7 @@ impl Climb {
 
     /// The last passes of these trials against that of the baseline, where it is the same proof.
     fn against_baseline(&self, trials: &[Vec<f64>]) -> Option<Comparison> {
-        let of_baseline =
-            self.plan.stages.iter().position(|stage| matches!(stage.strategy, Strategy::Baseline { .. }))?;
+        let of_baseline = self.plan.stages.iter().position(|stage| stage.strategy.aim() == Aim::KnowStock)?;
         if self.plan.stages[of_baseline].proof != self.plan.stages.get(self.stage)?.proof {
             return None;
         }
@@ -124,15 +124,18 @@ impl Climb {
         let is_slower = |setting: &Setting| {
             setting.harder == Direction::Up && trial.rung.get(&setting.name).is_some_and(|value| value < setting.stock)
         };
-        let climbs_one = self.plan.stages.get(self.stage).is_some_and(|stage| {
-            !matches!(stage.strategy, Strategy::Grid { .. } | Strategy::Peak { .. } | Strategy::Each(_))
-        });
+        let may_not = self.aim().is_some_and(Aim::may_not_score_less);
         let is_whole = self.trial_length() == self.plan.proof_of(self.stage).length();
-        climbs_one && is_whole && trial.tested <= LONGEST_REPEATED && !self.rig.settings.iter().any(is_slower)
+        may_not && is_whole && trial.tested <= LONGEST_REPEATED && !self.rig.settings.iter().any(is_slower)
     }
 
     fn is_baseline(&self) -> bool {
-        self.plan.stages.get(self.stage).is_some_and(|stage| matches!(stage.strategy, Strategy::Baseline { .. }))
+        self.aim() == Some(Aim::KnowStock)
+    }
+
+    /// What the stage is for; none before the first and behind the last.
+    pub(super) fn aim(&self) -> Option<Aim> {
+        Some(self.plan.stages.get(self.stage)?.strategy.aim())
     }
 
     /// Withdraws marks because of what a trial showed.

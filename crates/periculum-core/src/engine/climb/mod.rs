@@ -15,20 +15,23 @@ use std::sync::Arc;
 
 use crate::engine::course::{Course, Ground, Move, Outcome};
 use crate::engine::entry::{ClimbEnd, Entry, Mark, Profile};
-use crate::engine::event::{Command, Event, Question, Step};
+use crate::engine::event::{Event, Question};
 use crate::engine::outlook::{Outlook, Prospect};
+use crate::engine::route::route;
 use crate::engine::state::{Aside, Doing, Judged, Next, Pressure, State, Stopping, Then, Trial};
-use crate::evidence::Finding;
-use crate::incident::{Incident, IncidentKind};
-use crate::moment::{Moment, Span};
-use crate::pass::{Pass, PassOrder, PassReport, Threads};
-use crate::plan::{Plan, Start, Strategy};
-use crate::reason::{Reason, StageEnd};
-use crate::rig::Rig;
-use crate::route::route;
-use crate::rung::{Change, InForce, Rung};
-use crate::verdict::Verdict;
-use crate::watch::Sample;
+use crate::engine::step::{Command, Step};
+use crate::engine::watch::Sample;
+use crate::model::evidence::{Finding, Value};
+use crate::model::incident::{Incident, IncidentKind};
+use crate::model::moment::{Moment, Span};
+use crate::model::obstacle::Met;
+use crate::model::pass::{Pass, PassOrder, PassReport, Threads};
+use crate::model::plan::{Plan, Start};
+use crate::model::reason::{Reason, StageEnd};
+use crate::model::rig::Rig;
+use crate::model::rung::{Change, InForce, Rung};
+use crate::model::strategy::Aim;
+use crate::model::verdict::Verdict;
 
 /// So many times its length a pass gets that finished no round.
 const MORE_TIME: u32 = 4;
@@ -261,26 +264,24 @@ impl Climb {
         self.deadline = self.plan.budget.until.map(|until| until.after(step.at, ahead));
         self.in_force = in_force.clone();
         self.readable.extend(in_force.keys().cloned());
-        if let Some(why) = self.beyond_limits(in_force) {
-            return self.finish(ClimbEnd::Refused { why }, step);
+        if let Some(beyond) = self.beyond_limits(in_force) {
+            return self.finish(ClimbEnd::Refused { why: beyond.into() }, step);
         }
         self.begin_stage(step);
     }
 
-    /// What is said of a rig that has a value in force which this climb may never apply.
-    fn beyond_limits(&self, in_force: &InForce) -> Option<String> {
+    /// A value that the rig has in force and which this climb may never apply.
+    fn beyond_limits(&self, in_force: &InForce) -> Option<Met> {
         self.rig.settings.iter().find_map(|setting| {
             let value = *in_force.get(&setting.name)?;
-            let ceiling = setting.ceiling(&self.plan.use_name);
-            (value < setting.floor || value > ceiling).then(|| {
-                format!(
-                    "the rig has {} at {}, outside {} … {}; put it back first",
-                    setting.label,
-                    setting.written(value),
-                    setting.written(setting.floor),
-                    setting.written(ceiling)
-                )
-            })
+            let (floor, ceiling) = (setting.floor, setting.ceiling(&self.plan.use_name));
+            let beyond = || Met::BeyondLimits {
+                setting: setting.label.clone(),
+                value: Value::of(setting, value),
+                floor: Value::of(setting, floor),
+                ceiling: Value::of(setting, ceiling),
+            };
+            (value < floor || value > ceiling).then(beyond)
         })
     }
 
@@ -317,7 +318,7 @@ impl Climb {
         let mark = proved_in.and_then(|trial| self.set_mark(&rung, trial, step));
         let stage = &self.plan.stages[self.stage];
         if let Some(name) = &stage.save {
-            let soaked = mark.is_some() && matches!(stage.strategy, Strategy::Soak { .. });
+            let soaked = mark.is_some() && stage.strategy.aim() == Aim::ProveDaily;
             let profile = Profile { name: name.clone(), rung: rung.clone(), mark, soaked };
             step.entries.push(Entry::ProfileSaved { profile });
         }
@@ -345,7 +346,8 @@ impl Climb {
             return self.pause(Next::Trial(rung, reason), step);
         }
         if let Err(illegal) = self.rig.permit(&rung, &self.plan.use_name) {
-            return self.go_home(ClimbEnd::Refused { why: illegal.to_string() }, step);
+            let why = Met::NotAllowed { bound: illegal.into() }.into();
+            return self.go_home(ClimbEnd::Refused { why }, step);
         }
         if let Some(limit) = self.over_budget(&rung, step.at) {
             return self.end_on_budget(limit, step);
@@ -496,9 +498,10 @@ impl Climb {
             }
             Some(Stopping::ForCause) | None => {}
         }
-        if let Some(why) = &report.refused {
+        if let Some(told) = &report.refused {
             self.close_void(&trial, None, step);
-            return self.go_home(ClimbEnd::Unsound { why: format!("a pass could not be started: {why}") }, step);
+            let why = Met::NotStarted { told: told.clone() }.into();
+            return self.go_home(ClimbEnd::Unsound { why }, step);
         }
         if report.stopped && !was_told_to_stop && report.incidents.is_empty() {
             let incident = Incident::new(IncidentKind::Stalled, Finding::EndedEarly);
@@ -531,10 +534,7 @@ impl Climb {
         self.close_void(trial, None, step);
         if self.stretch > 1 {
             let Pass { load, length, .. } = self.pass(index);
-            let why = format!(
-                "not every core finished a round of {load} in {length}, or somebody halted it meanwhile, so that not all was \
-                 checked: give the pass more time in the plan, or a smaller size"
-            );
+            let why = Met::NothingChecked { load, length }.into();
             return self.go_home(ClimbEnd::Unsound { why }, step);
         }
         self.stretch = MORE_TIME;

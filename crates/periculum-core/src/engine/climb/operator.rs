@@ -4,13 +4,14 @@ use std::mem;
 
 use super::{Climb, blame};
 use crate::engine::entry::{ClimbEnd, Entry};
-use crate::engine::event::{Command, Question, Said, Step};
+use crate::engine::event::{Question, Said};
+use crate::engine::step::{Command, Step};
 
 use crate::engine::state::{Aside, Doing, Next, State, Stop, Stopping, Then, Trial};
-use crate::evidence::Finding;
-use crate::incident::{Incident, IncidentKind};
-use crate::reason::Reason;
-use crate::rung::InForce;
+use crate::model::evidence::Finding;
+use crate::model::incident::{Incident, IncidentKind};
+use crate::model::reason::Reason;
+use crate::model::rung::InForce;
 
 impl Climb {
     pub(super) fn on_operator(&mut self, said: &Said, step: &mut Step) {

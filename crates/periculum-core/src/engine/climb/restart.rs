@@ -4,15 +4,16 @@ use std::mem;
 
 use super::{Climb, blame};
 
-use crate::ending::Ending;
 use crate::engine::entry::{ClimbEnd, Entry};
-use crate::engine::event::{Command, Question, Step};
+use crate::engine::event::Question;
+use crate::engine::route::route;
 use crate::engine::state::{Doing, Next, State, Then, Trial};
-use crate::incident::{Incident, IncidentKind};
-use crate::moment::Span;
-use crate::reason::Reason;
-use crate::route::route;
-use crate::rung::InForce;
+use crate::engine::step::{Command, Step};
+use crate::model::ending::Ending;
+use crate::model::incident::{Incident, IncidentKind};
+use crate::model::moment::Span;
+use crate::model::reason::Reason;
+use crate::model::rung::InForce;
 
 /// After this many deaths of the program in a row at one rung the rung is to blame, not the operator.
 const DEATHS_THAT_CONDEMN: u32 = 3;

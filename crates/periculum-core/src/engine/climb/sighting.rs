@@ -5,11 +5,11 @@ use std::mem;
 use super::Climb;
 use crate::engine::course::{Move, Outcome};
 use crate::engine::entry::Entry;
-use crate::engine::event::{Command, Step};
 use crate::engine::state::{Doing, Judged, Next, State, Stop, Stopping};
-use crate::evidence::{Evidence, Finding};
-use crate::incident::{Incident, IncidentKind};
-use crate::verdict::Verdict;
+use crate::engine::step::{Command, Step};
+use crate::model::evidence::{Evidence, Finding};
+use crate::model::incident::{Incident, IncidentKind};
+use crate::model::verdict::Verdict;
 
 impl Climb {
     pub(super) fn on_seen(&mut self, text: &str, seen_in: Option<u32>, step: &mut Step) {

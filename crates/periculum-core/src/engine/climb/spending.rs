@@ -1,14 +1,14 @@
 //! What a climb has cost, and the end that its budget makes.
 
 use super::Climb;
-use crate::budget::{Limit, Spent};
 use crate::engine::course::Course;
 use crate::engine::entry::{ClimbEnd, Entry};
-use crate::engine::event::Step;
-use crate::moment::{Moment, Span};
-use crate::reason::StageEnd;
-use crate::route::route;
-use crate::rung::Rung;
+use crate::engine::route::route;
+use crate::engine::step::Step;
+use crate::model::budget::{Limit, Spent};
+use crate::model::moment::{Moment, Span};
+use crate::model::reason::StageEnd;
+use crate::model::rung::Rung;
 
 impl Climb {
     /// The limit of the budget that a trial of this rung would go beyond.

@@ -4,14 +4,15 @@ use std::collections::BTreeMap;
 
 use super::{Climb, blame};
 use crate::engine::entry::Entry;
-use crate::engine::event::{Command, Step};
 use crate::engine::state::{Doing, Next, Pressure, State, Stop, Stopping};
-use crate::evidence::Finding;
-use crate::incident::{Incident, IncidentKind};
-use crate::moment::Span;
-use crate::pass::Threads;
-use crate::plan::Strategy;
-use crate::watch::{Sample, is_over_cut_off, lost, uneven_cores, watch};
+use crate::engine::step::{Command, Step};
+use crate::engine::watch::{Sample, is_over_cut_off, lost, uneven_cores, watch};
+use crate::model::evidence::Finding;
+use crate::model::incident::{Incident, IncidentKind};
+use crate::model::moment::Span;
+use crate::model::obstacle::Met;
+use crate::model::pass::Threads;
+use crate::model::strategy::Aim;
 
 /// A pass that has not ended this long after its time is stalled.
 const GRACE: Span = Span::from_seconds(60);
@@ -32,15 +33,16 @@ impl Climb {
         let asked = |setting: &str| trial.rung.get(setting);
         let found = watch(&self.rig.sensors, sample, asked, into_pass);
         let uneven = uneven_cores(&self.rig.sensors, sample.readings, into_pass).filter(|_| all_work_alike);
-        let uneven = uneven.map(|why| Incident::new(IncidentKind::TooHot, why));
         let lost = lost(&self.rig.sensors, sample, into_pass);
-        let unsound = uneven.or(lost.map(|why| Incident::new(IncidentKind::SensorLost, why)));
+        let uneven = uneven.map(|finding| (IncidentKind::TooHot, finding));
+        let unsound = uneven.or(lost.map(|finding| (IncidentKind::SensorLost, finding)));
         let why = match (&unsound, found.is_empty()) {
-            (Some(incident), _) => Stopping::Unsound { why: incident.evidence.to_string() },
+            (Some((_, finding)), _) => Stopping::Unsound { why: Met::Unsound { finding: finding.clone() }.into() },
             (None, false) => Stopping::ForCause,
             (None, true) => return,
         };
         *stopping = Some(Stop::new(why, step.at));
+        let unsound = unsound.map(|(kind, finding)| Incident::new(kind, finding));
         for incident in found.into_iter().chain(unsound) {
             blame(trial, Some(*index), incident.into_pass(into_pass), step);
         }
@@ -72,9 +74,9 @@ impl Climb {
 
     /// Whether every core has the same clock and the same work, so that they may be compared.
     fn all_work_alike(&self) -> bool {
-        let is_each = self.plan.stages.get(self.stage).is_some_and(|stage| matches!(stage.strategy, Strategy::Each(_)));
+        let are_alike = self.aim().is_some_and(Aim::keeps_cores_alike);
         match &self.state {
-            State::Trying(_, Doing::Passing { index, .. }) => !is_each && self.pass(*index).threads == Threads::All,
+            State::Trying(_, Doing::Passing { index, .. }) => are_alike && self.pass(*index).threads == Threads::All,
             _ => false,
         }
     }

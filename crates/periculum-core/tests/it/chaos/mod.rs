@@ -6,17 +6,18 @@ use std::collections::{BTreeMap, VecDeque};
 use std::sync::Arc;
 
 use periculum_core::Decimal;
-use periculum_core::budget::Budget;
-use periculum_core::ending::Ending;
 use periculum_core::engine::{Climb, Command, Event, Question, RULES, Said, Step};
-use periculum_core::incident::{Incident, IncidentKind};
-use periculum_core::ladder::{Direction, Ladder};
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{Pass, PassReport, Progress, Score};
-use periculum_core::plan::{ARM_AFTER, Each, Margin, Plan, Proof, Stage, Start, Steps, Strategy as Way, Sweep};
-use periculum_core::rig::{Rig, Sensor};
-use periculum_core::rung::{Change, InForce};
-use periculum_core::setting::{Setting, TakesEffect};
+use periculum_core::model::budget::Budget;
+use periculum_core::model::ending::Ending;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::ladder::{Direction, Ladder};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{Pass, PassReport, Progress, Score};
+use periculum_core::model::plan::{ARM_AFTER, Plan, Proof, Stage, Start};
+use periculum_core::model::rig::{Rig, Sensor};
+use periculum_core::model::rung::{Change, InForce};
+use periculum_core::model::setting::{Setting, TakesEffect};
+use periculum_core::model::strategy::{Each, Margin, Steps, Strategy as Way, Sweep};
 use proptest::prelude::*;
 
 /// A rig and a plan for it.

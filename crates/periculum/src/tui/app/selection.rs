@@ -1,10 +1,10 @@
 //! What is selected, and which stretch of time is looked at, whatever the view.
 
-use periculum_core::moment::Span;
-use periculum_core::scores::{Benchmark, Level, benchmarks};
-use periculum_core::series::Series;
+use periculum_core::analysis::scores::{Benchmark, Level, benchmarks};
+use periculum_core::model::moment::Span;
 use periculum_core::story::TrialStory;
-use periculum_core::stretch::Stretch;
+use periculum_core::story::series::Series;
+use periculum_core::story::stretch::Stretch;
 
 use super::{App, Look, View};
 use crate::tui::climbed::Climbed;
@@ -17,7 +17,7 @@ const AROUND_INCIDENT: Span = Span::from_seconds(120);
 impl App {
     /// The trials that have what is looked for, in order.
     pub(in crate::tui) fn found(&self) -> Vec<&TrialStory> {
-        self.found.iter().filter_map(|number| self.shown.story.trials.get(*number as usize - 1)).collect()
+        self.found.iter().filter_map(|number| self.shown.story.trial(*number)).collect()
     }
 
     /// The number of the trial that is shown: the selected one while it is among those found, else the newest of them.
@@ -35,7 +35,7 @@ impl App {
     fn span_of(&self, trial: u32) -> Option<Stretch> {
         let trials = &self.shown.story.trials;
         let to = trials.get(trial as usize).map_or(self.shown.story.latest, |next| next.began);
-        Some(Stretch { from: trials.get((trial as usize).checked_sub(1)?)?.began, to })
+        Some(Stretch { from: self.shown.story.trial(trial)?.began, to })
     }
 
     /// The stretch of time in which anything was read.

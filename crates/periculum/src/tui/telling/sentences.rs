@@ -2,10 +2,10 @@
 
 use std::path::Path;
 
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::Threads;
-use periculum_core::quantity::counted;
-use periculum_core::rig::Rig;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::Threads;
+use periculum_core::model::quantity::counted;
+use periculum_core::model::rig::Rig;
 use periculum_core::story::{PassStory, TrialStory};
 
 // Nothing to show, and why.

@@ -1,6 +1,6 @@
 //! What was picked, beside each other: what differs comes first, with the difference to the first one.
 
-use periculum_core::contrast::{Contrast, Fact, Row, Value, contrast};
+use periculum_core::analysis::contrast::{Contrast, Fact, Row, Value, contrast};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::text::{Line, Span, Text};

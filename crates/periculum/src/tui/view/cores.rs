@@ -1,7 +1,7 @@
 //! The running pass core by core: who works how fast, at what clock, with what errors, and who falls behind.
 
-use periculum_core::pass::{CoreProgress, Progress};
-use periculum_core::quantity::measured;
+use periculum_core::model::pass::{CoreProgress, Progress};
+use periculum_core::model::quantity::measured;
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;

@@ -1,7 +1,7 @@
 //! The selected trial: its rung, why it was tried, what it was put to, and everything that happened in it.
 
-use periculum_core::readback;
 use periculum_core::story::TrialStory;
+use periculum_core::story::readback;
 use periculum_core::telling::{gain_words, readback_words};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
@@ -26,7 +26,7 @@ pub(super) fn split(area: Rect, below: u16) -> [Rect; 2] {
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
     let theme = &app.theme;
-    let trial = app.selected_trial().and_then(|number| app.shown.story.trials.get(number as usize - 1));
+    let trial = app.selected_trial().and_then(|number| app.shown.story.trial(number));
     let lines = match trial {
         Some(trial) => lines(app, trial, usize::from(area.width)),
         None => vec![Line::styled(telling::NOTHING_SELECTED, theme.muted)],
@@ -48,7 +48,7 @@ fn lines(app: &App, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     say(&telling::because(&trial.reason.because(&app.shown.rig)), theme.muted);
     for derived in &app.shown.rig.derived {
         if let Some(value) = derived.value(&trial.rung) {
-            let value = periculum_core::quantity::with_unit(value.round_dp(3).normalize(), &derived.unit);
+            let value = periculum_core::model::quantity::with_unit(value.round_dp(3).normalize(), &derived.unit);
             say(&format!("{} {value}", derived.name.replace('_', " ")), theme.muted);
         }
     }

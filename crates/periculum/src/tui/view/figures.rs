@@ -1,8 +1,8 @@
 //! The highest value that held, large enough to be read from across the room.
 
-use periculum_core::ladder::Direction;
-use periculum_core::quantity::{grouped, measured};
-use periculum_core::setting::Setting;
+use periculum_core::model::ladder::Direction;
+use periculum_core::model::quantity::{grouped, measured};
+use periculum_core::model::setting::Setting;
 use periculum_core::story::TrialStory;
 use periculum_core::telling::gain_words;
 use ratatui::Frame;

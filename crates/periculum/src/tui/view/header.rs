@@ -1,6 +1,6 @@
 //! The first line, which says what is climbed and how it stands, and the last, which says what can be pressed.
 
-use periculum_core::verdict::Verdict;
+use periculum_core::model::verdict::Verdict;
 use ratatui::Frame;
 use ratatui::layout::{Alignment, Rect};
 use ratatui::style::Style;

@@ -1,8 +1,8 @@
 //! Two settings against each other: every trial in its place, what is known of the border, and the walls.
 
 use periculum_core::Decimal;
-use periculum_core::quantity::grouped;
-use periculum_core::terrain::{Bounds, Place, Side, Terrain};
+use periculum_core::analysis::terrain::{Bounds, Place, Side, Terrain};
+use periculum_core::model::quantity::grouped;
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
 use ratatui::layout::{Margin, Rect};

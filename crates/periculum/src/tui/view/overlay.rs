@@ -1,7 +1,7 @@
 //! What lies over the view: the card that asks the operator, questions, text entry and help.
 
 use periculum_core::engine::Question;
-use periculum_core::setting::TakesEffect;
+use periculum_core::model::setting::TakesEffect;
 use periculum_core::telling::change_words;
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Flex, Layout, Margin, Rect};

@@ -1,8 +1,8 @@
 //! The plan as lines that can be changed, each problem in its place, and what it would do before it begins.
 
-use periculum_core::file::Problem;
-use periculum_core::file::outline::{self, LineKind, Step};
-use periculum_core::forecast::Forecast;
+use periculum_core::analysis::forecast::Forecast;
+use periculum_core::files::Problem;
+use periculum_core::files::outline::{self, LineKind, Step};
 use periculum_core::telling::{effort_words, stage_words};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};

@@ -2,8 +2,8 @@
 
 use periculum_core::Decimal;
 use periculum_core::engine::Prospect;
-use periculum_core::profile::{AscentProfile, Axis, Point};
-use periculum_core::quantity::grouped;
+use periculum_core::model::quantity::grouped;
+use periculum_core::story::profile::{AscentProfile, Axis, Point};
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
 use ratatui::layout::Rect;

@@ -1,7 +1,7 @@
 //! How the best score of the climb ranks among those of other climbs, and of others that were entered by hand.
 
-use periculum_core::quantity::scored;
-use periculum_core::scores::Benchmark;
+use periculum_core::analysis::scores::Benchmark;
+use periculum_core::model::quantity::scored;
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};

@@ -1,9 +1,9 @@
 //! The rig: what it consists of, every setting with what is asked and what may be, derived values, and sensors.
 
 use periculum_core::Decimal;
-use periculum_core::quantity::{grouped, measured};
-use periculum_core::rig::{Derived, Sensor};
-use periculum_core::setting::{Setting, TakesEffect};
+use periculum_core::model::quantity::{grouped, measured};
+use periculum_core::model::rig::{Derived, Sensor};
+use periculum_core::model::setting::{Setting, TakesEffect};
 use periculum_core::telling::mark_sentence;
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
@@ -49,7 +49,7 @@ fn take(area: &mut Rect, lines: usize) -> Rect {
 
 fn draw_parts(buffer: &mut Buffer, app: &App, area: Rect) {
     let theme = &app.theme;
-    let part = |part: &periculum_core::rig::Part| {
+    let part = |part: &periculum_core::model::rig::Part| {
         Line::from(vec![
             Span::styled(format!("{:<12}  ", part.kind), theme.muted),
             Span::styled(part.model.clone(), theme.text),

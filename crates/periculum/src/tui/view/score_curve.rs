@@ -1,8 +1,8 @@
 //! A benchmark's scores over the values of the climbed setting, with how far each may be off.
 
-use periculum_core::quantity::{grouped, scored};
-use periculum_core::scores::{Benchmark, Level};
-use periculum_core::setting::Setting;
+use periculum_core::analysis::scores::{Benchmark, Level};
+use periculum_core::model::quantity::{grouped, scored};
+use periculum_core::model::setting::Setting;
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
 use ratatui::layout::Rect;
@@ -93,7 +93,7 @@ struct Scale {
     least: f64,
     greatest: f64,
     /// How far one measurement may be off, as a share; nothing where that is not known.
-    off: Option<periculum_core::scores::Noise>,
+    off: Option<periculum_core::analysis::scores::Noise>,
 }
 
 impl Scale {

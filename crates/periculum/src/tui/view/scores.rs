@@ -1,12 +1,12 @@
 //! What the benchmarks of the climb say: each in a line, and of the selected one the curve over the climbed setting, what
 //! each value gains, and how it ranks.
 
-use periculum_core::comparison::Says;
-use periculum_core::quantity::scored;
-use periculum_core::scores::{Benchmark, Level};
-use periculum_core::setting::Setting;
+use periculum_core::analysis::scores::{Benchmark, Level};
+use periculum_core::inference::comparison::Says;
+use periculum_core::model::quantity::scored;
+use periculum_core::model::setting::Setting;
+use periculum_core::model::verdict::Verdict;
 use periculum_core::telling::{benchmark_words, percent_words};
-use periculum_core::verdict::Verdict;
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::style::Style;
@@ -175,7 +175,7 @@ fn draw_levels(frame: &mut Frame, app: &App, area: Rect, benchmark: &Benchmark, 
 fn level_line(app: &App, level: &Level, setting: Option<&Setting>, is_selected: bool) -> Line<'static> {
     let theme = &app.theme;
     let text = if is_selected { theme.accent.bold() } else { theme.text };
-    let says = |comparison: &Option<periculum_core::comparison::Comparison>| match comparison.as_ref() {
+    let says = |comparison: &Option<periculum_core::inference::comparison::Comparison>| match comparison.as_ref() {
         None => (String::new(), theme.muted),
         Some(compared) => (percent_words(compared), style(app, compared.says())),
     };

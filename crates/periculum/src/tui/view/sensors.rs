@@ -1,9 +1,9 @@
 //! The sensors that matter, each with its cut-off: what they read now, or between what they read in a climb that is over.
 
 use periculum_core::Decimal;
-use periculum_core::quantity::measured;
-use periculum_core::rig::Sensor;
-use periculum_core::series::Series;
+use periculum_core::model::quantity::measured;
+use periculum_core::model::rig::Sensor;
+use periculum_core::story::series::Series;
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;

@@ -1,8 +1,8 @@
 //! Specimens of the shown rig, ranked by their marks, and marks of others that were entered by hand.
 
 use periculum_core::Decimal;
-use periculum_core::ladder::Direction;
-use periculum_core::setting::Setting;
+use periculum_core::model::ladder::Direction;
+use periculum_core::model::setting::Setting;
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::text::{Line, Span, Text};

@@ -5,11 +5,11 @@ use std::path::{Path, PathBuf};
 
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Said};
-use periculum_core::finding::Index;
-use periculum_core::moment::{Moment, Span};
-use periculum_core::pass::{CoreProgress, Progress, Score, Workload};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{CoreProgress, Progress, Score, Workload};
+use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
-use periculum_core::verdict::Verdict;
+use periculum_core::story::finding::Index;
 use periculum_ledger::{ClimbRow, Entered, EnteredRow, RecordRow};
 use ratatui::Terminal;
 use ratatui::backend::TestBackend;

@@ -1,11 +1,11 @@
 //! What the sensors read over the climb, a part of it or one trial, with everything that went wrong on the axis of time;
 //! or of several trials, laid over each other from their beginnings on.
 
-use periculum_core::moment::{Moment, Span as Length};
-use periculum_core::quantity::measured;
-use periculum_core::rig::Sensor;
-use periculum_core::series::{Series, Spread};
-use periculum_core::stretch::Stretch;
+use periculum_core::model::moment::{Moment, Span as Length};
+use periculum_core::model::quantity::measured;
+use periculum_core::model::rig::Sensor;
+use periculum_core::story::series::{Series, Spread};
+use periculum_core::story::stretch::Stretch;
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
 use ratatui::layout::Rect;

@@ -1,8 +1,8 @@
 //! What is on trial now, how far it is, what comes next and why, and what went wrong last.
 
 use periculum_core::engine::Prospect;
-use periculum_core::moment::Span as Time;
-use periculum_core::quantity::measured;
+use periculum_core::model::moment::Span as Time;
+use periculum_core::model::quantity::measured;
 use periculum_core::story::TrialStory;
 use periculum_core::telling::{change_words, mark_sentence, whereabouts};
 use ratatui::Frame;
@@ -93,7 +93,7 @@ fn next_if(app: &App, holds: bool) -> Line<'static> {
     let text = match prospect {
         None => telling::NOT_KNOWN_YET.into(),
         Some(Prospect::Try(rung, reason)) => match reason {
-            periculum_core::reason::Reason::StepBack { .. } => telling::back_to(&app.shown.rig.written(rung)),
+            periculum_core::model::reason::Reason::StepBack { .. } => telling::back_to(&app.shown.rig.written(rung)),
             _ => app.shown.rig.written(rung),
         },
         Some(Prospect::StageDone(..)) if app.shown.rig.settings.is_empty() => telling::NOTHING_WAS_WRONG.into(),
@@ -154,7 +154,7 @@ fn trouble(app: &App) -> Line<'static> {
     let Some(last) = app.shown.story.incidents.last() else {
         return Line::from(vec![lead(app, labels::LAST_TROUBLE), Span::styled(telling::NO_TROUBLE, theme.text)]);
     };
-    let trial = last.trial.and_then(|number| app.shown.story.trials.get(number as usize - 1));
+    let trial = last.trial.and_then(|number| app.shown.story.trial(number));
     let verdict = trial.and_then(|trial| trial.verdict);
     let style: Style = theme.verdict(verdict);
     let sign = verdict.map_or("✕".to_owned(), |verdict| verdict.sign().to_string());

@@ -1,0 +1,356 @@
+//! Things beside each other, what differs first: trials, climbs and their specimens.
+
+use std::collections::BTreeMap;
+use std::fmt;
+
+use crate::analysis::scores::{Benchmark, benchmarks, best_of_each};
+use crate::engine::Mark;
+use crate::model::moment::Span;
+use crate::model::plan::Plan;
+use crate::model::quantity::measured;
+use crate::model::rig::Rig;
+use crate::model::setting::Setting;
+use crate::model::verdict::Verdict;
+use crate::story::readback;
+use crate::story::series::{Series, Spread};
+use crate::story::{Story, TrialStory};
+
+/// One thing that is known of a side.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Fact {
+    /// What it is about; facts with the same label are compared.
+    pub label: String,
+    /// What is known.
+    pub value: Value,
+}
+
+/// What is known.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Value {
+    /// Words, which are the same or not.
+    Words(String),
+    /// A number.
+    Number(Number),
+}
+
+/// A number and how far it may be off.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Number {
+    /// The number.
+    pub value: f64,
+    /// Its unit.
+    pub unit: String,
+    /// How many decimals it is shown with.
+    pub decimals: usize,
+    /// Chance alone moves it no further, with a confidence of 95 %; none where it is exact, or nobody knows.
+    pub off: Option<f64>,
+}
+
+/// What is known of all sides under one label.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Row {
+    /// What it is about.
+    pub label: String,
+    /// What is known of each side; none where nothing is.
+    pub values: Vec<Option<Value>>,
+    /// How far each number lies from that of the first side, beside which the others stand; none for words.
+    pub differences: Vec<Option<Difference>>,
+}
+
+/// How far a number lies from that of the first side.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Difference {
+    /// The number less that of the first side.
+    pub by: f64,
+    /// The same as a share of the first side's.
+    pub share: f64,
+    /// Chance alone makes no larger difference, with a confidence of 95 %; none where the numbers are exact.
+    pub off: Option<f64>,
+}
+
+/// Sides beside each other.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Contrast {
+    /// What differs by more than chance, in the order of the facts.
+    pub different: Vec<Row>,
+    /// What is the same, or could be.
+    pub same: Vec<Row>,
+}
+
+impl Difference {
+    /// Whether it is more than chance could be.
+    pub fn is_clear(&self) -> bool {
+        self.by.abs() > self.off.unwrap_or(0.0)
+    }
+
+    /// The difference of this number to the first one in words, in percent where the number has a size of its own.
+    pub fn told(&self, number: &Number) -> String {
+        // Degrees Celsius, times and counts have no share that means anything.
+        if matches!(number.unit.as_str(), "°C" | "min" | "") || !self.share.is_finite() {
+            let sign = if self.by > 0.0 { "+" } else { "" };
+            let off = self.off.map(|off| format!(" ± {}", measured(off, number.decimals)));
+            return format!("{sign}{}{}", measured(self.by, number.decimals), off.unwrap_or_default());
+        }
+        let off = self.off.map(|off| format!(" ± {:.1}", 100.0 * off * (self.share / self.by).abs()));
+        // Nobody wants to read of minus nothing.
+        let percent = (1000.0 * self.share).round() / 10.0 + 0.0;
+        format!("{percent:+.1}{} %", off.unwrap_or_default())
+    }
+}
+
+impl fmt::Display for Value {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Words(words) => f.write_str(words),
+            Self::Number(number) if number.unit.is_empty() => f.write_str(&measured(number.value, number.decimals)),
+            Self::Number(number) => write!(f, "{} {}", measured(number.value, number.decimals), number.unit),
+        }
+    }
+}
+
+/// Means of one sensor differ by less than this share, or by fewer degrees Celsius, for reasons that nobody knows: its
+/// noise and steps, and how long the rig had rested before.
+const SENSED_SHARE: f64 = 0.007;
+const SENSED_DEGREES: f64 = 0.7;
+
+/// Puts sides beside each other, the first being what the others are compared with.
+pub fn contrast(sides: &[&[Fact]]) -> Contrast {
+    let mut labels: Vec<&str> = Vec::new();
+    for fact in sides.iter().flat_map(|side| side.iter()) {
+        if !labels.contains(&fact.label.as_str()) {
+            labels.push(&fact.label);
+        }
+    }
+    let rows = labels.into_iter().map(|label| Row::of(label, sides));
+    let (different, same) = rows.partition(Row::differs);
+    Contrast { different, same }
+}
+
+impl Row {
+    fn of(label: &str, sides: &[&[Fact]]) -> Self {
+        let value = |side: &&[Fact]| side.iter().find(|fact| fact.label == label).map(|fact| fact.value.clone());
+        let values: Vec<Option<Value>> = sides.iter().map(value).collect();
+        let first = values.first().and_then(Option::as_ref).and_then(Value::number);
+        let difference = |value: &Option<Value>| {
+            let (first, other) = first.zip(value.as_ref()?.number())?;
+            (first.unit == other.unit).then(|| first.to(other))
+        };
+        let differences = values.iter().map(difference).collect();
+        Self { label: label.to_owned(), values, differences }
+    }
+
+    /// Whether the sides differ by more than chance could make them.
+    fn differs(&self) -> bool {
+        let (Some(first), others) = (self.values.first(), self.values.iter().zip(&self.differences).skip(1)) else {
+            return false;
+        };
+        others.into_iter().any(|(value, difference)| match difference {
+            Some(difference) => difference.is_clear(),
+            None => value != first,
+        })
+    }
+}
+
+impl Value {
+    fn number(&self) -> Option<&Number> {
+        match self {
+            Self::Words(_) => None,
+            Self::Number(number) => Some(number),
+        }
+    }
+}
+
+impl Number {
+    /// The difference to another number of the same unit; what can't be seen in the decimals is none.
+    fn to(&self, other: &Self) -> Difference {
+        let least = 0.5 * 0.1f64.powi(i32::try_from(self.decimals.max(other.decimals)).unwrap_or(0));
+        let by = other.value - self.value;
+        let by = if by.abs() < least { 0.0 } else { by };
+        let off = match (self.off, other.off) {
+            (None, None) => None,
+            (a, b) => Some(a.unwrap_or(0.0).hypot(b.unwrap_or(0.0))),
+        };
+        Difference { by, share: by / self.value.abs(), off }
+    }
+}
+
+/// What is known of a climb: on what, how, and what came out.
+pub fn facts_of_climb(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<String, Series>) -> Vec<Fact> {
+    let mut facts = vec![words("rig", &rig.name), words("specimens", &rig.specimens()), words("plan", &plan.name)];
+    facts.push(words("use", &plan.use_name));
+    facts.push(words("cooling", &rig.cooling));
+    if let Some(mark) = story.marks.last() {
+        facts.extend(of_mark(mark, rig));
+    }
+    let all = benchmarks(story, rig, plan, traces);
+    facts.extend(best_of_each(&all).into_iter().flat_map(|benchmark| of_benchmark(benchmark, rig)));
+    let is_baseline = |trial: &&TrialStory| story.is_baseline(trial);
+    facts.extend(of_sensors(", at stock", &story.trials.iter().filter(is_baseline).collect::<Vec<_>>(), rig, traces));
+    facts.push(count("trials", story.trials.len()));
+    facts.push(count("held", story.count(Verdict::Held)));
+    facts.push(count("slipped", story.count(Verdict::Slipped)));
+    facts.push(count("fell", story.count(Verdict::Fell)));
+    facts.push(minutes("passes ran", story.tested()));
+    let end = story.ended.as_ref().map_or_else(|| "not finished".into(), |ended| ended.end.sentence());
+    facts.push(words("end", &end));
+    for setting in &rig.settings {
+        facts.push(of_setting(&format!("{}, stock", setting.label), setting, setting.stock));
+        let ceiling = setting.ceiling(&plan.use_name);
+        facts.push(of_setting(&format!("{}, ceiling", setting.label), setting, ceiling));
+    }
+    facts.retain(|fact| fact.value != Value::Words(String::new()));
+    facts
+}
+
+/// What is known of a trial: what was tried, how it ended, and what was measured meanwhile.
+pub fn facts_of_trial(
+    trial: &TrialStory,
+    story: &Story,
+    rig: &Rig,
+    plan: &Plan,
+    traces: &BTreeMap<String, Series>,
+) -> Vec<Fact> {
+    let mut facts = vec![words("rig", &rig.name), words("specimens", &rig.specimens())];
+    let tried = rig.settings.iter().filter_map(|setting| Some((setting, trial.rung.get(&setting.name)?)));
+    facts.extend(tried.map(|(setting, value)| of_setting(&setting.label, setting, value)));
+    facts.extend(readback::of_trial(trial, rig, traces).iter().filter(|taken| !taken.was_taken()).filter_map(
+        |taken| Some(of_setting(&format!("{}, reported", taken.setting.label), taken.setting, taken.reported?)),
+    ));
+    facts.push(words("proof", &trial.put_to()));
+    facts.push(words("verdict", trial.verdict.map_or("open", |verdict| verdict.name())));
+    facts.push(words("incident", trial.incident.map_or("none", |incident| incident.name())));
+    let all = benchmarks(story, rig, plan, traces);
+    for pass in &trial.passes {
+        let Some(score) = pass.report.as_ref().and_then(|report| report.score.as_ref()) else { continue };
+        let is_same = |benchmark: &&Benchmark| {
+            benchmark.what.load == pass.order.load && benchmark.what.threads == pass.order.threads
+        };
+        let noise = all.iter().find(is_same).and_then(|benchmark| benchmark.noise);
+        let off = noise.map(|noise| noise.half_width(1) * score.value);
+        facts.push(of_score(&pass.order.load, score.value, &score.unit, off));
+    }
+    facts.extend(of_sensors("", &[trial], rig, traces));
+    facts.push(minutes("passes ran", trial.tested));
+    facts
+}
+
+fn of_mark<'a>(mark: &'a Mark, rig: &'a Rig) -> impl Iterator<Item = Fact> + 'a {
+    let set = rig.settings.iter().filter_map(|setting| Some((setting, mark.rung.get(&setting.name)?)));
+    let set = set.map(|(setting, value)| of_setting(&format!("{}, mark", setting.label), setting, value));
+    set.chain([words("mark held", &mark.proof)])
+}
+
+fn of_benchmark(benchmark: &Benchmark, rig: &Rig) -> Vec<Fact> {
+    let (load, unit) = (&benchmark.what.load, &benchmark.what.unit);
+    let off = |value: f64, times: usize| benchmark.noise.map(|noise| noise.half_width(times) * value);
+    let best = &benchmark.levels[benchmark.best];
+    let stock =
+        benchmark.baseline.map(|(value, times)| of_score(&format!("{load}, at stock"), value, unit, off(value, times)));
+    let times = best.scores.len();
+    let per = |what: &str, per: Option<f64>| {
+        let label = format!("{load}, best for each {what}");
+        per.map(|per| of_score(&label, per, &format!("{unit}/{what}"), off(per, times)))
+    };
+    let per_watt = per("W", best.per_watt());
+    let per_money = rig.paid().and_then(|paid| per(&paid.currency, best.per_money(&paid)));
+    let best = of_score(&format!("{load}, best"), best.mean(), unit, off(best.mean(), times));
+    stock.into_iter().chain([best]).chain(per_watt).chain(per_money).collect()
+}
+
+/// The mean of what each sensor read while the passes of these trials ran.
+fn of_sensors(when: &str, trials: &[&TrialStory], rig: &Rig, traces: &BTreeMap<String, Series>) -> Vec<Fact> {
+    let mean = |series: &Series| Some(Spread::all(trials.iter().filter_map(|trial| trial.spread(series)))?.mean);
+    let read = rig.sensors.iter().filter_map(|sensor| Some((sensor, mean(traces.get(&sensor.name)?)?)));
+    let fact = |(sensor, value): (&crate::model::rig::Sensor, f64)| {
+        let off = if sensor.unit == "°C" { SENSED_DEGREES } else { SENSED_SHARE * value.abs() };
+        let number = Number { value, unit: sensor.unit.clone(), decimals: sensor.decimals, off: Some(off) };
+        Fact { label: format!("{}{when}", sensor.label), value: Value::Number(number) }
+    };
+    read.map(fact).collect()
+}
+
+fn of_setting(label: &str, setting: &Setting, value: rust_decimal::Decimal) -> Fact {
+    let decimals = setting.ladder.rescaled(value).scale() as usize;
+    let value = f64::try_from(value).unwrap_or_default();
+    let number = Number { value, unit: setting.unit.clone(), decimals, off: None };
+    Fact { label: label.to_owned(), value: Value::Number(number) }
+}
+
+fn of_score(label: &str, value: f64, unit: &str, off: Option<f64>) -> Fact {
+    let decimals = crate::model::quantity::score_decimals(value);
+    Fact { label: label.to_owned(), value: Value::Number(Number { value, unit: unit.to_owned(), decimals, off }) }
+}
+
+fn words(label: &str, told: &str) -> Fact {
+    Fact { label: label.to_owned(), value: Value::Words(told.to_owned()) }
+}
+
+fn count(label: &str, count: usize) -> Fact {
+    let number = Number { value: count as f64, unit: String::new(), decimals: 0, off: None };
+    Fact { label: label.to_owned(), value: Value::Number(number) }
+}
+
+fn minutes(label: &str, span: Span) -> Fact {
+    let number = Number { value: span.seconds() / 60.0, unit: "min".into(), decimals: 1, off: None };
+    Fact { label: label.to_owned(), value: Value::Number(number) }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    fn number(label: &str, value: f64, off: Option<f64>) -> Fact {
+        Fact { label: label.into(), value: Value::Number(Number { value, unit: "W".into(), decimals: 1, off }) }
+    }
+
+    #[test]
+    fn what_differs_comes_first_and_chance_is_no_difference() {
+        let stock =
+            [words("rig", "dome"), number("power", 115.8, None), number("score", 456.0, Some(1.5)), words("end", "x")];
+        let less =
+            [words("rig", "dome"), number("power", 87.3, None), number("score", 457.9, Some(1.5)), words("end", "y")];
+        let found = contrast(&[&stock, &less]);
+        let labels = |rows: &[Row]| rows.iter().map(|row| row.label.clone()).collect::<Vec<_>>();
+        assert_eq!(
+            (labels(&found.different), labels(&found.same)),
+            (vec!["power".into(), "end".into()], vec!["rig".into(), "score".into()])
+        );
+        let power = found.different[0].differences[1].expect("a difference");
+        assert!((power.by + 28.5).abs() < 1e-9 && (power.share + 0.2461).abs() < 1e-4 && power.off.is_none());
+        let score = found.same[1].differences[1].expect("a difference");
+        assert!((score.off.expect("noise") - 1.5f64.hypot(1.5)).abs() < 1e-12 && !score.is_clear());
+    }
+
+    #[test]
+    fn what_one_side_has_not_differs_and_units_are_not_mixed() {
+        let volts = Number { value: 1.2, unit: "V".into(), decimals: 2, off: None };
+        let found = contrast(&[&[number("a", 1.0, None)], &[Fact { label: "a".into(), value: Value::Number(volts) }]]);
+        assert_eq!((found.different.len(), found.different[0].differences[1]), (1, None));
+        let found = contrast(&[&[number("a", 1.0, None)], &[]]);
+        assert_eq!(found.different[0].values[1], None);
+        assert_eq!(contrast(&[]), Contrast::default());
+    }
+
+    proptest! {
+        /// Whatever is compared, every label stands in one row, and a side never differs from itself.
+        #[test]
+        fn nothing_is_lost_and_nothing_differs_from_itself(
+            sides in prop::collection::vec(prop::collection::btree_map("[a-e]", (-9f64..9.0, prop::option::of(0f64..2.0)), 0..6), 1..5),
+        ) {
+            let sides: Vec<Vec<Fact>> = sides
+                .into_iter()
+                .map(|side| side.into_iter().map(|(label, (value, off))| number(&label, value, off)).collect())
+                .collect();
+            let parts: Vec<&[Fact]> = sides.iter().map(Vec::as_slice).collect();
+            let found = contrast(&parts);
+            let mut labels: Vec<&str> = sides.iter().flatten().map(|fact| fact.label.as_str()).collect();
+            labels.sort_unstable();
+            labels.dedup();
+            let mut rows: Vec<&str> = found.different.iter().chain(&found.same).map(|row| row.label.as_str()).collect();
+            rows.sort_unstable();
+            prop_assert_eq!(rows, labels);
+            prop_assert!(contrast(&[parts[0], parts[0]]).different.is_empty());
+        }
+    }
+}

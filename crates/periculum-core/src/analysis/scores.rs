@@ -1,0 +1,580 @@
+//! What the benchmarks of a climb say: how much each value of a setting gains, and from which value on more of it no
+//! longer pays.
+
+use std::collections::BTreeMap;
+
+use rust_decimal::Decimal;
+
+use crate::inference::comparison::Comparison;
+use crate::inference::statistics::{deviation, mean, quantile};
+use crate::model::ladder::Direction;
+use crate::model::moment::Moment;
+use crate::model::pass::{Score, Threads};
+use crate::model::plan::Plan;
+use crate::model::rig::{Paid, Rig};
+use crate::model::setting::Setting;
+use crate::model::verdict::Verdict;
+use crate::story::series::Series;
+use crate::story::{PassStory, Story, TrialStory};
+
+/// What was measured; only scores of the same are compared.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Measure {
+    /// The load.
+    pub load: String,
+    /// On how many threads.
+    pub threads: Threads,
+    /// The score's unit.
+    pub unit: String,
+    /// Whether less of it is better.
+    pub less_is_better: bool,
+}
+
+/// A benchmark of a climb, with everything held equal but the climbed setting.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Benchmark {
+    /// What was measured.
+    pub what: Measure,
+    /// The other settings that were moved in the climb, by name, and the value that each has here.
+    pub beside: Vec<(String, Decimal)>,
+    /// How much a score varies when nothing is changed; none where no value was measured twice.
+    pub noise: Option<Noise>,
+    /// The mean score at stock, before anything was changed, and how often it was measured.
+    pub baseline: Option<(f64, usize)>,
+    /// What those took.
+    pub at_stock: Took,
+    /// The values of the climbed setting that have scores, from easy to hard; one without a value where none is climbed.
+    pub levels: Vec<Level>,
+    /// The level with the best mean.
+    pub best: usize,
+    /// The easiest level from which on the score hardly follows the setting; none where it follows to the last, or where
+    /// the noise is not known.
+    ///
+    /// It hardly follows where the gain from this level to the hardest is, with a confidence of 95 %, less than a quarter
+    /// of what the setting gives more (as in a test of equivalence: Schuirmann, 1987), and for no level between them
+    /// clearly more.
+    pub pays_until: Option<usize>,
+}
+
+/// What one value of the climbed setting scores.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Level {
+    /// The value, in the setting's unit.
+    pub value: Option<Decimal>,
+    /// The trials, in order.
+    pub trials: Vec<u32>,
+    /// The worst of how they ended: a score counts even where a later pass fell.
+    pub verdict: Verdict,
+    /// Their scores, but those that were disturbed.
+    pub scores: Vec<f64>,
+    /// How many scores were disturbed and do not count: far below the others of the same value, as when another program
+    /// took the processor for a while.
+    pub disturbed: usize,
+    /// How they compare with the baseline, better being more.
+    pub over_baseline: Option<Comparison>,
+    /// How they compare with the level before.
+    pub over_before: Option<Comparison>,
+    /// What they took.
+    pub took: Took,
+}
+
+/// What scores took while they were made.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct Took {
+    /// Mean power, W; none where no sensor reads it.
+    pub watts: Option<f64>,
+    /// The highest temperature, °C; none where no sensor reads one.
+    pub degrees: Option<f64>,
+}
+
+impl Took {
+    fn of(scored: &[&Scored], conditions: &Conditions) -> Self {
+        let watts: Vec<f64> = scored.iter().filter_map(|one| conditions.watts(one.pass)).collect();
+        let degrees = scored.iter().filter_map(|one| conditions.degrees(one.pass));
+        Self { watts: (!watts.is_empty()).then(|| mean(&watts)), degrees: degrees.reduce(f64::max) }
+    }
+
+    /// How much more it is than this: differences in W and K.
+    pub fn less(self, other: Self) -> Self {
+        let difference = |of: Option<f64>, other: Option<f64>| Some(of? - other?);
+        Self { watts: difference(self.watts, other.watts), degrees: difference(self.degrees, other.degrees) }
+    }
+}
+
+/// How much a score varies when nothing is changed.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Noise {
+    /// Standard deviation of one measurement, as a share of it.
+    pub deviation: f64,
+    /// Degrees of freedom that it is known with.
+    pub freedom: usize,
+}
+
+/// A gain of less than this share of what the setting gives more does not pay.
+const FOLLOWS: f64 = 0.25;
+
+/// A score is disturbed that lies this many times the usual deviation below the others of its level.
+const FAR_BELOW: f64 = 6.0;
+
+impl Level {
+    /// The mean score.
+    pub fn mean(&self) -> f64 {
+        mean(&self.scores)
+    }
+
+    /// The mean score per unit of the money that was paid.
+    pub fn per_money(&self, paid: &Paid) -> Option<f64> {
+        f64::try_from(paid.amount).ok().filter(|amount| *amount > 0.0).map(|amount| self.mean() / amount)
+    }
+
+    /// The mean score per watt; none where the power is not known.
+    pub fn per_watt(&self) -> Option<f64> {
+        self.took.watts.filter(|watts| *watts > 0.0).map(|watts| self.mean() / watts)
+    }
+}
+
+impl Noise {
+    /// What is known from repeated measurements, each with its own mean: the pooled relative deviation.
+    fn pooled<'a>(groups: impl Iterator<Item = &'a [f64]>) -> Option<Self> {
+        let (mut squares, mut freedom) = (0.0, 0);
+        for group in groups {
+            let Some(deviation) = deviation(group) else { continue };
+            squares += (deviation / mean(group)).powi(2) * (group.len() - 1) as f64;
+            freedom += group.len() - 1;
+        }
+        (freedom > 0).then(|| Self { deviation: (squares / freedom as f64).sqrt(), freedom })
+    }
+
+    /// How far the mean of so many measurements may be off, as a share of it, with a confidence of 95 %.
+    pub fn half_width(&self, count: usize) -> f64 {
+        quantile(self.freedom) * self.deviation / (count as f64).sqrt()
+    }
+
+    /// Compares the mean merits of two groups of measurements that share this noise (Student's t with pooled variance).
+    fn compare(&self, (reference, of): (f64, usize), (measured, times): (f64, usize)) -> Comparison {
+        let change = measured / reference - 1.0;
+        let error = self.deviation * (1.0 / of as f64 + (1.0 + change).powi(2) / times as f64).sqrt();
+        let half_width = quantile(self.freedom) * error;
+        Comparison { change, low: change - half_width, high: change + half_width }
+    }
+}
+
+/// One score with what belongs to it.
+struct Scored<'a> {
+    trial: &'a TrialStory,
+    pass: &'a PassStory,
+    score: &'a Score,
+    is_baseline: bool,
+}
+
+/// The benchmarks of a climb, in the order in which they were first run: where several values of other settings were tried,
+/// one for each combination of them that several values of the climbed setting were measured at, and the one with the best
+/// score.
+///
+/// Counted are passes that were run to their end, whatever became of the trial later, but in trials that were found to be
+/// disturbed.
+pub fn benchmarks(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<String, Series>) -> Vec<Benchmark> {
+    let scored = scored(story);
+    let mut measures: Vec<Measure> = Vec::new();
+    for one in &scored {
+        let measure = Measure::of(one);
+        if !measures.contains(&measure) {
+            measures.push(measure);
+        }
+    }
+    let setting = plan.climbed_setting().and_then(|name| rig.setting(name));
+    let value = |one: &Scored| one.trial.rung.get(&setting?.name);
+    let moved = moved_beside(&scored, rig, setting);
+    let beside = |one: &Scored| -> Vec<(String, Decimal)> {
+        moved.iter().filter_map(|name| Some((name.clone(), one.trial.rung.get(name)?))).collect()
+    };
+    let harder = setting.map_or(Direction::Up, |setting| setting.harder);
+    let conditions = Conditions::of(rig, traces);
+    let family = |what: Measure| {
+        let own: Vec<&Scored> = scored.iter().filter(|one| Measure::of(one) == what).collect();
+        let mut combinations: Vec<Vec<(String, Decimal)>> = Vec::new();
+        for one in &own {
+            let combination = beside(one);
+            if !combinations.contains(&combination) {
+                combinations.push(combination);
+            }
+        }
+        let mut curves = combinations.iter().map(|combination| {
+            let own: Vec<&Scored> = own.iter().copied().filter(|one| beside(one) == *combination).collect();
+            let mut values: Vec<Option<Decimal>> = own.iter().map(|one| value(one)).collect();
+            values.sort_unstable();
+            values.dedup();
+            if harder == Direction::Down {
+                values.reverse();
+            }
+            let level = |at| {
+                let own: Vec<&Scored> = own.iter().copied().filter(|one| value(one) == at).collect();
+                Level::of(at, &undoubted(own), &conditions)
+            };
+            values.into_iter().map(level).collect::<Vec<_>>()
+        });
+        let mut curves: Vec<Vec<Level>> = curves.by_ref().collect();
+        leave_out_disturbed(&what, curves.iter_mut().flatten());
+        // What varies when nothing is changed is the same for all of them.
+        let did_not_fall = curves.iter().flatten().filter(|level| level.verdict != Verdict::Fell);
+        let merits: Vec<Vec<f64>> = did_not_fall.map(|level| level.merits(&what)).collect();
+        let noise = Noise::pooled(merits.iter().map(Vec::as_slice));
+        let baseline: Vec<&Scored> = own.iter().copied().filter(|one| one.is_baseline).collect();
+        let stock: Vec<f64> = baseline.iter().map(|one| one.score.value).collect();
+        let at_stock = Took::of(&baseline, &conditions);
+        let all = combinations.into_iter().zip(curves).map(|(beside, levels)| Benchmark {
+            beside,
+            at_stock,
+            ..Benchmark::of(what.clone(), &stock, levels, noise)
+        });
+        worth_showing(all.collect())
+    };
+    measures.into_iter().flat_map(family).collect()
+}
+
+/// The scores of trials that did not fall, where there are any: a fall is not repeated to see whether its scores were
+/// disturbed.
+fn undoubted<'a, 'b>(own: Vec<&'b Scored<'a>>) -> Vec<&'b Scored<'a>> {
+    let did_not_fall: Vec<&Scored> =
+        own.iter().copied().filter(|one| one.trial.verdict != Some(Verdict::Fell)).collect();
+    if did_not_fall.is_empty() { own } else { did_not_fall }
+}
+
+/// Those that say something: where several values were measured, and what scores best.
+fn worth_showing(all: Vec<Benchmark>) -> Vec<Benchmark> {
+    let best = all.iter().map(Benchmark::best_merit).fold(f64::NEG_INFINITY, f64::max);
+    all.into_iter().filter(|one| one.levels.len() > 1 || one.best_merit() == best).collect()
+}
+
+/// Of these benchmarks the one with the best score for each measure.
+pub fn best_of_each(all: &[Benchmark]) -> Vec<&Benchmark> {
+    let is_best = |one: &&Benchmark| {
+        all.iter().filter(|other| other.what == one.what).all(|other| other.best_merit() <= one.best_merit())
+    };
+    all.iter().filter(is_best).collect()
+}
+
+/// The settings beside the climbed one that have several values among these scores, in the order of the rig.
+fn moved_beside(scored: &[Scored], rig: &Rig, climbed: Option<&Setting>) -> Vec<String> {
+    let varies = |setting: &&Setting| {
+        let mut values = scored.iter().map(|one| one.trial.rung.get(&setting.name));
+        let first = values.next().flatten();
+        climbed.is_some_and(|climbed| climbed.name != setting.name) && values.any(|value| value != first)
+    };
+    rig.settings.iter().filter(varies).map(|setting| setting.name.clone()).collect()
+}
+
+fn scored(story: &Story) -> Vec<Scored<'_>> {
+    let disturbed: Vec<u32> = story.trials.iter().filter_map(|trial| trial.reason.disturbed()).collect();
+    let counts = |trial: &&TrialStory| trial.verdict.is_some() && !disturbed.contains(&trial.number);
+    story.trials.iter().filter(counts).flat_map(|trial| scored_in(trial, story)).collect()
+}
+
+fn scored_in<'a>(trial: &'a TrialStory, story: &Story) -> impl Iterator<Item = Scored<'a>> {
+    let is_baseline = story.is_baseline(trial);
+    let scores = trial.passes.iter().filter_map(|pass| Some((pass, pass.report.as_ref()?.score.as_ref()?)));
+    scores.map(move |(pass, score)| Scored { trial, pass, score, is_baseline })
+}
+
+impl Measure {
+    fn of(one: &Scored) -> Self {
+        Self {
+            load: one.pass.order.load.clone(),
+            threads: one.pass.order.threads,
+            unit: one.score.unit.clone(),
+            less_is_better: one.score.less_is_better,
+        }
+    }
+
+    /// A number of which more is better.
+    fn merit(&self, score: f64) -> f64 {
+        if self.less_is_better { 1.0 / score } else { score }
+    }
+}
+
+impl Level {
+    fn of(value: Option<Decimal>, own: &[&Scored], conditions: &Conditions) -> Self {
+        Self {
+            value,
+            trials: own.iter().map(|one| one.trial.number).collect(),
+            verdict: own
+                .iter()
+                .filter_map(|one| one.trial.verdict)
+                .filter(|it| *it != Verdict::Void)
+                .max()
+                .unwrap_or(Verdict::Void),
+            scores: own.iter().map(|one| one.score.value).collect(),
+            disturbed: 0,
+            over_baseline: None,
+            over_before: None,
+            took: Took::of(own, conditions),
+        }
+    }
+}
+
+impl Level {
+    fn merits(&self, what: &Measure) -> Vec<f64> {
+        self.scores.iter().map(|score| what.merit(*score)).collect()
+    }
+}
+
+impl Benchmark {
+    fn of(what: Measure, baseline: &[f64], mut levels: Vec<Level>, noise: Option<Noise>) -> Self {
+        let merits: Vec<Vec<f64>> = levels.iter().map(|level| level.merits(&what)).collect();
+        let means: Vec<(f64, usize)> = merits.iter().map(|merits| (mean(merits), merits.len())).collect();
+        let stock: Vec<f64> = baseline.iter().map(|score| what.merit(*score)).collect();
+        if let Some(noise) = noise {
+            for (index, level) in levels.iter_mut().enumerate() {
+                let base = (!stock.is_empty()).then(|| (mean(&stock), stock.len()));
+                level.over_baseline = base.map(|base| noise.compare(base, means[index]));
+                level.over_before = index.checked_sub(1).map(|before| noise.compare(means[before], means[index]));
+            }
+        }
+        let best = (0..means.len()).max_by(|a, b| means[*a].0.total_cmp(&means[*b].0)).unwrap_or_default();
+        let pays_until = noise.and_then(|noise| {
+            let hardly_follows = |at: &usize| hardly_follows(&noise, &levels[*at..], &means[*at..]);
+            (0..levels.len().saturating_sub(1)).find(hardly_follows)
+        });
+        let baseline = (!baseline.is_empty()).then(|| (mean(baseline), baseline.len()));
+        Self { what, beside: Vec::new(), noise, baseline, at_stock: Took::default(), levels, best, pays_until }
+    }
+
+    /// The mean of its best level as a number of which more is better.
+    fn best_merit(&self) -> f64 {
+        mean(&self.levels[self.best].merits(&self.what))
+    }
+}
+
+/// Leaves out what was disturbed, in levels where that can be told: at least three measurements, one far below the others.
+fn leave_out_disturbed<'a>(what: &Measure, levels: impl Iterator<Item = &'a mut Level>) {
+    let mut levels: Vec<&mut Level> = levels.collect();
+    let merits = |level: &Level| level.merits(what);
+    let mut deviations: Vec<f64> = levels
+        .iter()
+        .map(|level| merits(level))
+        .filter_map(|merits| Some(deviation(&merits)? / mean(&merits)))
+        .collect();
+    deviations.sort_by(f64::total_cmp);
+    let Some(usual) = deviations.get(deviations.len() / 2).copied() else { return };
+    for level in levels.iter_mut().filter(|level| level.scores.len() > 2) {
+        let mut others = merits(level);
+        let lowest = (0..others.len()).min_by(|a, b| others[*a].total_cmp(&others[*b])).unwrap_or_default();
+        let merit = others.swap_remove(lowest);
+        if merit < mean(&others) * (1.0 - FAR_BELOW * usual) {
+            level.scores.remove(lowest);
+            level.disturbed += 1;
+        }
+    }
+}
+
+/// Whether, from the first of these levels on, the score hardly follows the setting.
+fn hardly_follows(noise: &Noise, levels: &[Level], means: &[(f64, usize)]) -> bool {
+    let more = |at: usize| {
+        let share = levels[at].value? / levels[0].value.filter(|value| !value.is_zero())?;
+        Some((f64::try_from(share).ok()? - 1.0).abs())
+    };
+    let last = levels.len() - 1;
+    let does_not = |at: usize| more(at).is_some_and(|more| noise.compare(means[0], means[at]).high < FOLLOWS * more);
+    let clearly_does = |at: usize| more(at).is_some_and(|more| noise.compare(means[0], means[at]).low > FOLLOWS * more);
+    does_not(last) && !(1..last).any(clearly_does)
+}
+
+/// The sensors that say what a score took.
+struct Conditions<'a> {
+    power: Option<&'a Series>,
+    temperatures: Vec<&'a Series>,
+}
+
+impl<'a> Conditions<'a> {
+    fn of(rig: &Rig, traces: &'a BTreeMap<String, Series>) -> Self {
+        let with_unit = |unit: &'static str| {
+            rig.sensors.iter().filter(move |sensor| sensor.unit == unit).filter_map(|sensor| traces.get(&sensor.name))
+        };
+        Self { power: with_unit("W").next(), temperatures: with_unit("°C").collect() }
+    }
+
+    fn watts(&self, pass: &PassStory) -> Option<f64> {
+        let (from, to) = stretch(pass)?;
+        Some(self.power?.between(from, to)?.mean)
+    }
+
+    fn degrees(&self, pass: &PassStory) -> Option<f64> {
+        let (from, to) = stretch(pass)?;
+        self.temperatures.iter().filter_map(|series| Some(series.between(from, to)?.greatest)).reduce(f64::max)
+    }
+}
+
+/// From when to when a pass ran.
+fn stretch(pass: &PassStory) -> Option<(Moment, Moment)> {
+    Some((pass.began, pass.began + pass.report.as_ref()?.ran))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::engine::Entry;
+    use crate::files::{Document, Problems, plan_file, rig_file};
+    use crate::inference::comparison::Says;
+    use crate::model::moment::Span;
+    use crate::model::pass::{Pass, PassReport};
+    use crate::model::reason::Reason;
+    use proptest::prelude::*;
+
+    fn measure(less_is_better: bool) -> Measure {
+        Measure { load: "dense".into(), threads: Threads::All, unit: "s".into(), less_is_better }
+    }
+
+    fn benchmark(what: Measure, baseline: &[f64], mut levels: Vec<Level>) -> Benchmark {
+        leave_out_disturbed(&what, levels.iter_mut());
+        let merits: Vec<Vec<f64>> = levels.iter().map(|level| level.merits(&what)).collect();
+        Benchmark::of(what, baseline, levels, Noise::pooled(merits.iter().map(Vec::as_slice)))
+    }
+
+    fn level(value: i64, scores: &[f64]) -> Level {
+        Level {
+            value: Some(value.into()),
+            trials: vec![1],
+            verdict: Verdict::Held,
+            scores: scores.to_vec(),
+            disturbed: 0,
+            over_baseline: None,
+            over_before: None,
+            took: Took { watts: Some(50.0), degrees: None },
+        }
+    }
+
+    #[test]
+    fn more_stops_paying_where_the_score_hardly_follows() {
+        let flat_from_44 = [100.0, 102.3, 104.7, 104.8, 104.7, 104.8];
+        let levels = flat_from_44.iter().zip(42..).map(|(score, at)| level(at, &[score - 0.1, score + 0.1, *score]));
+        let found = benchmark(measure(false), &[100.1, 99.9, 100.0], levels.collect());
+        assert_eq!(found.pays_until, Some(2));
+        let gains: Vec<Option<Says>> =
+            found.levels.iter().map(|level| level.over_before.as_ref().map(Comparison::says)).collect();
+        let more = Some(Says::More);
+        assert_eq!(gains, [None, more, more, Some(Says::Same), Some(Says::Same), Some(Says::Same)]);
+        assert_eq!(found.levels[1].per_watt(), Some(102.3 / 50.0));
+        let (at_stock, times) = found.baseline.expect("a baseline");
+        assert!((at_stock - 100.0).abs() < 1e-9 && times == 3);
+        let grows = (42..48).map(|at| level(at, &[at as f64 * 10.0 - 0.2, at as f64 * 10.0 + 0.2]));
+        assert_eq!(benchmark(measure(false), &[], grows.collect()).pays_until, None, "it follows to the last");
+    }
+
+    #[test]
+    fn a_run_far_below_the_others_of_its_value_does_not_count() {
+        let levels =
+            vec![level(42, &[100.0, 100.2, 99.9]), level(43, &[101.9, 94.0, 102.1]), level(44, &[104.0, 103.8, 104.1])];
+        let found = benchmark(measure(false), &[], levels);
+        assert_eq!((found.levels[1].scores.as_slice(), found.levels[1].disturbed), ([101.9, 102.1].as_slice(), 1));
+        assert!(found.noise.expect("noise").deviation < 0.003);
+        assert_eq!(found.levels[0].disturbed + found.levels[2].disturbed, 0);
+    }
+
+    #[test]
+    fn what_is_better_when_it_is_less_is_compared_by_its_reciprocal() {
+        let levels = vec![level(42, &[10.0, 10.01]), level(43, &[9.0]), level(44, &[8.0])];
+        let found = benchmark(measure(true), &[10.0, 10.01], levels);
+        assert_eq!((found.best, found.pays_until), (2, None), "the hardest is clearly better than all");
+        let gain = found.levels[1].over_baseline.expect("a gain").change;
+        assert!((gain - 10.005 / 9.0 + 1.0).abs() < 1e-3, "{gain}");
+        assert!((found.baseline.expect("a baseline").0 - 10.005).abs() < 1e-3);
+    }
+
+    #[test]
+    fn without_a_repetition_nothing_is_said() {
+        let found = benchmark(measure(false), &[], vec![level(42, &[100.0]), level(43, &[150.0])]);
+        assert_eq!((found.noise, found.pays_until, found.best), (None, None, 1));
+        assert_eq!(found.levels[1].over_before, None);
+    }
+
+    /// Clock and voltage of a trial, its score, and how it ended.
+    fn told(trials: &[(i64, i64, f64, Verdict)]) -> Story {
+        let mut story = Story::default();
+        for (number, (clock, volts, score, verdict)) in (1..).zip(trials) {
+            let rung = [("clock", clock), ("volts", volts)];
+            let order = Pass::usual("dense", Span::from_seconds(60));
+            let score = Some(Score::of(*score, "GFLOP/s"));
+            let entries = [
+                Entry::TrialBegan {
+                    trial: number,
+                    stage: 0,
+                    rung: rung.iter().map(|(name, value)| ((*name).to_owned(), Decimal::from(**value))).collect(),
+                    proof: "quick".into(),
+                    reason: Reason::Combination { nth: number, of: 9 },
+                },
+                Entry::PassBegan { trial: number, pass: 0, order, on: vec![] },
+                Entry::PassEnded { trial: number, pass: 0, report: PassReport { score, ..PassReport::default() } },
+                Entry::TrialEnded { trial: number, verdict: *verdict, incident: None, tested: Span::ZERO, gain: None },
+            ];
+            entries.iter().for_each(|entry| story.tell(Moment::from_millis(0), entry));
+        }
+        story
+    }
+
+    #[test]
+    fn a_curve_holds_everything_else_equal() {
+        let held = Verdict::Held;
+        let trials = [
+            (42, 125, 100.0, held),
+            (43, 125, 102.0, held),
+            (44, 125, 104.0, Verdict::Fell),
+            (42, 120, 99.0, held),
+            (43, 120, 99.5, held),
+            (42, 115, 98.0, held),
+        ];
+        let (rig, plan) = grid();
+        assert_eq!(plan.climbed_setting(), Some("clock"));
+        let all = benchmarks(&told(&trials), &rig, &plan, &BTreeMap::new());
+        assert!(!all.is_empty(), "{all:?}");
+        let curves: Vec<(i64, usize)> =
+            all.iter().map(|one| (i64::try_from(one.beside[0].1).expect("whole"), one.levels.len())).collect();
+        assert_eq!(curves, [(125, 3), (120, 2)], "one value alone is no curve");
+        assert_eq!(all[0].noise, None, "other rungs are no repetitions");
+        let best = &all[0].levels[all[0].best];
+        assert_eq!((best.mean(), best.verdict), (104.0, Verdict::Fell), "a score counts, with its verdict beside it");
+        assert_eq!(best_of_each(&all).len(), 1);
+    }
+
+    fn grid() -> (Rig, Plan) {
+        let rig = "format = 1\n[rig]\nname = \"r\"\n[setting.clock]\nladder = { from = 40, step = 1, to = 50 }\nstock = 42\n\
+            ceiling = { daily = 50 }\nharder = \"up\"\ntakes_effect = \"by-hand\"\n[setting.volts]\n\
+            ladder = { from = 110, step = 5, to = 130 }\nstock = 125\nharder = \"down\"\ntakes_effect = \"by-hand\"\n";
+        let plan = "format = 1\n[plan]\nname = \"p\"\nrig = \"r\"\nuse = \"daily\"\n[proof.quick]\n\
+            passes = [{ load = \"dense\", for = \"60s\" }]\n[[stage]]\nstrategy = \"grid\"\nproof = \"quick\"\n\
+            over = [{ setting = \"clock\", from = 42, to = 44 }, { setting = \"volts\" }]\n";
+        let (rig, plan) = (Document::parse(rig).expect("rig"), Document::parse(plan).expect("plan"));
+        let problems = Problems::default();
+        let rig = rig_file::read(&rig.top(&problems)).expect("a rig");
+        let read = plan_file::read(&plan.top(&problems), &rig, &["dense"]);
+        let plan = read.unwrap_or_else(|| panic!("{:?}", problems.into_sorted()));
+        (rig, plan)
+    }
+
+    proptest! {
+        /// Where all values score the same, that is not taken for a gain; where they follow, it is not taken for none.
+        #[test]
+        fn what_follows_and_what_does_not_are_told_apart(seed in any::<u64>()) {
+            let mut state = seed;
+            let mut noisy = |score: f64| {
+                let mut sum = 0.0;
+                for _ in 0..12 {
+                    state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+                    sum += (state >> 33) as f64 / f64::from(1u32 << 31) - 0.5;
+                }
+                score * (1.0 + 0.003 * sum)
+            };
+            let (mut not_flat, mut not_followed) = (0, 0);
+            for _ in 0..100 {
+                let mut levels = |follows: f64| -> Vec<Level> {
+                    let score = |at: i64| 200.0 * (1.0 + follows * (at as f64 / 42.0 - 1.0));
+                    (42..50).map(|at| level(at, &[noisy(score(at)), noisy(score(at)), noisy(score(at))])).collect()
+                };
+                let flat = benchmark(measure(false), &[], levels(0.0));
+                not_flat += u32::from(flat.pays_until != Some(0));
+                let followed = benchmark(measure(false), &[], levels(0.9));
+                not_followed += u32::from(followed.pays_until.is_some());
+            }
+            prop_assert!(not_flat <= 25 && not_followed <= 5, "{} and {} of 100", not_flat, not_followed);
+        }
+    }
+}

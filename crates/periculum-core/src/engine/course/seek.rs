@@ -1,0 +1,347 @@
+//! `seek`: trials of chosen length where they teach most for their cost, then the proof itself.
+
+use libm::log;
+use rust_decimal::Decimal;
+use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
+
+use super::ground::{Ground, Move, Outcome, neighbour};
+use crate::inference::hazard::{Hazard, Observation, Survival};
+use crate::model::evidence::{Bound, Known};
+use crate::model::moment::Span;
+use crate::model::reason::{Foresight, Reason, StageEnd};
+use crate::model::rung::Rung;
+use crate::model::strategy::{Margin, Steps};
+use crate::model::verdict::Verdict;
+
+/// Moments of a trial that are told apart, seconds: falls before the first one come at once.
+const MOMENTS: [f64; 6] = [10.0, 30.0, 120.0, 300.0, 900.0, 1800.0];
+
+/// No trial is shorter than this, seconds.
+const SHORTEST: f64 = 120.0;
+
+/// What setting up a trial costs, in seconds of testing: with an adapter, and by hand.
+const SETTING_UP: f64 = 5.0;
+const SETTING_UP_BY_HAND: f64 = 300.0;
+
+/// Before anything fell, a trial leaps no farther than this, in steps, so that the first fall is a shallow one: farther
+/// where each change costs a person's time.
+const FIRST_LEAPS: usize = 1;
+const FIRST_LEAPS_BY_HAND: usize = 3;
+
+/// Once something fell, a lesson must promise to take this much off the logarithm of the variance in an hour: below
+/// that, what is left to know costs more than a margin does.
+const WORTH_AN_HOUR: f64 = 0.45;
+
+/// What a fall costs, and one that comes at once, which mostly takes the machine down, in seconds of testing.
+const FALL: f64 = 30.0;
+const DEEP_FALL: f64 = 900.0;
+
+/// Before anything fell, no trial that falls more likely than this, so that the limit is met from below.
+const DARING: f64 = 0.5;
+
+/// No trial at all that falls at once more likely than this: deep falls take the machine down, and tell little.
+const AT_ONCE: f64 = 0.05;
+
+/// A limit that is known this well, in steps, is put to the proof.
+const KNOWN: f64 = 0.7;
+
+/// How sure it must be that a rung is within the limit before the proof is spent on it.
+const SURE: f64 = 0.5;
+
+/// Trials after which the proof decides, whatever is known.
+const MOST_TRIALS: u32 = 40;
+
+/// No more rungs than these are thought about at a time, the hardest ones: those far below what held teach nothing.
+const MOST_RUNGS: usize = 20;
+
+/// Standard deviations to both sides of the mean that hold 95 % of a normal distribution.
+const TWO_SIDED: f64 = 1.96;
+
+/// How far beyond the rungs that may be tried the limit may lie, in steps.
+const BEYOND: f64 = 12.0;
+
+/// Finds the limit of one setting from falls beyond it.
+#[derive(Clone, Debug, PartialEq)]
+pub(in crate::engine) struct Seek {
+    steps: Steps,
+    /// The rungs from the one that the stage stands on to the hardest that is allowed.
+    rungs: Vec<Rung>,
+    /// How many steps the setting may move in one trial, beyond the hardest rung that held.
+    leap: usize,
+    /// And before anything fell.
+    first_leaps: usize,
+    /// What setting up a trial costs, in seconds of testing.
+    setting_up: f64,
+    /// How much easier than what it believes to hold is what it puts to the proof.
+    margin: Margin,
+    /// What ended the rungs.
+    limit: Known,
+    model: Hazard,
+    target: Span,
+    trials: u32,
+    has_fallen: bool,
+    /// The hardest rung that held for any time.
+    held: usize,
+    /// The easiest rung that slipped, where one did: the limit is another one there.
+    slipped: Option<(usize, Outcome)>,
+    /// The easiest rung that the proof did not hold at, and how it ended.
+    refused: Option<(usize, Outcome)>,
+    /// What is on trial.
+    at: usize,
+    /// For how long; none for the proof itself.
+    length: Option<Span>,
+}
+
+impl Seek {
+    /// The setting that it climbs.
+    pub(super) fn setting(&self) -> &str {
+        &self.steps.setting
+    }
+
+    /// A search from this rung, for the limit of a proof of this length.
+    pub(super) fn new(steps: &Steps, margin: Margin, base: &Rung, target: Span, ground: Ground) -> Self {
+        let mut rungs = vec![base.clone()];
+        let limit = loop {
+            match neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, true) {
+                Ok(harder) => rungs.push(harder),
+                Err(limit) => break limit,
+            }
+        };
+        let setting = ground.rig.setting(&steps.setting);
+        let jump = setting.and_then(|setting| setting.largest_jump);
+        let value = |rung: &Rung| rung.get(&steps.setting).unwrap_or_default();
+        let is_near = |rung: &&Rung| jump.is_none_or(|jump| (value(rung) - value(base)).abs() <= jump);
+        let leap = rungs.iter().skip(1).take_while(is_near).count().max(1);
+        let is_by_hand = setting.is_some_and(|setting| setting.takes_effect.needs_somebody());
+        Self {
+            steps: steps.clone(),
+            leap,
+            first_leaps: if is_by_hand { FIRST_LEAPS_BY_HAND } else { FIRST_LEAPS },
+            setting_up: if is_by_hand { SETTING_UP_BY_HAND } else { SETTING_UP },
+            margin,
+            limit,
+            model: Hazard::unknown(-2.0, rungs.len() as f64 - 1.0 + BEYOND, target.seconds()),
+            rungs,
+            target,
+            trials: 0,
+            has_fallen: false,
+            held: 0,
+            slipped: None,
+            refused: None,
+            at: 0,
+            length: None,
+        }
+    }
+
+    /// How long the trial takes that was asked for last; none for the proof itself.
+    pub(super) fn length(&self) -> Option<Span> {
+        self.length
+    }
+
+    /// The same search where something is known from another one: the limit is expected here, in steps, give or take
+    /// so much, and the slopes are those that the other one found.
+    pub(super) fn expecting(self, limit: f64, deviation: f64, other: &Self) -> Self {
+        Self { model: self.model.expecting(limit, deviation, &other.model), ..self }
+    }
+
+    pub(super) fn first(&mut self, ground: Ground) -> Move {
+        if self.rungs.len() == 1 {
+            return self.settle(None);
+        }
+        self.choose(ground)
+    }
+
+    pub(super) fn after(&mut self, outcome: &Outcome, ground: Ground) -> Move {
+        let was_proof = self.length.is_none();
+        self.learn(outcome);
+        if was_proof && outcome.verdict == Verdict::Held {
+            return self.settle(Some(outcome.trial));
+        }
+        if was_proof {
+            let (verdict, incident) = (outcome.verdict, outcome.incident);
+            if self.at == 0 {
+                return Move::GiveUp(StageEnd::NothingHeld { verdict, incident });
+            }
+            self.refused = Some((self.at, outcome.clone()));
+        }
+        self.choose(ground)
+    }
+
+    /// Takes in how the trial ended that was asked for last.
+    pub(super) fn learn(&mut self, outcome: &Outcome) {
+        let (rung, tested) = (self.at as f64, outcome.tested.seconds());
+        match outcome.verdict {
+            Verdict::Held => self.model.observe(rung, Observation::Held(tested)),
+            _ if outcome.is_error() && !outcome.unheard.is_zero() => {
+                let latest = tested + outcome.unheard.seconds();
+                self.model.observe(rung, Observation::FellBetween(tested, latest));
+            }
+            _ if outcome.is_error() => self.model.observe(rung, Observation::Fell(tested)),
+            _ => {}
+        }
+        if outcome.verdict == Verdict::Held {
+            self.held = self.held.max(self.at);
+            return;
+        }
+        if !outcome.is_error() && self.slipped.as_ref().is_none_or(|(known, _)| self.at < *known) {
+            self.slipped = Some((self.at, outcome.clone()));
+        }
+        self.has_fallen = true;
+        self.held = self.held.min(self.at.saturating_sub(1));
+    }
+
+    /// The next trial: where it takes most from what is not known for what it costs, or the proof.
+    fn choose(&mut self, ground: Ground) -> Move {
+        let candidate = self.candidate();
+        let lesson = if self.is_last(candidate) { None } else { self.lesson() };
+        let is_affordable =
+            |length: &f64| ground.left.is_none_or(|left| left.seconds() >= length + self.target.seconds());
+        match lesson.filter(|(_, length)| is_affordable(length)) {
+            Some((at, length)) => self.put_to_trial(at, Some(Span::from_seconds(length as u64))),
+            None => self.put_to_trial(candidate, None),
+        }
+    }
+
+    /// The trial that teaches most, and its length in seconds; none where enough is known, or nothing more is to be
+    /// learnt in reason.
+    pub(super) fn lesson(&mut self) -> Option<(usize, f64)> {
+        let (_, deviation) = self.model.limit();
+        if deviation <= KNOWN || self.trials >= MOST_TRIALS {
+            return None;
+        }
+        let lesson = self.best(self.highest())?;
+        self.trials += 1;
+        Some(lesson)
+    }
+
+    /// What is known of the limit, in the setting's unit, and its standard deviation in steps.
+    pub(super) fn limit(&self) -> (f64, f64) {
+        let (limit, deviation) = self.model.limit();
+        (self.value_at(limit), deviation)
+    }
+
+    /// How many trials were asked for.
+    pub(super) fn trials(&self) -> u32 {
+        self.trials
+    }
+
+    /// What is known of the limit, in the setting's unit, on the rungs that may be tried: what it is at best, and the least
+    /// and the greatest value that it may have with 95 %.
+    pub(super) fn limit_on_rungs(&self) -> (f64, [f64; 2]) {
+        let (limit, deviation) = self.model.limit();
+        let value = |steps: f64| self.value_at(steps.clamp(0.0, self.rungs.len() as f64 - 1.0));
+        let ends = [limit - TWO_SIDED * deviation, limit + TWO_SIDED * deviation].map(value);
+        (value(limit), [ends[0].min(ends[1]), ends[0].max(ends[1])])
+    }
+
+    /// What is known of the limit, in steps from the rung that the search began at.
+    pub(super) fn limit_in_steps(&self) -> f64 {
+        self.model.limit().0
+    }
+
+    pub(super) fn put_to_trial(&mut self, at: usize, length: Option<Span>) -> Move {
+        (self.at, self.length) = (at, length);
+        let foresight = self.foresight(at);
+        let setting = self.steps.setting.clone();
+        let reason = match length {
+            // Before anything fell, the model knows no more than how long the ladder is.
+            Some(length) => Reason::Learn { setting, length, foresight: self.has_fallen.then_some(foresight) },
+            None => Reason::Confirm { setting, foresight },
+        };
+        Move::Try(self.rungs[at].clone(), reason)
+    }
+
+    /// The hardest rung that may be put to the proof: with its margin surely enough within the limit, and below what did
+    /// not hold.
+    fn candidate(&self) -> usize {
+        let below = |refused: &Option<(usize, Outcome)>| refused.as_ref().map_or(usize::MAX, |(at, _)| at - 1);
+        let most = self.highest().min(below(&self.refused));
+        let is_sure = |rung: &usize| self.model.within(*rung as f64 + self.margin_at(*rung)) >= SURE;
+        (0..=most).rev().find(is_sure).unwrap_or(0)
+    }
+
+    /// The margin above a rung, in steps.
+    fn margin_at(&self, rung: usize) -> f64 {
+        match self.margin {
+            Margin::Steps(count) => f64::from(count),
+            Margin::Share(share) => {
+                let [margin, step] = [share * self.value(rung), self.value(1) - self.value(0)];
+                (margin / step).to_f64().unwrap_or(0.0).abs()
+            }
+        }
+    }
+
+    /// Whether nothing harder is allowed than this rung.
+    fn is_last(&self, rung: usize) -> bool {
+        rung == self.hardest_allowed()
+    }
+
+    /// The hardest rung that a trial may go to.
+    fn highest(&self) -> usize {
+        let leap = if self.has_fallen { self.leap } else { self.leap.min(self.first_leaps) };
+        (self.held + leap).min(self.hardest_allowed())
+    }
+
+    /// The hardest rung below every other limit.
+    fn hardest_allowed(&self) -> usize {
+        let slipped = self.slipped.as_ref().map_or(usize::MAX, |(at, _)| at.saturating_sub(1));
+        slipped.min(self.rungs.len() - 1)
+    }
+
+    /// The trial that takes most variance for its cost.
+    fn best(&self, highest: usize) -> Option<(usize, f64)> {
+        let model = self.model.likely();
+        let expected = |rung: usize| model.expect(rung as f64, MOMENTS).map(|expected| (rung, expected));
+        let rungs = (1..=highest).rev().take(MOST_RUNGS);
+        let trials = rungs.flat_map(|rung| MOMENTS.into_iter().zip(expected(rung)));
+        let is_bearable = |falls: f64, at_once: f64| at_once <= AT_ONCE && (self.has_fallen || falls <= DARING);
+        let trials = trials.filter(|(length, _)| *length >= SHORTEST);
+        let worth = trials.filter_map(|(length, (rung, expected))| {
+            let cost = self.setting_up + expected.seconds + FALL * expected.falls + DEEP_FALL * expected.falls_at_once;
+            let worth = -log(expected.variance_left.max(1e-9)) / cost;
+            is_bearable(expected.falls, expected.falls_at_once).then_some(((rung, length), worth))
+        });
+        let best = worth.max_by(|(_, a), (_, b)| a.total_cmp(b));
+        let least = if self.has_fallen { WORTH_AN_HOUR / 3600.0 } else { 0.0 };
+        best.filter(|(_, worth)| *worth > least).map(|(trial, _)| trial)
+    }
+
+    fn foresight(&self, rung: usize) -> Foresight {
+        let (limit, deviation) = self.model.limit();
+        let Survival { mean, low, high } = self.model.survival(rung as f64);
+        let limit = Decimal::from_f64(self.value_at(limit)).unwrap_or_default().round_dp(4).normalize();
+        Foresight { survival: mean, low, high, within: self.model.within(rung as f64), limit, deviation }
+    }
+
+    fn value(&self, rung: usize) -> Decimal {
+        self.rungs[rung].get(&self.steps.setting).unwrap_or_default()
+    }
+
+    /// The setting's value at a number of steps, between rungs too.
+    fn value_at(&self, steps: f64) -> f64 {
+        let step = self.rungs.get(1).map_or(0.0, |_| (self.value(1) - self.value(0)).to_f64().unwrap_or(0.0));
+        self.value(0).to_f64().unwrap_or(0.0) + steps * step
+    }
+
+    fn settle(&self, proved_in: Option<u32>) -> Move {
+        let rung = self.rungs[self.at].clone();
+        let setting = self.steps.setting.clone();
+        let last = self.at + 1 == self.rungs.len();
+        let end = match &self.slipped {
+            Some((at, outcome)) if *at == self.at + 1 => StageEnd::NextDidNotHold {
+                setting,
+                value: self.value(*at),
+                verdict: outcome.verdict,
+                incident: outcome.incident,
+            },
+            _ if last => {
+                StageEnd::AtLimit { setting, value: self.value(self.at), limit: Bound::Known(self.limit.clone()) }
+            }
+            _ => {
+                let (next, target) = (self.at + 1, self.target);
+                StageEnd::LimitKnown { setting, value: self.value(next), target, foresight: self.foresight(next) }
+            }
+        };
+        Move::Settle { rung, proved_in, end }
+    }
+}

@@ -1,0 +1,18 @@
+//! Shares as plans write them.
+
+use rust_decimal::Decimal;
+
+use crate::files::section::{Located, Section};
+
+/// A share written in percent, as `1%`, above nothing and below the whole.
+pub(super) fn read_share(text: &Located<String>, key: &str, section: &Section) -> Option<Decimal> {
+    let percent = text.value.trim().strip_suffix('%').and_then(|number| number.trim().parse::<Decimal>().ok());
+    match percent.filter(|percent| *percent > Decimal::ZERO && *percent < Decimal::ONE_HUNDRED) {
+        Some(percent) => Some(percent / Decimal::ONE_HUNDRED),
+        None => {
+            let what = format!("`{}` is not a share above 0% and below 100%", text.value);
+            section.problems().advise(text.at.clone(), what, format!("write it as in `{key} = \"1%\"`"));
+            None
+        }
+    }
+}

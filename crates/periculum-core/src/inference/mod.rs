@@ -1,0 +1,5 @@
+//! What numbers say: estimates and their intervals, comparisons, and the model of how fast a rig fails.
+
+pub mod comparison;
+pub mod hazard;
+pub mod statistics;

@@ -1,0 +1,281 @@
+//! One machine under test, and what may be asked of it.
+
+use std::fmt;
+
+use rust_decimal::Decimal;
+
+use crate::model::formula::Formula;
+use crate::model::moment::Span;
+use crate::model::plan::Raised;
+use crate::model::rung::Rung;
+use crate::model::setting::Setting;
+
+/// One machine under test: named specimens of parts, settings, derived values and sensors.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Rig {
+    /// The rig's name.
+    pub name: String,
+    /// What it is, in a sentence.
+    pub summary: String,
+    /// How it is cooled, as its ceilings may depend on; empty where nobody says.
+    pub cooling: String,
+    /// The watchdog that restarts it when it stands still, as a path; empty where it has none.
+    pub watchdog: String,
+    /// Its parts; what was paid for them is of one currency.
+    pub parts: Vec<Part>,
+    /// What can be changed, in the order of the file.
+    pub settings: Vec<Setting>,
+    /// What is calculated from the settings.
+    pub derived: Vec<Derived>,
+    /// What is measured.
+    pub sensors: Vec<Sensor>,
+}
+
+/// A part of a rig; results belong to its specimen.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Part {
+    /// What kind of part, as in `processor`.
+    pub kind: String,
+    /// Its model.
+    pub model: String,
+    /// Which one of its model.
+    pub specimen: String,
+    /// What was paid for it; none where nobody says.
+    pub paid: Option<Paid>,
+}
+
+/// An amount of money.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Paid {
+    /// How much.
+    pub amount: Decimal,
+    /// Of what, as in `EUR`.
+    pub currency: String,
+}
+
+/// A value calculated from settings.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Derived {
+    /// The name that people and files use.
+    pub name: String,
+    /// Its unit.
+    pub unit: String,
+    /// How it is calculated.
+    pub formula: Formula,
+    /// The smallest value within its specification.
+    pub lowest: Option<Decimal>,
+    /// The largest value within its specification.
+    pub highest: Option<Decimal>,
+}
+
+/// Something measured while the rig runs.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Sensor {
+    /// The name that files and records use.
+    pub name: String,
+    /// The name that people read.
+    pub label: String,
+    /// The unit of its readings.
+    pub unit: String,
+    /// How many decimals of a reading mean something.
+    pub decimals: usize,
+    /// The reading above which a pass is stopped at once.
+    pub cut_off: Option<Decimal>,
+    /// The reading at which the rig itself takes its clock back.
+    pub limit: Option<Decimal>,
+    /// The reading below which work has stopped arriving.
+    pub least: Option<Decimal>,
+    /// The setting whose value it reaches where nothing is throttled.
+    pub follows: Option<String>,
+    /// The core whose temperature it is.
+    pub core: Option<u32>,
+    /// How long whoever reads it may take for one reading; none where the adapter knows.
+    pub patience: Option<Span>,
+    /// The adapter that reads it.
+    pub adapter: String,
+    /// What the adapter calls it.
+    pub source: String,
+}
+
+/// Why a rung must not be applied.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum Illegal {
+    /// A setting has no value.
+    #[error("the rung has no value for {setting}")]
+    Missing {
+        /// The setting's name.
+        setting: String,
+    },
+    /// A value is off the ladder, below the floor or above the ceiling.
+    #[error("{setting} = {value} is off its ladder or outside {floor} … {ceiling}")]
+    OutOfReach {
+        /// The setting's name.
+        setting: String,
+        /// The value that was asked for.
+        value: Decimal,
+        /// The smallest value that may be applied.
+        floor: Decimal,
+        /// The largest value that may be applied for the use.
+        ceiling: Decimal,
+    },
+    /// A derived value leaves its specification window or can't be calculated.
+    #[error("{derived} would be {value}, outside its window {window}")]
+    OutsideWindow {
+        /// The derived value's name.
+        derived: String,
+        /// What it would be.
+        value: String,
+        /// The window.
+        window: Window,
+    },
+}
+
+/// The specification window of a derived value, as people read it.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Window(Option<Decimal>, Option<Decimal>);
+
+impl fmt::Display for Window {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let side = |limit: Option<Decimal>| limit.map_or("open".to_owned(), |limit| limit.to_string());
+        write!(f, "{} … {}", side(self.0), side(self.1))
+    }
+}
+
+impl Rig {
+    /// The setting of this name.
+    pub fn setting(&self, name: &str) -> Option<&Setting> {
+        self.settings.iter().find(|setting| setting.name == name)
+    }
+
+    /// The same rig with these ceilings for this use.
+    #[must_use]
+    pub fn raised(mut self, use_name: &str, raised: &[Raised]) -> Self {
+        for one in raised {
+            let setting = self.settings.iter_mut().find(|setting| setting.name == one.setting);
+            setting.map(|setting| setting.ceilings.insert(use_name.to_owned(), one.ceiling));
+        }
+        self
+    }
+
+    /// Every setting at its stock value.
+    pub fn stock(&self) -> Rung {
+        self.settings.iter().map(|setting| (setting.name.clone(), setting.stock)).collect()
+    }
+
+    /// Whether the rung may be tried for this use.
+    ///
+    /// # Errors
+    /// Says which setting or derived value stands against it.
+    pub fn permit(&self, rung: &Rung, use_name: &str) -> Result<(), Illegal> {
+        for setting in &self.settings {
+            let value = rung.get(&setting.name).ok_or_else(|| Illegal::Missing { setting: setting.name.clone() })?;
+            if !setting.allows(value, use_name) {
+                return Err(Illegal::OutOfReach {
+                    setting: setting.name.clone(),
+                    value,
+                    floor: setting.floor,
+                    ceiling: setting.ceiling(use_name),
+                });
+            }
+        }
+        self.derived.iter().try_for_each(|derived| derived.permit(rung))
+    }
+
+    /// A rung as people read it, settings in the order of the file: `4 700 MHz at 1.250 V`, with labels where several
+    /// have the same unit.
+    pub fn written(&self, rung: &Rung) -> String {
+        if self.settings.is_empty() {
+            return "everything as it is".into();
+        }
+        self.written_but(rung, "")
+    }
+
+    /// The same without one setting. A number whose unit does not say what it is has its label before it.
+    pub fn written_but(&self, rung: &Rung, left_out: &str) -> String {
+        let is_told_by_unit = |one: &Setting| {
+            let is_other = |other: &&Setting| other.name != one.name && other.unit == one.unit;
+            !one.unit.is_empty() && !self.settings.iter().any(|other| is_other(&other))
+        };
+        let needs_label = |one: &Setting| one.words.is_empty() && !is_told_by_unit(one);
+        let needs_labels = self.settings.iter().any(needs_label);
+        let value = |setting: &Setting| {
+            let value = setting.written(rung.get(&setting.name)?);
+            Some(if needs_label(setting) { format!("{} {value}", setting.label) } else { value })
+        };
+        let settings = self.settings.iter().filter(|setting| setting.name != left_out);
+        let values: Vec<String> = settings.filter_map(value).collect();
+        values.join(if needs_labels { ", " } else { " at " })
+    }
+
+    /// The specimens of all parts, as people read them.
+    pub fn specimens(&self) -> String {
+        let named = self.parts.iter().filter(|part| !part.specimen.is_empty());
+        named.map(|part| format!("{} {}", part.kind, part.specimen)).collect::<Vec<_>>().join(", ")
+    }
+}
+
+impl Sensor {
+    /// The adapter of a sensor that only readings are known of, which were attached to a climb afterwards.
+    pub const ATTACHED: &str = "attached";
+
+    /// Whether its readings were attached afterwards, and are none that the rig was climbed by.
+    pub fn is_attached(&self) -> bool {
+        self.adapter == Self::ATTACHED
+    }
+
+    /// A sensor of this name without a limit or a role.
+    pub fn plain(name: &str) -> Self {
+        Self {
+            name: name.to_owned(),
+            label: name.to_owned(),
+            unit: String::new(),
+            decimals: 0,
+            cut_off: None,
+            limit: None,
+            least: None,
+            follows: None,
+            core: None,
+            patience: None,
+            adapter: String::new(),
+            source: String::new(),
+        }
+    }
+}
+
+impl Rig {
+    /// What was paid for its parts, together; none where nobody says.
+    pub fn paid(&self) -> Option<Paid> {
+        let sum = |sum: Paid, part: Paid| Paid { amount: sum.amount + part.amount, ..sum };
+        self.parts.iter().filter_map(|part| part.paid.clone()).reduce(sum)
+    }
+
+    /// The same rig with these sensors behind its own.
+    #[must_use]
+    pub fn with_sensors(&self, sensors: impl IntoIterator<Item = Sensor>) -> Self {
+        let mut rig = self.clone();
+        rig.sensors.extend(sensors);
+        rig
+    }
+}
+
+impl Derived {
+    /// The value at a rung; none where it can't be calculated.
+    pub fn value(&self, rung: &Rung) -> Option<Decimal> {
+        self.formula.value(|name| rung.get(name))
+    }
+
+    fn permit(&self, rung: &Rung) -> Result<(), Illegal> {
+        let value = self.value(rung);
+        let inside = value.is_some_and(|value| {
+            self.lowest.is_none_or(|lowest| value >= lowest) && self.highest.is_none_or(|highest| value <= highest)
+        });
+        if inside {
+            return Ok(());
+        }
+        Err(Illegal::OutsideWindow {
+            derived: self.name.clone(),
+            value: value.map_or("impossible to calculate".to_owned(), |value| value.round_dp(3).to_string()),
+            window: Window(self.lowest, self.highest),
+        })
+    }
+}

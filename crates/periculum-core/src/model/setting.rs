@@ -1,0 +1,126 @@
+//! One thing that can be changed on a rig, and how far.
+
+use std::collections::BTreeMap;
+
+use rust_decimal::Decimal;
+
+use crate::model::ladder::{Direction, Ladder};
+use crate::model::quantity::{grouped, with_unit};
+
+/// When and by whom a change of a setting is made.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum TakesEffect {
+    /// The adapter sets it while the rig runs; a restart puts it back to stock.
+    AtOnce,
+    /// The adapter writes it into a file that the machine reads when it starts; it outlives a restart, and is in force
+    /// only after one.
+    AtNextStart,
+    /// A person changes it, in firmware or with a tool; it outlives a restart.
+    ByHand,
+}
+
+impl TakesEffect {
+    /// Whether somebody has to do something to the machine before a change is in force.
+    pub fn needs_somebody(self) -> bool {
+        self != Self::AtOnce
+    }
+}
+
+/// A line of a text file that the machine reads when it starts.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct BootLine {
+    /// The file's path.
+    pub file: String,
+    /// What the line begins with.
+    pub key: String,
+    /// What stands between key and value.
+    pub between: String,
+}
+
+/// One thing that can be changed, with its ladder, stock value and limits, all in the setting's unit.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Setting {
+    /// The name that plans and formulas use.
+    pub name: String,
+    /// The name that people read.
+    pub label: String,
+    /// The unit of every value here; empty for a plain number.
+    pub unit: String,
+    /// The allowed values.
+    pub ladder: Ladder,
+    /// The value the rig has when nobody changes it.
+    pub stock: Decimal,
+    /// The smallest value that is ever applied.
+    pub floor: Decimal,
+    /// The largest value that is ever applied, for each use.
+    pub ceilings: BTreeMap<String, Decimal>,
+    /// The farthest a single change may go; any distance where there is none.
+    pub largest_jump: Option<Decimal>,
+    /// How far the reported value may be from the asked one and still count as taken.
+    pub tolerance: Decimal,
+    /// The direction in which the rig finds it harder.
+    pub harder: Direction,
+    /// When a change is in force.
+    pub takes_effect: TakesEffect,
+    /// The adapter that changes it and reads it back.
+    pub adapter: String,
+    /// What the adapter calls it; empty where it needs no name.
+    pub target: String,
+    /// Where it is written, for one that is in force at the next start.
+    pub boot_line: Option<BootLine>,
+    /// What the values 0, 1, 2, … stand for, where they are no numbers.
+    pub words: Vec<String>,
+    /// The processors whose limit it is, as the operating system numbers them; empty where it is not that of some alone.
+    pub drives: Vec<u32>,
+}
+
+impl Setting {
+    /// The largest value that may be applied for this use; without a ceiling for it, the stock value.
+    pub fn ceiling(&self, use_name: &str) -> Decimal {
+        self.ceilings.get(use_name).copied().unwrap_or(self.stock)
+    }
+
+    /// Whether the value may be applied for this use: on the ladder, not below the floor, not above the ceiling.
+    pub fn allows(&self, value: Decimal, use_name: &str) -> bool {
+        self.ladder.contains(value) && value >= self.floor && value <= self.ceiling(use_name)
+    }
+
+    /// Whether a reported value is the asked one, as far as the rig can tell.
+    pub fn is_as_asked(&self, asked: Decimal, reported: Decimal) -> bool {
+        (reported - asked).abs() <= self.tolerance
+    }
+
+    /// Whether going from one value to the other makes it harder for the rig.
+    pub fn is_harder(&self, from: Decimal, to: Decimal) -> bool {
+        match self.harder {
+            Direction::Up => to > from,
+            Direction::Down => to < from,
+        }
+    }
+
+    /// Whether the machine has to be started anew before a change is in force.
+    pub fn needs_start(&self) -> bool {
+        self.takes_effect == TakesEffect::AtNextStart
+    }
+
+    /// The value and its unit, as people read them.
+    pub fn written(&self, value: Decimal) -> String {
+        self.word(value).map_or_else(|| with_unit(self.ladder.rescaled(value), &self.unit), str::to_owned)
+    }
+
+    /// The value as people read it where its unit is told elsewhere.
+    pub fn written_short(&self, value: Decimal) -> String {
+        self.word(value).map_or_else(|| grouped(self.ladder.rescaled(value)), str::to_owned)
+    }
+
+    /// What the setting is called, with its unit, as in the head of a column.
+    pub fn title(&self) -> String {
+        if self.unit.is_empty() { self.label.clone() } else { format!("{}, {}", self.label, self.unit) }
+    }
+
+    /// What a value stands for, where it is no number.
+    fn word(&self, value: Decimal) -> Option<&str> {
+        let index = usize::try_from(value).ok().filter(|_| value.fract().is_zero())?;
+        self.words.get(index).map(String::as_str)
+    }
+}

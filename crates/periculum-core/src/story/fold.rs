@@ -1,0 +1,267 @@
+//! The fold over entries that makes a story of a record, live or replayed.
+
+use std::collections::BTreeMap;
+
+use crate::engine::{Entry, Event, Mark, Profile, Question};
+use crate::inference::comparison::{Comparison, compare};
+use crate::model::incident::IncidentKind;
+use crate::model::moment::{Moment, Span};
+use crate::model::pass::{Pass, PassReport, Progress, Score};
+use crate::model::rig::{Rig, Sensor};
+use crate::model::rung::{Change, InForce};
+use crate::model::strategy::Strategy;
+use crate::model::verdict::Verdict;
+use crate::story::{EndStory, IncidentStory, PassStory, StageStory, TrialStory};
+
+/// A climb so far.
+#[derive(Clone, Debug, Default)]
+pub struct Story {
+    /// When the first entry was made.
+    pub began: Option<Moment>,
+    /// When the last thing happened.
+    pub latest: Moment,
+    /// The stages that have begun.
+    pub stages: Vec<StageStory>,
+    /// The trials, in order; trial `n` stands at index `n - 1`.
+    pub trials: Vec<TrialStory>,
+    /// Everything that went wrong, in order.
+    pub incidents: Vec<IncidentStory>,
+    /// The marks that stand.
+    pub marks: Vec<Mark>,
+    /// The profiles that were saved.
+    pub profiles: Vec<Profile>,
+    /// The moment until which the rig rests before its next pass.
+    pub rests_until: Option<Moment>,
+    /// Every entry, in order: the logbook.
+    pub log: Vec<(Moment, Entry)>,
+    /// The change that is under way.
+    pub under_way: Option<Change>,
+    /// What the operator is asked.
+    pub question: Option<Question>,
+    /// Whether the climb waits for the operator to go on.
+    pub is_paused: bool,
+    /// How far the running pass is; none where none runs.
+    pub progress: Option<Progress>,
+    /// The last readings by sensor name.
+    pub readings: BTreeMap<String, f64>,
+    /// What the rig reported of its settings when they were read back last.
+    pub reported: InForce,
+    /// How it ended, where it has.
+    pub ended: Option<EndStory>,
+}
+
+impl Story {
+    /// Takes in the next entry.
+    pub fn tell(&mut self, at: Moment, entry: &Entry) {
+        self.began.get_or_insert(at);
+        self.latest = self.latest.max(at);
+        self.take(at, entry);
+        self.log.push((at, entry.clone()));
+    }
+
+    /// Takes in what an event says that is in none of the entries made of it; to be called before those are told.
+    pub fn hear(&mut self, event: &Event) {
+        match event {
+            Event::Started { in_force, .. } | Event::Restarted { in_force, .. } => self.reported.clone_from(in_force),
+            Event::Applied { reported } | Event::ChangeMade { reported, .. } => {
+                self.reported.clone_from(reported);
+                if let Some(trial) = self.trials.last_mut().filter(|trial| trial.verdict.is_none()) {
+                    trial.reported.clone_from(reported);
+                }
+            }
+            _ => {}
+        }
+    }
+
+    /// Takes in telemetry of the running pass.
+    pub fn progress(&mut self, at: Moment, progress: Progress) {
+        self.latest = self.latest.max(at);
+        self.progress = Some(progress);
+    }
+
+    /// Takes in sensor readings.
+    pub fn sample(&mut self, at: Moment, readings: BTreeMap<String, f64>) {
+        self.latest = self.latest.max(at);
+        self.readings = readings;
+    }
+
+    /// The trial of this number.
+    pub fn trial(&self, number: u32) -> Option<&TrialStory> {
+        self.trials.get((number as usize).checked_sub(1)?)
+    }
+
+    fn trial_mut(&mut self, number: u32) -> Option<&mut TrialStory> {
+        self.trials.get_mut((number as usize).checked_sub(1)?)
+    }
+
+    /// The trial that is open.
+    pub fn open_trial(&self) -> Option<&TrialStory> {
+        self.trials.last().filter(|trial| trial.verdict.is_none())
+    }
+
+    /// The pass that runs, and its index in the proof.
+    pub fn running_pass(&self) -> Option<(usize, &PassStory)> {
+        let trial = self.open_trial()?;
+        let pass = trial.passes.last().filter(|pass| pass.report.is_none())?;
+        Some((trial.passes.len() - 1, pass))
+    }
+
+    /// The sensors of a rig that have read nothing in any pass that came to an end; none before there is one.
+    pub fn silent<'a>(&self, rig: &'a Rig) -> Vec<&'a Sensor> {
+        let reports: Vec<&PassReport> =
+            self.trials.iter().flat_map(TrialStory::finished).map(|(_, report)| report).collect();
+        let has_read = |sensor: &Sensor| reports.iter().any(|report| report.peaks.contains_key(&sensor.name));
+        let silent = rig.sensors.iter().filter(|sensor| !sensor.is_attached() && !has_read(sensor));
+        if reports.is_empty() { Vec::new() } else { silent.collect() }
+    }
+
+    /// The trials that have ended with this verdict.
+    pub fn count(&self, verdict: Verdict) -> usize {
+        self.trials.iter().filter(|trial| trial.verdict == Some(verdict)).count()
+    }
+
+    /// How long passes ran, together.
+    pub fn tested(&self) -> Span {
+        self.trials.iter().map(|trial| trial.tested).sum()
+    }
+
+    /// Whether a trial belongs to a baseline.
+    pub fn is_baseline(&self, trial: &TrialStory) -> bool {
+        self.stages.get(trial.stage).is_some_and(|stage| stage.strategy == Strategy::BASELINE)
+    }
+
+    /// The last score behind the baseline, and how it compares with it.
+    ///
+    /// Only scores of the same load are compared, and none that was disturbed: what another load scores says nothing, even
+    /// in the same unit.
+    pub fn gain(&self) -> Option<(&Score, Comparison)> {
+        let disturbed: Vec<u32> = self.trials.iter().filter_map(|trial| trial.reason.disturbed()).collect();
+        let is_baseline = |trial: &&TrialStory| self.is_baseline(trial);
+        let baseline = self.trials.iter().filter(is_baseline);
+        let counts = |trial: &&TrialStory| trial.held_the_proof() && !disturbed.contains(&trial.number);
+        let baseline = baseline.filter(counts);
+        let baseline: Vec<(&str, &Score)> = baseline.filter_map(TrialStory::last_score).collect();
+        let alike = |(load, score): (&str, &Score)| -> Vec<f64> {
+            let same = baseline.iter().filter(|(other, one)| *other == load && one.unit == score.unit);
+            same.map(|(_, one)| one.merit()).collect()
+        };
+        let later = self.trials.iter().rev().filter(|trial| !is_baseline(trial)).filter_map(TrialStory::last_score);
+        let mut later = later.map(|scored| (scored.1, alike(scored)));
+        let (last, same) = later.find(|(_, same)| !same.is_empty())?;
+        let compared = compare(&same, &[last.merit()]);
+        compared.change.is_finite().then_some((last, compared))
+    }
+
+    fn take(&mut self, at: Moment, entry: &Entry) {
+        match entry {
+            Entry::StageBegan { strategy, .. } => {
+                self.stages.push(StageStory { strategy: strategy.clone(), end: None });
+            }
+            Entry::StageEnded { stage, end } => {
+                if let Some(story) = self.stages.get_mut(*stage) {
+                    story.end = Some(end.clone());
+                }
+            }
+            Entry::TrialBegan { trial, stage, rung, proof, reason } => self.trials.push(TrialStory {
+                // A trial that is made again is as long as it was meant to be.
+                length: reason.length().or_else(|| self.trial(reason.repeats()?)?.length),
+                number: *trial,
+                stage: *stage,
+                rung: rung.clone(),
+                reported: InForce::new(),
+                proof: proof.clone(),
+                reason: reason.clone(),
+                began: at,
+                passes: Vec::new(),
+                verdict: None,
+                incident: None,
+                tested: Span::ZERO,
+                gain: None,
+            }),
+            Entry::AboutToApply { trial, change } => self.begin_change(*trial, change),
+            Entry::Asked { question, .. } => self.question = Some(question.clone()),
+            Entry::PassBegan { order, .. } => self.begin_pass(at, order),
+            Entry::PassEnded { report, .. } => self.end_pass(report),
+            Entry::Incident { trial, pass, incident } => {
+                self.incidents.push(IncidentStory { at, trial: *trial, pass: *pass, incident: incident.clone() });
+            }
+            Entry::TrialEnded { verdict, incident, tested, gain, .. } => {
+                self.end_trial(*verdict, *incident, *tested, *gain);
+            }
+            Entry::Rejudged { trial, verdict, incident } => self.judge_anew(*trial, *verdict, *incident),
+            Entry::MarkSet { mark } => self.marks.push(mark.clone()),
+            Entry::MarkWithdrawn { mark, .. } => self.marks.retain(|standing| standing != mark),
+            Entry::Paused => self.is_paused = true,
+            Entry::Resumed => self.is_paused = false,
+            Entry::Operator { said } if said.answers() => self.question = None,
+            Entry::Ended { end, falls, tested, not_at_stock, .. } => {
+                self.under_way = None;
+                self.question = None;
+                self.is_paused = false;
+                // Nothing runs and nobody reads sensors any more.
+                self.readings.clear();
+                self.ended = Some(EndStory {
+                    end: end.clone(),
+                    falls: *falls,
+                    tested: *tested,
+                    not_at_stock: not_at_stock.clone(),
+                });
+            }
+            Entry::ProfileSaved { profile } => self.profiles.push(profile.clone()),
+            Entry::Resting { pause, .. } => self.rests_until = Some(at + *pause),
+            Entry::Began { .. }
+            | Entry::OthersBusy { .. }
+            | Entry::CeilingRaised { .. }
+            | Entry::Declined { .. }
+            | Entry::Operator { .. }
+            | Entry::GoingHome { .. } => {}
+        }
+    }
+
+    fn begin_change(&mut self, trial: Option<u32>, change: &Change) {
+        self.under_way = Some(change.clone());
+        // What was reported before says nothing of a rung that is on its way.
+        if let Some(trial) = trial.and_then(|number| self.trial_mut(number)) {
+            trial.reported.clear();
+        }
+    }
+
+    fn begin_pass(&mut self, at: Moment, order: &Pass) {
+        self.under_way = None;
+        self.question = None;
+        self.rests_until = None;
+        self.progress = None;
+        if let Some(trial) = self.trials.last_mut() {
+            // A rung that was in force already needed no change, and was read back before.
+            if trial.reported.is_empty() {
+                trial.reported.clone_from(&self.reported);
+            }
+            trial.passes.push(PassStory { order: order.clone(), began: at, report: None });
+        }
+    }
+
+    fn end_pass(&mut self, report: &PassReport) {
+        self.progress = None;
+        if let Some(pass) = self.trials.last_mut().and_then(|trial| trial.passes.last_mut()) {
+            pass.report = Some(report.clone());
+        }
+    }
+
+    fn judge_anew(&mut self, number: u32, verdict: Verdict, incident: Option<IncidentKind>) {
+        if let Some(trial) = self.trial_mut(number) {
+            (trial.verdict, trial.incident) = (Some(verdict), incident);
+        }
+    }
+
+    fn end_trial(&mut self, verdict: Verdict, incident: Option<IncidentKind>, tested: Span, gain: Option<Comparison>) {
+        self.rests_until = None;
+        self.progress = None;
+        self.under_way = None;
+        if let Some(trial) = self.trials.last_mut() {
+            trial.verdict = Some(verdict);
+            trial.incident = incident;
+            trial.tested = tested;
+            trial.gain = gain;
+        }
+    }
+}
