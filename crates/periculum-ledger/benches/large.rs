@@ -118,6 +118,7 @@ fn end() -> Line {
         marks: Vec::new(),
         test_hours: 3.3,
         not_at_stock: Vec::new(),
+        left_at: None,
     }])
 }
 

@@ -133,7 +133,7 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
         ),
         Entry::Ended { end, trials, falls, tested, .. } => place.run(
             "INSERT INTO ends VALUES (?, ?, ?, ?, ?, ?)",
-            params![climb, at, end.sentence(), trials, falls, tested.millis()],
+            params![climb, at, serde_json::to_string(end)?, trials, falls, tested.millis()],
         ),
         Entry::Operator { said: Said::Note { text } } => place.run(
             "INSERT INTO notes VALUES (?, ?, ?, (SELECT max(trial) FROM trials WHERE climb = ?), ?)",

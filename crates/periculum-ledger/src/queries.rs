@@ -1,5 +1,6 @@
 //! What views and commands ask of a ledger.
 
+use periculum_core::engine::ClimbEnd;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::rung::Rung;
 use rusqlite::{Connection, Row};
@@ -25,7 +26,7 @@ pub struct ClimbRow {
     /// When it began, by this machine's clock.
     pub wall: Moment,
     /// How it ended; none while it is unfinished.
-    pub end: Option<String>,
+    pub end: Option<ClimbEnd>,
     /// How many trials have begun.
     pub trials: u32,
     /// How many of them fell.
@@ -178,7 +179,7 @@ fn climb_row(row: &Row) -> Result<ClimbRow, LedgerError> {
         use_name: row.get(4)?,
         seed: row.get(5)?,
         wall: Moment::from_millis(row.get(6)?),
-        end: row.get(8)?,
+        end: row.get::<_, Option<String>>(8)?.map(|end| serde_json::from_str(&end)).transpose()?,
         trials: row.get(9)?,
         falls: row.get(10)?,
         tested: span(row, 11)?,

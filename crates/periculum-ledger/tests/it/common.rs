@@ -71,6 +71,7 @@ pub(crate) fn climb_lines() -> Vec<Line> {
             tested: Span::from_seconds(41),
             test_hours: 41.0 / 3600.0,
             not_at_stock: vec![],
+            left_at: None,
         },
     ];
     let note = Said::Note { text: "smells warm".into() };

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 use std::path::Path;
 
-use periculum_core::engine::{Entry, Event, Mark, Profile};
+use periculum_core::engine::{ClimbEnd, Entry, Event, Mark, Profile};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_ledger::{Armed, Attached, Ledger, LedgerError, Line};
 use rusqlite::Connection;
@@ -22,7 +22,7 @@ fn what_is_written_is_read_again_after_reopening() {
     assert_eq!(ledger.texts(climb).expect("texts"), ("rig text".to_owned(), "plan text".to_owned()));
     let row = ledger.climb(climb).expect("a climb");
     assert_eq!((row.trials, row.falls, row.tested), (1, 1, Span::from_seconds(41)));
-    assert_eq!(row.end.as_deref(), Some("stage 1 found nothing that holds"));
+    assert_eq!(row.end, Some(ClimbEnd::NothingHeld { stage: 0 }));
     assert_eq!(ledger.unfinished().expect("read"), None);
     let trials = ledger.trials(climb).expect("trials");
     assert_eq!((trials[0].rung.clone(), trials[0].verdict.as_deref()), (rung(), Some("fell")));
@@ -251,7 +251,7 @@ fn files_that_are_no_ledger_of_ours_are_refused_and_left_alone() {
 fn saving(name: &str, soaked: bool) -> Line {
     let mark = Mark { rung: rung(), setting: "core_clock".into(), proof: "night".into(), trial: 1, stage: 0 };
     let profile = Profile { name: name.into(), rung: rung(), mark: Some(mark.clone()), soaked };
-    line(40, Event::TimePassed, vec![Entry::MarkSet { mark }, Entry::ProfileSaved { profile }])
+    line(40, Event::TIME_PASSED, vec![Entry::MarkSet { mark }, Entry::ProfileSaved { profile }])
 }
 
 #[test]
@@ -276,7 +276,7 @@ fn only_what_held_a_soak_is_armed_and_nothing_whose_mark_was_withdrawn() {
     assert!(ledger.disarm("a rig").expect("disarmed") && armed(&ledger).is_empty());
 
     let Some(Entry::MarkSet { mark }) = saving("daily", true).entries.into_iter().next() else { panic!("a mark") };
-    let withdrawn = line(50, Event::TimePassed, vec![Entry::MarkWithdrawn { mark, trial: 2 }]);
+    let withdrawn = line(50, Event::TIME_PASSED, vec![Entry::MarkWithdrawn { mark, trial: 2 }]);
     ledger.append(daily, &withdrawn).expect("appended");
     let profile = find(&ledger, "daily");
     assert_eq!((profile.soaked, profile.proof), (false, None));

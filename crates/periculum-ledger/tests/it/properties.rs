@@ -82,7 +82,7 @@ fn told(number: u32, trial: &Trial) -> Vec<Line> {
     if trial.marked {
         ended.push(Entry::MarkSet { mark: mark.clone() });
     }
-    let mut lines = vec![line(at, Event::TimePassed, began), line(at + 60, Event::TimePassed, ended)];
+    let mut lines = vec![line(at, Event::TIME_PASSED, began), line(at + 60, Event::TIME_PASSED, ended)];
     if let Some(text) = &trial.note {
         let said = Said::Note { text: text.clone() };
         lines.push(line(at + 61, Event::OperatorSaid { said: said.clone() }, vec![Entry::Operator { said }]));
@@ -96,7 +96,7 @@ fn told(number: u32, trial: &Trial) -> Vec<Line> {
     if trial.marked && trial.withdrawn {
         later.push(Entry::MarkWithdrawn { mark, trial: number });
     }
-    lines.push(line(at + 62, Event::TimePassed, later));
+    lines.push(line(at + 62, Event::TIME_PASSED, later));
     lines
 }
 

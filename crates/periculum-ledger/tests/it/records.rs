@@ -40,7 +40,7 @@ fn records(scored: Vec<Scored>) -> Vec<RecordRow> {
             Entry::PassEnded { trial: number, pass: 0, report },
             Entry::TrialEnded { trial: number, verdict: one.verdict, incident: None, tested: Span::ZERO, gain: None },
         ];
-        ledger.append(climb, &line(i64::from(number), Event::TimePassed, entries)).expect("written");
+        ledger.append(climb, &line(i64::from(number), Event::TIME_PASSED, entries)).expect("written");
     }
     ledger.records().expect("read")
 }
