@@ -20,6 +20,10 @@ const LONGEST_STEP: Duration = Duration::from_secs(1);
 /// A thread may stand still for so long beside the sleeps of its load.
 const STILL: Duration = Duration::from_millis(1500);
 
+/// A thread that is gone may have ended in good order, and its load has not had a processor to say so: it is missed only once the
+/// load has said so often since that it works.
+const CLAIMS: u32 = 3;
+
 /// A round may take so many times the processor time of the longest one so far.
 const LONGER: u32 = 8;
 
@@ -36,6 +40,8 @@ pub struct Witness {
     cores: Vec<Watched>,
     looked: Instant,
     silence: Duration,
+    /// Processor time that the speaker had used at the last look.
+    speaker_used: Duration,
     halted: Duration,
 }
 
@@ -49,6 +55,8 @@ struct Watched {
     /// How long its thread has stood still since its last round.
     still: Duration,
     is_gone: bool,
+    /// How often its load said that it works while its thread was gone.
+    claims: u32,
     /// Processor time that the thread had used at its last round, and has used by now.
     used_before: Option<Duration>,
     used: Duration,
@@ -106,6 +114,7 @@ impl Witness {
             rounds: 0,
             still: Duration::ZERO,
             is_gone: false,
+            claims: 0,
             used_before: None,
             used: Duration::ZERO,
             longest: round.map(|round| round.saturating_mul(LONGER)),
@@ -113,7 +122,8 @@ impl Witness {
         };
         let cores = cores.iter().map(watched).collect();
         let looked = Instant::now();
-        Self { process, rests, cores, looked, silence: Duration::ZERO, halted: Duration::ZERO }
+        let none = Duration::ZERO;
+        Self { process, rests, cores, looked, silence: none, speaker_used: none, halted: none }
     }
 
     /// Takes in what the load says of itself.
@@ -149,22 +159,27 @@ impl Witness {
         self.looked = Instant::now();
         let process = self.process;
         // The thread that speaks for all of them has the number of its process.
-        let is_halted = look(process, process).is_some_and(|seen| seen.is_halted);
-        self.after(step.min(LONGEST_STEP), is_halted, |thread| look(process, thread))
+        let speaker = look(process, process);
+        self.after(step.min(LONGEST_STEP), speaker, |thread| look(process, thread))
     }
 
-    /// What is to be said after a stretch of time at whose end the threads were seen like this.
-    fn after(&mut self, step: Duration, is_halted: bool, see: impl Fn(u32) -> Option<Seen>) -> Vec<Stalled> {
-        if is_halted {
+    /// What is to be said after a stretch of time at whose end the speaker and the other threads were seen like this.
+    fn after(&mut self, step: Duration, speaker: Option<Seen>, see: impl Fn(u32) -> Option<Seen>) -> Vec<Stalled> {
+        if speaker.is_some_and(|seen| seen.is_halted) {
             self.halted += step;
             return Vec::new();
         }
-        self.silence += step;
+        // Who waits for a processor can't speak.
+        let is_starved = speaker.is_some_and(|seen| seen.is_runnable && seen.used == self.speaker_used);
+        self.speaker_used = speaker.map_or(self.speaker_used, |seen| seen.used);
+        let unheard = if is_starved { Duration::ZERO } else { step };
+        self.silence += unheard;
         let rests = self.rests;
         let is_awaited = self.cores.iter().any(|core| core.state == CoreState::Ready);
         let cores = self.cores.iter_mut().filter(|core| !core.is_told);
         let stalled = |core: &mut Watched| {
-            let sign = if core.thread == 0 { core.missing(step, is_awaited) } else { core.after(step, rests, &see) }?;
+            let sign =
+                if core.thread == 0 { core.missing(unheard, is_awaited) } else { core.after(step, rests, &see) }?;
             core.is_told = true;
             Some(Stalled { core: core.core, sign })
         };
@@ -176,8 +191,9 @@ impl Watched {
     fn hear(&mut self, told: &CoreProgress) {
         let goes_on = told.rounds != self.rounds || told.state != self.state || told.thread != self.thread;
         if told.thread != self.thread {
-            (self.used_before, self.used, self.is_gone) = (None, Duration::ZERO, false);
+            (self.used_before, self.used, self.is_gone, self.claims) = (None, Duration::ZERO, false, 0);
         }
+        self.claims += u32::from(self.is_gone);
         if told.rounds > self.rounds
             && let Some(before) = self.used_before
         {
@@ -215,8 +231,8 @@ impl Watched {
     }
 
     fn sign(&self, rests: Duration) -> Option<Sign> {
-        if self.is_gone && self.still > STILL {
-            return Some(Sign::Gone);
+        if self.is_gone {
+            return (self.still > STILL && self.claims >= CLAIMS).then_some(Sign::Gone);
         }
         if self.still > STILL + rests.mul_f64(1.5) {
             return Some(Sign::Still(self.still));
@@ -268,7 +284,11 @@ mod tests {
             witness.hear(&told([step + 1, 7], state));
             let at = step as f64 * STEP.as_secs_f64();
             let of_5 = of_5(at);
-            stalled.extend(witness.after(STEP, false, |thread| if thread == 41 { of_5 } else { seen(true, at) }));
+            stalled.extend(witness.after(
+                STEP,
+                seen(false, at),
+                |thread| if thread == 41 { of_5 } else { seen(true, at) },
+            ));
         }
         stalled
     }
@@ -311,6 +331,17 @@ mod tests {
     }
 
     #[test]
+    fn a_thread_that_ended_in_good_order_is_not_missed_before_its_load_could_say_so() {
+        let mut starved = witness(0.0);
+        starved.hear(&told([1, 1], CoreState::Works));
+        for _ in 0..100 {
+            assert_eq!(starved.after(STEP, seen(true, 0.0), |_| None), []);
+        }
+        starved.hear(&told([1, 1], CoreState::Done));
+        assert_eq!(starved.after(STEP, seen(true, 0.1), |_| None), []);
+    }
+
+    #[test]
     fn who_waits_for_the_others_does_not_stand_still() {
         assert_eq!(within(&mut witness(0.0), 60.0, CoreState::Ready, |_| seen(false, 0.0)), []);
     }
@@ -320,7 +351,8 @@ mod tests {
         let mut halted = witness(0.0);
         halted.hear(&told([1, 1], CoreState::Works));
         for _ in 0..240 {
-            assert_eq!(halted.after(STEP, true, |_| seen(false, 0.0)), []);
+            let stopped = Some(Seen { is_runnable: false, is_halted: true, used: Duration::ZERO });
+            assert_eq!(halted.after(STEP, stopped, |_| seen(false, 0.0)), []);
         }
         assert_eq!((halted.silence(), halted.halted()), (Duration::ZERO, seconds(60.0)));
     }
@@ -328,9 +360,13 @@ mod tests {
     #[test]
     fn silence_is_counted_until_something_is_said() {
         let mut silent = witness(0.0);
-        silent.after(STEP, false, |_| None);
-        silent.after(STEP, false, |_| None);
+        silent.after(STEP, seen(false, 0.0), |_| None);
+        silent.after(STEP, None, |_| None);
         assert_eq!(silent.silence(), 2 * STEP);
+        silent.after(STEP, seen(true, 1.0), |_| None);
+        assert_eq!(silent.silence(), 3 * STEP, "it ran, and said nothing");
+        silent.after(STEP, seen(true, 1.0), |_| None);
+        assert_eq!(silent.silence(), 3 * STEP, "it had no processor to say anything on");
         silent.heard();
         assert_eq!(silent.silence(), Duration::ZERO);
     }
@@ -342,7 +378,7 @@ mod tests {
             let mut progress = told([0, 0], state);
             progress.cores[1] = CoreProgress { core: 5, ..CoreProgress::default() };
             witness.hear(&progress);
-            (0..100).flat_map(|_| witness.after(STEP, false, |_| seen(true, 0.0))).collect::<Vec<_>>()
+            (0..100).flat_map(|_| witness.after(STEP, seen(false, 0.0), |_| seen(true, 0.0))).collect::<Vec<_>>()
         };
         assert_eq!(after(CoreState::Works), []);
         assert_eq!(after(CoreState::Ready), [Stalled { core: 5, sign: Sign::Missing }]);

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 use std::io;
 
+use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::Incident;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{PassOrder, PassReport, Progress};
@@ -16,11 +17,12 @@ pub trait Apply {
     /// The incident, when it can't be made or the rig does not survive it.
     fn apply(&mut self, change: &Change) -> Result<(), Incident>;
 
-    /// Makes ready for a change that somebody completes: what is in force at the next start is written down.
+    /// Makes ready for an errand that somebody completes: what is in force at the next start is written down, several lines of
+    /// a file in one step.
     ///
     /// # Errors
     /// The incident, when that is impossible.
-    fn prepare(&mut self, _change: &Change) -> Result<(), Incident> {
+    fn prepare(&mut self, _errand: &Errand) -> Result<(), Incident> {
         Ok(())
     }
 
@@ -77,6 +79,11 @@ pub trait RunPasses {
 
     /// Breaks the running pass off at once; its end is told as usual.
     fn stop(&mut self);
+
+    /// How much later than it was ordered the running pass began to work, since it had to get ready.
+    fn late(&self) -> Span {
+        Span::ZERO
+    }
 
     /// Lets at most this much of the rig's time go by, less when the pass ends, and tells what the pass has to say.
     fn wait(&mut self, at_most: Span) -> Vec<PassNews>;

@@ -4,6 +4,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::io;
 use std::time::Duration;
 
+use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{PassOrder, Progress};
@@ -82,8 +83,11 @@ impl<R> Apply for ThisMachine<R> {
         Err(Incident::new(IncidentKind::NotTaken, evidence).at(change.setting.clone()))
     }
 
-    fn prepare(&mut self, change: &Change) -> Result<(), Incident> {
-        if self.served.contains(&change.setting) { self.set(change) } else { Ok(()) }
+    fn prepare(&mut self, errand: &Errand) -> Result<(), Incident> {
+        let served = errand.changes().iter().filter(|change| self.served.contains(&change.setting));
+        let served: Vec<Change> = served.cloned().collect();
+        let hangs = || Incident::new(IncidentKind::NotTaken, "what sets it does not answer");
+        self.setter.ask(SETTING, move |setter| setter.write_down(&served)).unwrap_or_else(|| Err(hangs()))
     }
 
     fn put_back(&mut self) -> Vec<String> {
@@ -135,6 +139,10 @@ impl<R: RunPasses> RunPasses for ThisMachine<R> {
 
     fn stop(&mut self) {
         self.passes.stop();
+    }
+
+    fn late(&self) -> Span {
+        self.passes.late()
     }
 
     fn wait(&mut self, at_most: Span) -> Vec<PassNews> {

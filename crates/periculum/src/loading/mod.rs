@@ -2,6 +2,7 @@
 
 mod asked;
 mod foresight;
+mod lateness;
 mod order;
 mod place;
 mod program;

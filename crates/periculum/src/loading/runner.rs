@@ -77,6 +77,10 @@ impl RunPasses for LoadRunner {
         }
     }
 
+    fn late(&self) -> Span {
+        self.running.as_ref().map_or(Span::ZERO, Running::late)
+    }
+
     fn wait(&mut self, at_most: Span) -> Vec<PassNews> {
         let at_most = Duration::from_millis(at_most.millis());
         if let Some(why) = self.refusal.take() {

@@ -13,6 +13,7 @@ use periculum_loads::witness::Witness;
 use periculum_rigs::bench::PassNews;
 
 use super::asked::Asked;
+use super::lateness::Lateness;
 use super::place::{place, span};
 use super::wrongs::Wrongs;
 
@@ -21,6 +22,9 @@ const LONGEST_SILENCE: Duration = Duration::from_secs(10);
 
 /// A load that somebody has halted for longer will not be let go on.
 const LONGEST_HALT: Duration = Duration::from_secs(120);
+
+/// Whoever takes longer than this to get ready never will.
+const LATEST: Duration = Duration::from_secs(1800);
 
 /// The signal of a program that ends itself (`SIGABRT`, POSIX).
 const ABORTED: i32 = 6;
@@ -39,6 +43,7 @@ pub(super) struct Running {
     began: Instant,
     started: Started,
     progress: protocol::Progress,
+    lateness: Lateness,
     wrongs: Wrongs,
     incidents: Vec<Incident>,
     /// Where it was struck, by its own last words, and about which address where there is one.
@@ -60,6 +65,7 @@ impl Running {
             began: Instant::now(),
             started: Started::default(),
             progress: protocol::Progress::default(),
+            lateness: Lateness::new(Instant::now()),
             wrongs: Wrongs::default(),
             incidents: Vec::new(),
             struck: None,
@@ -75,6 +81,12 @@ impl Running {
         self.is_stopped = true;
         self.killed.get_or_insert_with(Instant::now);
         self.process.kill();
+    }
+
+    /// How much later than it was ordered it began to work.
+    pub(super) fn late(&self) -> Span {
+        let late = self.lateness.so_far(Instant::now()).min(LATEST);
+        Span::from_millis(u64::try_from(late.as_millis()).unwrap_or(u64::MAX))
     }
 
     /// What it has to tell within this time.
@@ -141,6 +153,7 @@ impl Running {
             }
             Message::Progress(progress) => {
                 self.witness.hear(&progress);
+                self.lateness.hear(&progress, Instant::now());
                 self.progress = progress;
                 Some(PassNews::Progress(self.told_progress()))
             }
