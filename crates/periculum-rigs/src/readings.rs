@@ -27,6 +27,49 @@ pub struct Column {
     pub readings: Vec<(Moment, f64)>,
 }
 
+/// Why readings can't be read, and in which line.
+#[derive(Debug, thiserror::Error)]
+pub enum Unreadable {
+    /// The text is no table.
+    #[error(transparent)]
+    NoTable(#[from] csv::Error),
+    /// The first column has something else than a time.
+    #[error(
+        "line {line}: `{written}` is no time; write seconds since the climb began, or 2026-06-20T21:04:00Z or alike"
+    )]
+    NoTime {
+        /// The line, from 1.
+        line: u64,
+        /// What stands there.
+        written: String,
+    },
+    /// Another column has something else than a number.
+    #[error("line {line}, {column}: `{written}` is no number; leave what was not read empty")]
+    NoNumber {
+        /// The line, from 1.
+        line: u64,
+        /// The column's label.
+        column: String,
+        /// What stands there.
+        written: String,
+    },
+    /// The first line has readings.
+    #[error("line 1: the columns have no names; write them there, as in `time,wall power (W)`")]
+    NoNames,
+    /// A column has an empty name.
+    #[error("line 1: a column has no name; write what was read, as in `wall power (W)`")]
+    NoName,
+    /// Two columns have the same name.
+    #[error("line 1: two columns are called {column}; give each a name of its own")]
+    SameName {
+        /// Their label.
+        column: String,
+    },
+    /// There is only a time.
+    #[error("line 1: there is nothing beside the time; write a column for what was read")]
+    Nothing,
+}
+
 impl Column {
     /// The name that files and records use: its label in small letters, with `_` for everything that is no letter or digit.
     pub fn name(&self) -> String {
@@ -41,26 +84,22 @@ impl Column {
 ///
 /// # Errors
 /// What can't be read, in which line, and what belongs there.
-pub fn read(text: &str, began: Moment, zone: &TimeZone) -> Result<Vec<Column>, String> {
+pub fn read(text: &str, began: Moment, zone: &TimeZone) -> Result<Vec<Column>, Unreadable> {
     let text = text.trim_start_matches('\u{feff}');
     let delimiter = delimiter(text);
     let mut reader = ReaderBuilder::new().delimiter(delimiter).trim(Trim::All).from_reader(text.as_bytes());
-    let names = reader.headers().map_err(|error| error.to_string())?.clone();
+    let names = reader.headers()?.clone();
     let mut columns = named(&names, zone)?;
     let has_commas = delimiter != b',';
     for row in reader.records() {
-        let row = row.map_err(|error| error.to_string())?;
+        let row = row?;
         let line = row.position().map_or(0, csv::Position::line);
         let written = row.get(0).unwrap_or_default();
-        let at = time(written, began, zone, has_commas).ok_or_else(|| {
-            format!(
-                "line {line}: `{written}` is no time; write seconds since the climb began, or 2026-06-20T21:04:00Z or alike"
-            )
-        })?;
+        let no_time = || Unreadable::NoTime { line, written: written.to_owned() };
+        let at = time(written, began, zone, has_commas).ok_or_else(no_time)?;
         for (column, written) in columns.iter_mut().zip(row.iter().skip(1)).filter(|(_, written)| !written.is_empty()) {
-            let reading = number(written, has_commas).ok_or_else(|| {
-                format!("line {line}, {}: `{written}` is no number; leave what was not read empty", column.label)
-            })?;
+            let no_number = || Unreadable::NoNumber { line, column: column.label.clone(), written: written.to_owned() };
+            let reading = number(written, has_commas).ok_or_else(no_number)?;
             column.decimals = column.decimals.max(decimals(written)).min(DECIMALS);
             column.readings.push((at, reading));
         }
@@ -76,24 +115,24 @@ fn delimiter(text: &str) -> u8 {
 }
 
 /// The columns behind the first, without readings.
-fn named(names: &StringRecord, zone: &TimeZone) -> Result<Vec<Column>, String> {
+fn named(names: &StringRecord, zone: &TimeZone) -> Result<Vec<Column>, Unreadable> {
     let first = names.get(0).unwrap_or_default();
     if time(first, Moment::default(), zone, true).is_some() {
-        return Err("line 1: the columns have no names; write them there, as in `time,wall power (W)`".into());
+        return Err(Unreadable::NoNames);
     }
     let columns: Vec<Column> = names.iter().skip(1).map(column).collect();
     let mut seen = BTreeSet::new();
     for column in &columns {
         let name = column.name();
         if name.is_empty() {
-            return Err("line 1: a column has no name; write what was read, as in `wall power (W)`".into());
+            return Err(Unreadable::NoName);
         }
         if !seen.insert(name) {
-            return Err(format!("line 1: two columns are called {}; give each a name of its own", column.label));
+            return Err(Unreadable::SameName { column: column.label.clone() });
         }
     }
     if columns.is_empty() {
-        return Err("line 1: there is nothing beside the time; write a column for what was read".into());
+        return Err(Unreadable::Nothing);
     }
     Ok(columns)
 }
@@ -136,7 +175,7 @@ mod tests {
     const BEGAN: Moment = Moment::from_millis(1_781_989_200_000);
 
     fn read(text: &str) -> Result<Vec<Column>, String> {
-        super::read(text, BEGAN, &TimeZone::UTC)
+        super::read(text, BEGAN, &TimeZone::UTC).map_err(|why| why.to_string())
     }
 
     #[test]

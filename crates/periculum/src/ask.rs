@@ -10,7 +10,8 @@ use std::time::Duration;
 
 use anyhow::Result;
 use crossbeam_channel::{Receiver, RecvTimeoutError, Sender, unbounded};
-use periculum_core::engine::Said;
+use periculum_core::engine::{Answer, Said};
+use periculum_core::telling::grammar;
 
 use crate::briefing::SourceFile;
 use crate::complaint::BadInput;
@@ -90,19 +91,12 @@ impl Operator {
 }
 
 fn answer(line: &str) -> Option<Said> {
-    match line.trim() {
-        "done" => Some(Said::Done),
-        "no-start" => Some(Said::NoStart),
-        "defaults" => Some(Said::Defaults),
-        "stop" => Some(Said::Stop),
-        "leave" => Some(Said::Leave),
-        _ => None,
-    }
+    Said::of_word(line.trim())
 }
 
 fn no_answer(line: &str) -> String {
     let line = periculum_core::model::quantity::harmless(line.trim());
-    format!("`{line}` is no answer; say done, no-start, defaults, stop or leave")
+    format!("`{line}` is no answer; say {}", grammar(Answer::ALL))
 }
 
 #[cfg(test)]

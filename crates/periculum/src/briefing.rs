@@ -13,7 +13,7 @@ use periculum_core::model::amount::written;
 use periculum_core::model::budget::Budget;
 use periculum_core::model::moment::Span;
 use periculum_core::model::pass::Pass;
-use periculum_core::model::plan::{ARM_AFTER, Plan};
+use periculum_core::model::plan::{ARM_AFTER, Ends, Plan};
 use periculum_core::model::program::Program;
 use periculum_core::model::quantity::counted;
 use periculum_core::model::rig::Rig;
@@ -109,6 +109,7 @@ impl Briefing {
             raised: Vec::new(),
             unattended: false,
             restarts_itself: false,
+            ends: Ends::AtStock,
             arm_after: ARM_AFTER,
         };
         let (rig, empty) = (Arc::new(rig), Arc::new(empty));

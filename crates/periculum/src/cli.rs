@@ -599,7 +599,7 @@ fn parse_percent(text: &str) -> Result<f64, String> {
 }
 
 fn parse_span(text: &str) -> Result<Span, String> {
-    let span = Span::parse(text)?;
+    let span = Span::parse(text).map_err(|why| why.to_string())?;
     if span == Span::ZERO { Err("no time at all proves nothing".into()) } else { Ok(span) }
 }
 

@@ -187,7 +187,12 @@ impl Prepared {
         let Some(row) = row else { return Ok(None) };
         if let Some(end) = &row.end {
             let again = places::typed(&format!("climb --again {}", row.climb), ledger.path());
-            return Err(BadInput(format!("climb {} is over: {end}; `{again}` climbs it again", row.climb)).into());
+            return Err(BadInput(format!(
+                "climb {} is over: {}; `{again}` climbs it again",
+                row.climb,
+                end.sentence()
+            ))
+            .into());
         }
         let claim = ledger.claim()?;
         let briefing = recall(&ledger, &row)?;
@@ -387,7 +392,7 @@ fn watchdog(briefing: &Briefing, linux: &Linux) -> Result<Option<Watchdog>> {
     if !briefing.plan.unattended {
         return Ok(None);
     }
-    Ok(Some(Watchdog::below(linux.root(), &briefing.rig.watchdog).map_err(BadInput)?))
+    Ok(Some(Watchdog::below(linux.root(), &briefing.rig.watchdog).map_err(|why| BadInput(why.to_string()))?))
 }
 
 fn since_the_epoch(moment: Moment) -> SystemTime {

@@ -107,7 +107,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             }
         }
         self.write_samples()?;
-        if self.climb.is_ended() || self.is_leaving {
+        if (self.climb.is_ended() || self.is_leaving) && self.climb.left_at().is_none() {
             self.put_back();
         }
         Ok(if self.climb.is_ended() { Parting::Ended } else { Parting::Waiting })
@@ -159,7 +159,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             }
         }
         self.sample()?;
-        self.take(Event::TimePassed)
+        self.take(Event::TimePassed { late: self.bench.late() })
     }
 
     fn sample(&mut self) -> Result<()> {
@@ -275,11 +275,11 @@ impl<L: FnMut(Notice)> Driver<L> {
                 Ok(()) => Event::Applied { reported: self.bench.read_back() },
                 Err(incident) => Event::ApplyFailed { incident },
             }),
-            Command::Ask(Question::Change { change }) => {
-                if let Err(incident) = self.bench.prepare(&change) {
+            Command::Ask(Question::Change { errand }) => {
+                if let Err(incident) = self.bench.prepare(&errand) {
                     return Some(Event::ApplyFailed { incident });
                 }
-                if self.starts_for.contains(&change.setting) {
+                if errand.changes().iter().all(|change| self.starts_for.contains(&change.setting)) {
                     return self.start_anew();
                 }
                 self.operator.scripted_answer().map(|said| self.said(said))

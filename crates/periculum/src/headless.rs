@@ -15,7 +15,7 @@ use periculum_core::model::quantity::{counted, harmless, measured, scored};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::{Story, TrialStory};
-use periculum_core::telling::{ask, mark_sentence, tell, whereabouts};
+use periculum_core::telling::{ask, grammar, mark_sentence, tell, whereabouts};
 use serde::Serialize;
 
 use crate::ask::Operator;
@@ -161,10 +161,10 @@ impl Printer {
             Entry::StageEnded { stage, end } => {
                 self.print(&format!("     stage {} is over: {}", stage + 1, end.sentence(&self.rig)));
             }
-            Entry::Asked { question, .. } => self.print(&format!(
-                "  ?  {}; then say done, or no-start, defaults, stop, leave",
-                ask(question, &self.rig)
-            )),
+            Entry::Asked { question, .. } => {
+                let answers = grammar(question.answers());
+                self.print(&format!("  ?  {}; then say {answers}", ask(question, &self.rig)));
+            }
             Entry::CeilingRaised { .. } | Entry::OthersBusy { .. } | Entry::ProfileSaved { .. } => {
                 self.print(&format!("     {}", tell(entry, &self.rig).unwrap_or_default()));
             }
@@ -176,9 +176,10 @@ impl Printer {
                 self.told_rounds = 0;
                 (self.load, self.length) = (order.load.clone(), order.length);
             }
-            Entry::Ended { end, trials, falls, tested, not_at_stock, .. } => {
+            Entry::Ended { end, trials, falls, tested, not_at_stock, left_at, .. } => {
                 let sums = format!("{}, {falls} fell, {tested} of passes", counted(*trials, "trial"));
-                self.print(&format!("     {}: {sums}; {}", end.sentence(), whereabouts(not_at_stock, &self.rig)));
+                let left = whereabouts(not_at_stock, left_at.as_ref(), &self.rig);
+                self.print(&format!("     {}: {sums}; {left}", end.sentence()));
             }
             _ => {}
         }

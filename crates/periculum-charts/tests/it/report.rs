@@ -116,6 +116,7 @@ fn how_it_ended_is_said_in_a_sentence() {
             tested,
             test_hours: tested.hours(),
             not_at_stock: Vec::new(),
+            left_at: None,
         },
     );
     assert!(Told::of(teller).markdown().contains("The climb is over: the operator stopped it."));

@@ -141,12 +141,12 @@ impl<'a> Play<'a> {
                 self.in_force.insert(change.setting, change.to);
                 Event::Applied { reported: self.in_force.clone() }
             }
-            Some(Command::Ask(Question::Change { change })) => {
-                let needs_start = self.rig.setting(&change.setting).is_some_and(Setting::needs_start);
-                self.in_force.insert(change.setting, change.to);
+            Some(Command::Ask(Question::Change { errand })) => {
+                self.in_force.extend(errand.changes().iter().map(|change| (change.setting.clone(), change.to)));
+                let (starts, by_hand) = (errand.needs_start(self.rig), errand.without_start(self.rig).is_some());
                 if let Some(effort) = self.effort() {
-                    effort.restarts += u32::from(needs_start);
-                    effort.by_hand += u32::from(!needs_start);
+                    effort.restarts += u32::from(starts);
+                    effort.by_hand += u32::from(by_hand);
                 }
                 Event::ChangeMade { reported: self.in_force.clone(), started_anew: true }
             }
@@ -158,7 +158,7 @@ impl<'a> Play<'a> {
             Some(Command::StopPass) | None => {
                 let rest = self.story.rests_until.map_or(Span::ZERO, |until| until.since(self.now));
                 self.pass_time(rest);
-                Event::TimePassed
+                Event::TIME_PASSED
             }
         }
     }

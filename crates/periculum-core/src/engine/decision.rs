@@ -23,8 +23,8 @@ fn is_alike(mut one: Entry, mut other: Entry) -> bool {
             Entry::StageEnded { end: StageEnd::AtLimit { limit: other, .. }, .. },
         ) if matches!((&*limit, &*other), (Bound::Said(_), _) | (_, Bound::Said(_))) => *limit = other.clone(),
         (
-            Entry::GoingHome { end: Some(end) } | Entry::Ended { end, .. },
-            Entry::GoingHome { end: Some(other) } | Entry::Ended { end: other, .. },
+            Entry::GoingHome { end: Some(end), .. } | Entry::Ended { end, .. },
+            Entry::GoingHome { end: Some(other), .. } | Entry::Ended { end: other, .. },
         ) => silence_end(end, other),
         _ => {}
     }
@@ -61,9 +61,10 @@ mod tests {
         assert!(decide_alike(&told, &incident(IncidentKind::Freeze, "it did not move")));
         assert!(!decide_alike(&told, &incident(IncidentKind::Restart, "it stood still")));
         assert!(!decide_alike(&told, &[]));
-        let ended =
-            |why: &str| vec![Entry::GoingHome { end: Some(ClimbEnd::Unsound { why: Obstacle::Said(why.into()) }) }];
+        let ended = |why: &str| {
+            vec![Entry::GoingHome { end: Some(ClimbEnd::Unsound { why: Obstacle::Said(why.into()) }), to: None }]
+        };
         assert!(decide_alike(&ended("hot"), &ended("too hot")));
-        assert!(!decide_alike(&ended("hot"), &[Entry::GoingHome { end: Some(ClimbEnd::Stopped) }]));
+        assert!(!decide_alike(&ended("hot"), &[Entry::GoingHome { end: Some(ClimbEnd::Stopped), to: None }]));
     }
 }

@@ -2,16 +2,18 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::engine::event::{Other, Question, Said};
+use crate::engine::event::{Other, Said};
+use crate::engine::question::Question;
 use crate::inference::comparison::Comparison;
 use crate::model::budget::Limit;
+use crate::model::errand::Errand;
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::moment::Span;
 use crate::model::obstacle::Obstacle;
 use crate::model::pass::{Pass, PassReport};
 use crate::model::plan::Raised;
 use crate::model::reason::{Reason, StageEnd};
-use crate::model::rung::{Change, InForce, Rung};
+use crate::model::rung::{InForce, Rung};
 use crate::model::verdict::Verdict;
 
 /// The hardest rung that held, and the proof it held to.
@@ -116,12 +118,13 @@ pub enum Entry {
         /// Why this rung.
         reason: Reason,
     },
-    /// A change is about to be applied: if nothing follows, this is what the rig died of.
+    /// An errand is about to be made: if nothing follows, this is what the rig died of.
     AboutToApply {
-        /// The trial it is for; none on the way back to stock.
+        /// The trial it is for; none on the way home.
         trial: Option<u32>,
-        /// From what to what.
-        change: Change,
+        /// What is changed, from what to what.
+        #[serde(flatten)]
+        errand: Errand,
     },
     /// The operator was asked.
     Asked {
@@ -245,10 +248,13 @@ pub enum Entry {
     Paused,
     /// The climb goes on.
     Resumed,
-    /// The rig goes back to stock.
+    /// The rig goes home.
     GoingHome {
         /// How the climb will have ended; none where it is going to wait there.
         end: Option<ClimbEnd>,
+        /// The mark that it goes to; none where it goes to stock.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        to: Option<Rung>,
     },
     /// The climb is over; nothing follows.
     Ended {
@@ -268,5 +274,8 @@ pub enum Entry {
         /// The settings that are not known to be back at stock.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         not_at_stock: Vec<String>,
+        /// The mark that the rig was left at; none where it was to go to stock.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        left_at: Option<Rung>,
     },
 }

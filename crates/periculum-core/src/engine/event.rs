@@ -4,11 +4,12 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 
+use crate::engine::answer::Answer;
 use crate::model::ending::Ending;
 use crate::model::incident::Incident;
 use crate::model::moment::Span;
 use crate::model::pass::{PassReport, Progress};
-use crate::model::rung::{Change, InForce};
+use crate::model::rung::InForce;
 
 /// The rules that the engine decides by; each change of a decision gets the next number, so that a record that was begun by
 /// an earlier version says the same again when it is replayed. What is told from then on is decided by the rules of now.
@@ -20,7 +21,8 @@ use crate::model::rung::{Change, InForce};
 ///   what goes wrong before a trial's first pass ends it; a sighting without words says nothing; a start that follows an
 ///   orderly end is no fall; a wish to leave while a pass is being stopped is kept.
 /// - 2: a walk from a rung that has not held in this climb proves that one first.
-pub const RULES: u32 = 2;
+/// - 3: changes that somebody makes, or that a start brings into force, are gathered into errands.
+pub const RULES: u32 = 3;
 
 /// Something that happened, told to the engine with the time it happened at.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
@@ -113,16 +115,24 @@ pub enum Event {
         rules: u32,
     },
     /// Nothing happened, and time went by.
-    TimePassed,
+    TimePassed {
+        /// How much later than it was ordered the running pass began to work, since it had to get ready: on a machine that
+        /// others use it may take minutes to fill its memory.
+        #[serde(default, skip_serializing_if = "Span::is_zero")]
+        late: Span,
+    },
 }
 
 impl Event {
+    /// Time went by, and no pass is late.
+    pub const TIME_PASSED: Self = Self::TimePassed { late: Span::ZERO };
+
     /// Whether the event is kept only when the engine answers it: telemetry that comes many times a second.
     ///
     /// Such an event changes nothing in the engine unless its step says something, so that a record without
     /// the silent ones replays to the same state.
     pub fn is_telemetry(&self) -> bool {
-        matches!(self, Self::PassProgress { .. } | Self::Sample { .. } | Self::TimePassed)
+        matches!(self, Self::PassProgress { .. } | Self::Sample { .. } | Self::TimePassed { .. })
     }
 
     /// Whether it says what the rig reports of its settings.
@@ -163,6 +173,8 @@ pub enum Said {
     },
     /// Stop and take the rig back to stock.
     Stop,
+    /// Stop and leave the rig at the last mark that stands, or at stock where there is none.
+    StopAtMark,
     /// I go away: take the rig back to stock and wait for me; the open trial is tried again.
     Leave,
     /// The program has to end: what takes effect at once goes back to stock, what was written for the next start or made by
@@ -176,20 +188,57 @@ pub enum Said {
     Defaults,
 }
 
+/// What can be said in a word whatever is asked, in lines and scripts.
+const ALWAYS: [(&str, Said); 3] = [("stop", Said::Stop), ("stop-at-mark", Said::StopAtMark), ("leave", Said::Leave)];
+
 impl Said {
+    /// The answer that it is, where it is one.
+    pub fn answer(&self) -> Option<Answer> {
+        Answer::ALL.iter().copied().find(|answer| Self::from(*answer) == *self)
+    }
+
     /// Whether nothing is asked any more once this was said.
-    pub fn answers(&self) -> bool {
-        matches!(self, Self::Done | Self::NoStart | Self::Defaults | Self::Stop | Self::Leave)
+    pub fn ends_question(&self) -> bool {
+        self.answer().is_some() || ALWAYS.iter().any(|(_, said)| said == self)
+    }
+
+    /// What a word means in lines and scripts.
+    pub fn of_word(word: &str) -> Option<Self> {
+        let always = ALWAYS.into_iter().find(|(known, _)| *known == word).map(|(_, said)| said);
+        always.or_else(|| Answer::ALL.iter().find(|answer| answer.word() == word).map(|answer| (*answer).into()))
+    }
+
+    /// The words that mean something to whoever is asked with these answers.
+    pub fn words(answers: &[Answer]) -> impl Iterator<Item = &'static str> {
+        answers.iter().map(|answer| answer.word()).chain(ALWAYS.into_iter().map(|(word, _)| word))
     }
 }
 
-/// What the engine wants to know from the operator.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(tag = "question", rename_all = "kebab-case")]
-pub enum Question {
-    /// Make this change by hand; answered with done, no start or defaults.
-    Change {
-        /// From what to what.
-        change: Change,
-    },
+impl From<Answer> for Said {
+    fn from(answer: Answer) -> Self {
+        match answer {
+            Answer::Done => Self::Done,
+            Answer::NoStart => Self::NoStart,
+            Answer::Defaults => Self::Defaults,
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_answer_has_a_word_of_its_own_and_means_it() {
+        for answer in Answer::ALL {
+            let said = Said::of_word(answer.word()).expect("a word");
+            assert_eq!((said.answer(), said.ends_question()), (Some(*answer), true));
+        }
+        for word in Said::words(&[]) {
+            let said = Said::of_word(word).expect("a word");
+            assert!(said.ends_question() && said.answer().is_none(), "{word}");
+        }
+        assert_eq!(Said::of_word("yes"), None);
+        assert!(!Said::Pause.ends_question());
+    }
 }

@@ -12,20 +12,24 @@
 //!                    commit first   carry out
 //! ```
 
+mod answer;
 mod climb;
 mod course;
 mod decision;
 mod entry;
 mod event;
 mod outlook;
+mod question;
 pub mod route;
 mod state;
 mod step;
 pub mod watch;
 
+pub use answer::Answer;
 pub use climb::Climb;
 pub use decision::decide_alike;
 pub use entry::{ClimbEnd, Declined, Entry, Mark, Profile};
-pub use event::{Event, Other, Question, RULES, Said};
+pub use event::{Event, Other, RULES, Said};
 pub use outlook::{Outlook, Prospect};
+pub use question::Question;
 pub use step::{Command, Step};

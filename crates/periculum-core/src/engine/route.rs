@@ -1,22 +1,48 @@
-//! The way from what is in force to a rung: one setting at a time, no change farther than its largest jump.
+//! The way from what is in force to a rung: errand by errand, no change farther than its largest jump.
 
 use std::collections::VecDeque;
 
 use rust_decimal::Decimal;
 
+use crate::model::errand::Errand;
 use crate::model::ladder::Direction;
 use crate::model::rig::Rig;
 use crate::model::rung::{Change, InForce, Rung};
 use crate::model::setting::Setting;
 
-/// The changes that lead from what is in force to the rung, in order.
+/// The errands that lead from what is in force to the rung, in order.
 ///
 /// A setting that nobody knows goes to its stock value first, unless somebody is needed for it and it may jump any
 /// distance: then nobody is sent twice. Then comes every change that makes it easier
 /// for the rig, and only then those that make it harder: a clock comes down before its voltage does, and a
-/// voltage goes up before its clock does.
-pub fn route(rig: &Rig, in_force: &InForce, rung: &Rung) -> VecDeque<Change> {
-    let mut unknown = VecDeque::new();
+/// voltage goes up before its clock does. Neighbours that need somebody or a start are one errand, as far as no
+/// setting has to be changed twice; what takes effect at once is done before and after them, so that as many as
+/// possible are neighbours.
+pub fn route(rig: &Rig, in_force: &InForce, rung: &Rung) -> VecDeque<Errand> {
+    let [unknown, mut easier, mut harder] = changes(rig, in_force, rung);
+    // The order within each is free.
+    easier.sort_by_key(|change| rig.needs_somebody(&change.setting));
+    harder.sort_by_key(|change| !rig.needs_somebody(&change.setting));
+    let mut errands: VecDeque<Errand> = VecDeque::new();
+    for change in unknown.into_iter().chain(easier).chain(harder) {
+        let needs_somebody = rig.needs_somebody(&change.setting);
+        let last = errands.back_mut().filter(|last| needs_somebody && last.needs_somebody(rig));
+        match last.map_or(Err(change.clone()), |last| last.add(change)) {
+            Ok(()) => {}
+            Err(change) => errands.push_back(Errand::of(change)),
+        }
+    }
+    errands
+}
+
+/// The same by the rules of before, each change an errand of its own.
+pub(super) fn route_one_by_one(rig: &Rig, in_force: &InForce, rung: &Rung) -> VecDeque<Errand> {
+    changes(rig, in_force, rung).into_iter().flatten().map(Errand::of).collect()
+}
+
+/// The changes that lead to the rung: of what is unknown, those that make it easier, and those that make it harder.
+fn changes(rig: &Rig, in_force: &InForce, rung: &Rung) -> [Vec<Change>; 3] {
+    let mut unknown = Vec::new();
     let mut easier = Vec::new();
     let mut harder = Vec::new();
     for setting in &rig.settings {
@@ -29,11 +55,11 @@ pub fn route(rig: &Rig, in_force: &InForce, rung: &Rung) -> VecDeque<Change> {
             continue;
         }
         if known.is_none() {
-            unknown.push_back(Change { setting: setting.name.clone(), from: None, to: setting.stock });
+            unknown.push(Change { setting: setting.name.clone(), from: None, to: setting.stock });
         }
         changes.extend(jumps(setting, from, target));
     }
-    unknown.into_iter().chain(easier).chain(harder).collect()
+    [unknown, easier, harder]
 }
 
 /// The jumps of one setting from a value to its target.
@@ -117,33 +143,67 @@ mod tests {
     #[test]
     fn on_the_way_home_the_clock_comes_down_before_the_voltage() {
         let rig = rig(100);
-        let order: Vec<_> = route(&rig, &in_force(80, 20), &rig.stock()).into_iter().map(|c| c.setting).collect();
-        assert_eq!(order, ["clock", "volts"]);
-        let up: Vec<_> = route(&rig, &in_force(50, 13), &rig.stock().with("clock", 80.into()).with("volts", 20.into()))
-            .into_iter()
-            .map(|c| c.setting)
-            .collect();
-        assert_eq!(up, ["volts", "clock"]);
+        let order = |errands: VecDeque<Errand>| -> Vec<String> {
+            errands.iter().flat_map(Errand::changes).map(|change| change.setting.clone()).collect()
+        };
+        assert_eq!(order(route(&rig, &in_force(80, 20), &rig.stock())), ["clock", "volts"]);
+        let up = rig.stock().with("clock", 80.into()).with("volts", 20.into());
+        assert_eq!(order(route(&rig, &in_force(50, 13), &up)), ["volts", "clock"]);
     }
 
     #[test]
     fn what_nobody_knows_goes_to_stock_first() {
         let rig = rig(100);
-        let changes = route(&rig, &InForce::new(), &rig.stock().with("clock", 60.into()));
-        assert_eq!(changes[0], Change { setting: "clock".into(), from: None, to: 50.into() });
-        assert_eq!(changes.len(), 3);
+        let errands = route(&rig, &InForce::new(), &rig.stock().with("clock", 60.into()));
+        assert_eq!(errands[0], Errand::of(Change { setting: "clock".into(), from: None, to: 50.into() }));
+        assert_eq!(errands.len(), 3);
+    }
+
+    /// The same rig with settings that take effect like this.
+    fn with_effects(mut rig: Rig, effects: [TakesEffect; 2]) -> Rig {
+        for (setting, takes_effect) in rig.settings.iter_mut().zip(effects) {
+            setting.takes_effect = takes_effect;
+        }
+        rig
+    }
+
+    #[test]
+    fn what_needs_somebody_is_done_in_one_visit() {
+        let rig = with_effects(rig(100), [TakesEffect::AtNextStart, TakesEffect::ByHand]);
+        let up = rig.stock().with("clock", 80.into()).with("volts", 20.into());
+        let errands = route(&rig, &in_force(50, 13), &up);
+        assert_eq!(errands.len(), 1, "{errands:?}");
+        let home = route(&rig, &in_force(80, 20), &rig.stock());
+        assert_eq!(home.len(), 1, "{home:?}");
+        assert_eq!(route_one_by_one(&rig, &in_force(80, 20), &rig.stock()).len(), 2);
+    }
+
+    #[test]
+    fn a_jump_that_is_too_large_takes_two_visits_and_the_rest_goes_along_with_one() {
+        let rig = with_effects(rig(20), [TakesEffect::ByHand, TakesEffect::ByHand]);
+        let up = rig.stock().with("clock", 90.into()).with("volts", 17.into());
+        let errands = route(&rig, &in_force(50, 13), &up);
+        let sizes: Vec<usize> = errands.iter().map(|errand| errand.changes().len()).collect();
+        assert_eq!(sizes, [2, 1]);
     }
 
     proptest! {
         #[test]
         fn a_route_arrives_on_the_ladder_without_a_long_jump(
             jump in 1i64..60, clock in 40i64..=90, volts in 0usize..5, to_clock in 40i64..=90, to_volts in 0usize..5,
+            effects in prop::array::uniform2(prop::sample::select(vec![TakesEffect::AtOnce, TakesEffect::AtNextStart, TakesEffect::ByHand])),
         ) {
-            let rig = rig(jump);
+            let rig = with_effects(rig(jump), effects);
             let levels = [10, 12, 13, 17, 20];
             let mut at = in_force(clock, levels[volts]);
             let target = rig.stock().with("clock", to_clock.into()).with("volts", levels[to_volts].into());
-            for change in route(&rig, &at, &target) {
+            let errands = route(&rig, &at, &target);
+            let neighbours = errands.iter().zip(errands.iter().skip(1));
+            for (one, next) in neighbours.filter(|(one, next)| one.needs_somebody(&rig) && next.needs_somebody(&rig)) {
+                let is_changed_again = next.changes().iter().any(|change| one.change_of(&change.setting).is_some());
+                prop_assert!(is_changed_again, "two visits where one would do: {one:?}, {next:?}");
+            }
+            for change in errands.iter().flat_map(Errand::changes).cloned() {
                 let setting = rig.setting(&change.setting).expect("a setting");
                 prop_assert_eq!(change.from, at.get(&change.setting).copied());
                 let distance = (change.to - change.from.expect("known")).abs();

@@ -4,11 +4,15 @@ use std::collections::BTreeSet;
 
 use crate::engine::course::{Course, Move};
 use crate::engine::entry::ClimbEnd;
+use crate::engine::question::Question;
+use crate::model::errand::Errand;
 use crate::model::incident::IncidentKind;
 use crate::model::moment::{Moment, Span};
 use crate::model::obstacle::Obstacle;
+use crate::model::plan::Ends;
 use crate::model::reason::Reason;
-use crate::model::rung::{Change, Rung};
+use crate::model::rig::Rig;
+use crate::model::rung::Rung;
 
 /// What the engine is in the middle of.
 #[derive(Clone, Debug, PartialEq)]
@@ -19,17 +23,46 @@ pub(super) enum State {
     Trying(Trial, Doing),
     /// The operator asked for a pause, and this comes next.
     Paused(Next),
-    /// The rig goes back to stock: the change that is under way, and the settings that would not go.
-    GoingHome { then: Then, under_way: Change, given_up: BTreeSet<String> },
+    /// The rig goes home: the errand that is under way, and the settings that would not go.
+    GoingHome { then: Then, under_way: Errand, given_up: BTreeSet<String> },
     /// The climb is over.
     Ended,
 }
 
-/// What follows when the rig is back at stock.
+impl State {
+    /// The errand that is under way.
+    pub(super) fn under_way(&self) -> Option<&Errand> {
+        match self {
+            Self::Trying(_, Doing::Setting { under_way }) | Self::GoingHome { under_way, .. } => Some(under_way),
+            _ => None,
+        }
+    }
+
+    /// What the operator is to answer.
+    pub(super) fn question(&self, rig: &Rig) -> Option<Question> {
+        let errand = self.under_way().filter(|errand| errand.needs_somebody(rig))?;
+        Some(Question::Change { errand: errand.clone() })
+    }
+
+    /// Whether the machine has to be started anew before anything goes on.
+    pub(super) fn waits_for_start(&self, rig: &Rig) -> bool {
+        self.under_way().is_some_and(|errand| errand.needs_start(rig))
+    }
+
+    /// The number of the trial that something is done for now.
+    pub(super) fn trial(&self) -> Option<u32> {
+        match self {
+            Self::Trying(trial, _) => Some(trial.number),
+            _ => None,
+        }
+    }
+}
+
+/// What follows when the rig is at home.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Then {
-    /// The climb is over.
-    End(ClimbEnd),
+    /// The climb is over, and the rig stays at this mark; at stock where there is none.
+    End(ClimbEnd, Option<Rung>),
     /// The climb waits, and goes on with this.
     Wait(Next, Aside),
 }
@@ -62,8 +95,8 @@ pub(super) struct Trial {
 /// What a trial is doing.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Doing {
-    /// Waiting for the change that is under way.
-    Setting { under_way: Change },
+    /// Waiting for the errand that is under way.
+    Setting { under_way: Errand },
     /// Resting before a pass until this moment.
     Resting { index: usize, until: Moment },
     /// Waiting for a pass to end.
@@ -102,8 +135,8 @@ pub(super) enum Stopping {
     ForCause,
     /// Something has to be put right before anything else.
     Unsound { why: Obstacle },
-    /// The operator wants the whole climb stopped.
-    ByOperator,
+    /// The operator wants the whole climb stopped, and the rig left there.
+    ByOperator(Ends),
     /// The climb is to wait.
     ToWait(Aside),
     /// The trial before was judged anew, and this comes instead.

@@ -1,7 +1,7 @@
 //! What the engine answers: what to record, and what to do then.
 
 use crate::engine::entry::Entry;
-use crate::engine::event::Question;
+use crate::engine::question::Question;
 use crate::model::moment::Moment;
 use crate::model::pass::PassOrder;
 use crate::model::rung::Change;

@@ -18,8 +18,9 @@ pub(super) fn read(top: &Section, first: Option<&Proof>) -> Budget {
     let until = section.optional_text("until");
     let problems = section.problems();
     section.finish();
-    let until = until
-        .and_then(|until| TimeOfDay::parse(&until.value).map_err(|what| problems.add(until.at.clone(), what)).ok());
+    let until = until.and_then(|until| {
+        TimeOfDay::parse(&until.value).map_err(|what| problems.add(until.at.clone(), what.to_string())).ok()
+    });
     let hours = hours.and_then(|hours| read_hours(&hours, first, top));
     Budget { hours, restarts, changes, coolant, until }
 }

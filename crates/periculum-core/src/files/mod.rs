@@ -18,6 +18,7 @@ pub mod program_file;
 pub mod proof_file;
 pub mod rig_file;
 pub mod rig_text;
+pub mod written;
 
 pub use document::Document;
 pub use problem::{Problem, Problems};

@@ -8,7 +8,7 @@ use crate::files::proof_file::{Runnable, read_passes};
 use crate::files::section::{Located, Section};
 use crate::files::stage_file::{self, Surroundings};
 use crate::files::start_file;
-use crate::model::plan::{ARM_AFTER, Plan, Proof, Raised, Stage};
+use crate::model::plan::{ARM_AFTER, Ends, Plan, Proof, Raised, Stage};
 use crate::model::quantity::harmless;
 use crate::model::rig::Rig;
 
@@ -29,6 +29,8 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
         head.problems().advise(at.clone(), what, "write `watchdog = \"/dev/watchdog\"` below [rig] in the rig file");
     }
     let ways = [("by-somebody", false), ("by-itself", true)];
+    let places = [("at-stock", Ends::AtStock), ("at-mark", Ends::AtMark)];
+    let ends = if head.has("ends") { head.choice("ends", &places) } else { None };
     let restarts = if head.has("restarts") { head.choice("restarts", &ways) } else { None };
     let arm_after = if head.has("arm_after") { head.time("arm_after") } else { None };
     head.finish();
@@ -60,6 +62,7 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
         raised,
         unattended: unattended.is_some_and(|flag| flag.value),
         restarts_itself: restarts.is_some_and(|way| way.value),
+        ends: ends.map(|ends| ends.value).unwrap_or_default(),
         arm_after: arm_after.map_or(ARM_AFTER, |time| time.value),
     })
 }

@@ -3,6 +3,7 @@
 use std::collections::BTreeSet;
 
 use crate::files::section::{Located, Section};
+use crate::files::written::DIGEST;
 use crate::model::formula::Formula;
 use crate::model::program::{Measure, Output, Program, SECONDS};
 use crate::model::quantity::harmless;
@@ -10,37 +11,6 @@ use crate::model::quantity::harmless;
 /// Reads every `[program.NAME]`; none may be called like one of these loads.
 pub fn read(top: &Section, loads: &[&str]) -> Vec<Program> {
     top.named_sections("program").into_iter().filter_map(|(name, section)| read_program(name, section, loads)).collect()
-}
-
-/// A program as a section, which [`read`] reads as the same program.
-pub fn written(program: &Program) -> String {
-    let run: Vec<String> = program.run.iter().map(|word| quoted(word)).collect();
-    let mut lines = vec![
-        format!("[program.{}]", quoted(&program.name)),
-        format!("run = [{}]", run.join(", ")),
-        format!("limit = \"{}ms\"", program.limit.millis()),
-        format!("status = {}", program.status),
-    ];
-    lines.extend(program.folder.as_ref().map(|folder| format!("folder = {}", quoted(folder))));
-    lines.extend(match &program.output {
-        Output::Any => None,
-        Output::Same => Some("output = \"same\"".into()),
-        Output::Digest(digest) => Some(format!("output = \"{DIGEST}{digest}\"")),
-    });
-    lines.extend(program.score.as_ref().map(|measure| {
-        let pattern = measure.pattern.as_ref().map(|pattern| format!("pattern = {}, ", quoted(pattern)));
-        let (formula, unit) = (quoted(&measure.formula), quoted(&measure.unit));
-        format!("score = {{ {}formula = {formula}, unit = {unit} }}", pattern.unwrap_or_default())
-    }));
-    lines.join("\n") + "\n"
-}
-
-/// What a digest begins with.
-const DIGEST: &str = "sha256:";
-
-/// A text in quotes, as TOML reads it.
-fn quoted(text: &str) -> String {
-    toml::Value::from(text).to_string()
 }
 
 fn read_program(name: Located<String>, section: Section, loads: &[&str]) -> Option<Program> {
@@ -135,6 +105,7 @@ fn read_measure(section: Section) -> Option<Measure> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::files::written::program_text;
     use crate::files::{Document, Problems};
     use crate::model::moment::Span;
     use proptest::prelude::*;
@@ -171,7 +142,7 @@ mod tests {
     proptest! {
         #[test]
         fn what_is_written_is_read_as_the_same(program in program()) {
-            let (read, problems) = read_text(&format!("format = 1\n{}", written(&program)));
+            let (read, problems) = read_text(&format!("format = 1\n{}", program_text(&program)));
             prop_assert_eq!(problems, Vec::<String>::new());
             prop_assert_eq!(read, [program]);
         }

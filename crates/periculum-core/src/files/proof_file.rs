@@ -32,33 +32,6 @@ pub(super) fn read_passes(section: &Section, name: &Located<String>, runnable: R
     passes.into_iter().filter_map(|pass| read_pass(pass, runnable)).collect()
 }
 
-/// A pass as a line of `passes`, which [`read`] reads as the same pass.
-pub fn written(pass: &Pass) -> String {
-    let mut keys = vec![format!("load = {:?}", pass.load), format!("for = \"{}ms\"", pass.length.millis())];
-    if !pass.pause.is_zero() {
-        keys.push(format!("pause = \"{}ms\"", pass.pause.millis()));
-    }
-    match pass.threads {
-        Threads::All => {}
-        Threads::Each => keys.push("threads = \"each\"".into()),
-        Threads::Count(count) => keys.push(format!("threads = {count}")),
-    }
-    let demand = pass.demand;
-    keys.extend(demand.times.map(|times| format!("times = {times}")));
-    keys.extend(match demand.extent {
-        Extent::Usual => None,
-        Extent::Size(size) => Some(format!("size = {size}")),
-        Extent::Memory(Amount::Bytes(bytes)) => Some(format!("memory = \"{bytes}B\"")),
-        Extent::Memory(Amount::Percent(percent)) => Some(format!("memory = \"{percent}%\"")),
-    });
-    keys.extend(demand.reserve.map(|bytes| format!("reserve = \"{bytes}B\"")));
-    keys.extend(demand.priority.map(|priority| format!("priority = {priority}")));
-    if demand.stop_on == StopOn::Never {
-        keys.push("stop_on = \"never\"".into());
-    }
-    format!("{{ {} }}", keys.join(", "))
-}
-
 fn read_pass(section: Section, runnable: Runnable) -> Option<Pass> {
     let load = section.text("load");
     let length = section.time("for");
@@ -114,7 +87,7 @@ fn read_demand(section: &Section) -> Demand {
     let reserve = section.optional_text("reserve").and_then(|reserve| match amount::bytes(&reserve.value) {
         Ok(bytes) => Some(bytes),
         Err(what) => {
-            problems.add(reserve.at, what);
+            problems.add(reserve.at, what.to_string());
             None
         }
     });
@@ -140,7 +113,7 @@ fn read_amount(memory: &Located<String>, section: &Section) -> Option<Amount> {
     match memory.value.parse() {
         Ok(amount) => Some(amount),
         Err(what) => {
-            section.problems().add(memory.at.clone(), what);
+            section.problems().add(memory.at.clone(), what.to_string());
             None
         }
     }
@@ -149,6 +122,7 @@ fn read_amount(memory: &Located<String>, section: &Section) -> Option<Amount> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::files::written::pass_table;
     use crate::files::{Document, Problems};
     use crate::model::moment::Span;
     use proptest::prelude::*;
@@ -175,7 +149,7 @@ mod tests {
     proptest! {
         #[test]
         fn what_is_written_is_read_as_the_same(passes in prop::collection::vec(pass(), 1..4)) {
-            let lines: Vec<String> = passes.iter().map(written).collect();
+            let lines: Vec<String> = passes.iter().map(|pass| pass_table(pass).to_string()).collect();
             let text = format!("format = 1\npasses = [{}]", lines.join(", "));
             let document = Document::parse(&text).expect("a document");
             let problems = Problems::default();

@@ -6,7 +6,7 @@ use rust_decimal::Decimal;
 
 use crate::files::section::{Located, Section};
 use crate::model::formula::Formula;
-use crate::model::ladder::{Direction, Ladder};
+use crate::model::ladder::{BadLadder, Direction, Ladder};
 use crate::model::quantity::harmless;
 use crate::model::rig::{Derived, Paid, Part, Rig, Sensor};
 use crate::model::setting::{BootLine, Setting, TakesEffect};
@@ -212,8 +212,8 @@ fn read_ladder(section: &Section) -> Option<Ladder> {
     kept(Ladder::steps(from?.value, step?.value, to?.value), at, section)
 }
 
-fn kept(ladder: Result<Ladder, String>, at: std::ops::Range<usize>, section: &Section) -> Option<Ladder> {
-    ladder.map_err(|what| section.problems().add(at, what)).ok()
+fn kept(ladder: Result<Ladder, BadLadder>, at: std::ops::Range<usize>, section: &Section) -> Option<Ladder> {
+    ladder.map_err(|what| section.problems().add(at, what.to_string())).ok()
 }
 
 fn read_derived((name, section): (Located<String>, Section), settings: &[String]) -> Option<Derived> {

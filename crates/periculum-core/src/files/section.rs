@@ -108,7 +108,7 @@ impl<'a> Section<'a> {
         match Span::parse(&text.value) {
             Ok(value) => Some(Located { value, at: text.at }),
             Err(what) => {
-                self.problems.add(text.at, what);
+                self.problems.add(text.at, what.to_string());
                 None
             }
         }

@@ -73,7 +73,8 @@ pub(super) fn read(section: Section, around: &Surroundings) -> Option<Stage> {
         section.finish();
     }
     let proof = proof?;
-    let index = around.proofs.iter().position(|known| known.value.name == proof.value);
+    let name = harmless(&proof.value);
+    let index = around.proofs.iter().position(|known| known.value.name == name);
     if index.is_none() {
         let known: Vec<&str> = around.proofs.iter().map(|known| known.value.name.as_str()).collect();
         problems.unknown(proof.at, "proof", &proof.value, &known);

@@ -26,24 +26,35 @@ pub enum Amount {
 }
 
 impl std::str::FromStr for Amount {
-    type Err = String;
+    type Err = BadAmount;
 
     /// `75%`, or bytes with a unit, as in `8GiB` or `512 MiB`.
-    fn from_str(text: &str) -> Result<Self, String> {
+    fn from_str(text: &str) -> Result<Self, BadAmount> {
         let Some(percent) = text.trim().strip_suffix('%') else { return bytes(text).map(Self::Bytes) };
         match percent.trim().parse() {
             Ok(percent @ 1..=100) => Ok(Self::Percent(percent)),
-            _ => Err(format!("`{text}` is not a share of memory between 1% and 100%")),
+            _ => Err(BadAmount::NoShare(text.to_owned())),
         }
     }
+}
+
+/// Why a text is no amount of memory.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum BadAmount {
+    /// It is no number of bytes.
+    #[error("`{0}` is not an amount of memory; write it as in 8GiB, 512MiB or 1.5GB")]
+    NoBytes(String),
+    /// It is no share of memory.
+    #[error("`{0}` is not a share of memory between 1% and 100%")]
+    NoShare(String),
 }
 
 /// Bytes from text such as `8GiB`, `1.5 GB` or `4096 KiB`.
 ///
 /// # Errors
 /// What is wrong with the text.
-pub fn bytes(text: &str) -> Result<u64, String> {
-    let wrong = || format!("`{text}` is not an amount of memory; write it as in 8GiB, 512MiB or 1.5GB");
+pub fn bytes(text: &str) -> Result<u64, BadAmount> {
+    let wrong = || BadAmount::NoBytes(text.to_owned());
     let text_trimmed = text.trim();
     let digits = text_trimmed.trim_end_matches(|c: char| c.is_ascii_alphabetic());
     let unit = &text_trimmed[digits.len()..];

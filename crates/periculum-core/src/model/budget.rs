@@ -117,6 +117,11 @@ impl Coolant {
     }
 }
 
+/// A text that is no time of day.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("`{0}` is no time of day, like `07:30`")]
+pub struct NoTimeOfDay(String);
+
 impl TimeOfDay {
     const DAY: i64 = 24 * 60 * 60 * 1000;
 
@@ -124,13 +129,13 @@ impl TimeOfDay {
     ///
     /// # Errors
     /// Says what such a time looks like.
-    pub fn parse(text: &str) -> Result<Self, String> {
+    pub fn parse(text: &str) -> Result<Self, NoTimeOfDay> {
         let (hours, minutes) = text.trim().split_once(':').unwrap_or((text, ""));
         match (hours.parse::<u16>(), minutes.parse::<u16>()) {
             (Ok(hours @ 0..=23), Ok(of_hour @ 0..=59)) if minutes.len() == 2 => {
                 Ok(Self { minutes: hours * 60 + of_hour })
             }
-            _ => Err(format!("`{text}` is no time of day, like `07:30`")),
+            _ => Err(NoTimeOfDay(text.to_owned())),
         }
     }
 

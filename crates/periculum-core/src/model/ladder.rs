@@ -28,14 +28,74 @@ const MOST_RUNGS: usize = 100_000;
 const LARGEST: i64 = 1_000_000_000_000;
 const MOST_DECIMALS: u32 = 9;
 
-fn check_size(values: impl IntoIterator<Item = Decimal>) -> Result<(), String> {
+fn check_size(values: impl IntoIterator<Item = Decimal>) -> Result<(), BadLadder> {
     let is_odd = |value: &Decimal| value.abs() > Decimal::from(LARGEST) || value.normalize().scale() > MOST_DECIMALS;
     match values.into_iter().find(is_odd) {
-        Some(value) => Err(format!(
-            "{value} can't be on a ladder: values are at most {LARGEST} and have at most {MOST_DECIMALS} decimals"
-        )),
+        Some(value) => Err(BadLadder::OutOfReach { value }),
         None => Ok(()),
     }
+}
+
+/// Why values are no ladder.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum BadLadder {
+    /// Its step leads nowhere.
+    #[error("a ladder's step must be above 0, and this one is {step}")]
+    NoStep {
+        /// The step.
+        step: Decimal,
+    },
+    /// It ends below where it begins.
+    #[error("a ladder goes upwards, and {to} is below {from}")]
+    Downwards {
+        /// Where it begins.
+        from: Decimal,
+        /// Where it ends.
+        to: Decimal,
+    },
+    /// It is too long.
+    #[error("steps of {step} from {from} to {to} are {rungs} rungs, and there may be {MOST_RUNGS}")]
+    TooManySteps {
+        /// Where it begins.
+        from: Decimal,
+        /// Its step.
+        step: Decimal,
+        /// Where it ends.
+        to: Decimal,
+        /// How many rungs it would have.
+        rungs: Decimal,
+    },
+    /// Its steps miss its end.
+    #[error("steps of {step} lead from {from} past {to}, not to it")]
+    Past {
+        /// Where it begins.
+        from: Decimal,
+        /// Its step.
+        step: Decimal,
+        /// Where it was to end.
+        to: Decimal,
+    },
+    /// Its list is too long.
+    #[error("{values} values are listed, and there may be {MOST_RUNGS}")]
+    TooManyValues {
+        /// How many there are.
+        values: usize,
+    },
+    /// Its list is empty.
+    #[error("a ladder needs at least one value")]
+    Empty,
+    /// Its list has a value twice.
+    #[error("{value} is on the ladder twice")]
+    Twice {
+        /// Which.
+        value: Decimal,
+    },
+    /// A value can't be exact.
+    #[error("{value} can't be on a ladder: values are at most {LARGEST} and have at most {MOST_DECIMALS} decimals")]
+    OutOfReach {
+        /// Which.
+        value: Decimal,
+    },
 }
 
 /// The allowed values of a setting, ascending and never empty.
@@ -59,22 +119,20 @@ impl Ladder {
     ///
     /// # Errors
     /// Says what is wrong when the step is not above zero or does not lead from the first value to the last.
-    pub fn steps(from: Decimal, step: Decimal, to: Decimal) -> Result<Self, String> {
+    pub fn steps(from: Decimal, step: Decimal, to: Decimal) -> Result<Self, BadLadder> {
         if step <= Decimal::ZERO {
-            return Err(format!("a ladder's step must be above 0, and this one is {step}"));
+            return Err(BadLadder::NoStep { step });
         }
         if to < from {
-            return Err(format!("a ladder goes upwards, and {to} is below {from}"));
+            return Err(BadLadder::Downwards { from, to });
         }
         check_size([from, step, to])?;
         let rungs = ((to - from) / step).floor();
         if rungs >= Decimal::from(MOST_RUNGS) {
-            return Err(format!(
-                "steps of {step} from {from} to {to} are {rungs} rungs, and there may be {MOST_RUNGS}"
-            ));
+            return Err(BadLadder::TooManySteps { from, step, to, rungs });
         }
         if ((to - from) % step) != Decimal::ZERO {
-            return Err(format!("steps of {step} lead from {from} past {to}, not to it"));
+            return Err(BadLadder::Past { from, step, to });
         }
         Ok(Self::Steps { from, step, to })
     }
@@ -83,17 +141,17 @@ impl Ladder {
     ///
     /// # Errors
     /// Says so when the list is empty or names a value twice.
-    pub fn values(mut values: Vec<Decimal>) -> Result<Self, String> {
+    pub fn values(mut values: Vec<Decimal>) -> Result<Self, BadLadder> {
         values.sort();
         check_size(values.iter().copied())?;
         if values.len() > MOST_RUNGS {
-            return Err(format!("{} values are listed, and there may be {MOST_RUNGS}", values.len()));
+            return Err(BadLadder::TooManyValues { values: values.len() });
         }
         if values.is_empty() {
-            return Err("a ladder needs at least one value".into());
+            return Err(BadLadder::Empty);
         }
         if let Some(pair) = values.windows(2).find(|pair| pair[0] == pair[1]) {
-            return Err(format!("{} is on the ladder twice", pair[0]));
+            return Err(BadLadder::Twice { value: pair[0] });
         }
         Ok(Self::Values(values))
     }
@@ -199,11 +257,13 @@ mod tests {
     #[test]
     fn steps_must_lead_to_the_end() {
         assert!(Ladder::steps(decimal("1.0"), decimal("0.005"), decimal("1.2")).is_ok());
-        assert!(Ladder::steps(decimal("1"), decimal("0.3"), decimal("2")).unwrap_err().contains("past 2"));
+        assert!(Ladder::steps(decimal("1"), decimal("0.3"), decimal("2")).unwrap_err().to_string().contains("past 2"));
         assert!(Ladder::steps(decimal("1"), decimal("0"), decimal("2")).is_err());
         let huge = Ladder::steps(decimal("0"), decimal("1"), decimal("10000000000000000000000000000"));
-        assert!(huge.unwrap_err().contains("can't be on a ladder"));
-        assert!(Ladder::steps(decimal("0"), decimal("0.001"), decimal("900000")).unwrap_err().contains("rungs"));
+        assert!(huge.unwrap_err().to_string().contains("can't be on a ladder"));
+        assert!(
+            Ladder::steps(decimal("0"), decimal("0.001"), decimal("900000")).unwrap_err().to_string().contains("rungs")
+        );
         assert!(Ladder::steps(Decimal::MIN, decimal("1"), Decimal::MAX).is_err());
         assert!(Ladder::values(vec![]).is_err());
         assert!(Ladder::values(vec![decimal("3"), decimal("3.0")]).is_err());

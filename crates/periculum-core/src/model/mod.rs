@@ -4,6 +4,7 @@ pub mod amount;
 pub mod budget;
 pub mod depth;
 pub mod ending;
+pub mod errand;
 pub mod evidence;
 pub mod formula;
 pub mod incident;

@@ -105,14 +105,21 @@ impl Span {
     ///
     /// # Errors
     /// Says what is wrong with the text when it is not a length of time, or a negative one.
-    pub fn parse(text: &str) -> Result<Self, String> {
-        let parsed: jiff::SignedDuration = text.parse().map_err(|_| {
-            format!("`{text}` is not a length of time; write it like \"90s\", \"2min\" or \"8h 30min\"")
-        })?;
-        u64::try_from(parsed.as_millis())
-            .map(Self)
-            .map_err(|_| format!("`{text}` is negative or too long for a length of time"))
+    pub fn parse(text: &str) -> Result<Self, BadSpan> {
+        let parsed: jiff::SignedDuration = text.parse().map_err(|_| BadSpan::NoTime(text.to_owned()))?;
+        u64::try_from(parsed.as_millis()).map(Self).map_err(|_| BadSpan::OutOfReach(text.to_owned()))
     }
+}
+
+/// Why a text is no length of time.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum BadSpan {
+    /// It is none.
+    #[error("`{0}` is not a length of time; write it like \"90s\", \"2min\" or \"8h 30min\"")]
+    NoTime(String),
+    /// It is one that can't be.
+    #[error("`{0}` is negative or too long for a length of time")]
+    OutOfReach(String),
 }
 
 impl fmt::Display for Span {
@@ -172,7 +179,7 @@ mod tests {
         assert_eq!(Span::parse("2min"), Ok(Span::from_seconds(120)));
         assert_eq!(Span::parse("8h 30min"), Ok(Span::from_seconds(30_600)));
         assert_eq!(Span::parse("250ms"), Ok(Span::from_millis(250)));
-        assert!(Span::parse("soon").unwrap_err().contains("`soon`"));
+        assert!(Span::parse("soon").unwrap_err().to_string().contains("`soon`"));
         assert!(Span::parse("-5s").is_err());
     }
 

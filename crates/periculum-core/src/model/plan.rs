@@ -28,12 +28,24 @@ pub struct Plan {
     pub unattended: bool,
     /// Whether the machine is started anew by itself where a change needs that.
     pub restarts_itself: bool,
+    /// Where the rig is left when the climb has come to its end.
+    pub ends: Ends,
     /// How long a soak must have been before a profile of this plan may be applied at start.
     pub arm_after: Span,
 }
 
 /// How long that is where a plan does not say: a night.
 pub const ARM_AFTER: Span = Span::from_seconds(8 * 3600);
+
+/// Where a rig is left.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Ends {
+    /// Everything at stock.
+    #[default]
+    AtStock,
+    /// At the last mark that stands; at stock where there is none.
+    AtMark,
+}
 
 /// A ceiling that is raised for one climb.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]

@@ -147,6 +147,16 @@ impl Rig {
         self.settings.iter().find(|setting| setting.name == name)
     }
 
+    /// Whether somebody has to do something to the machine before a change of this setting is in force.
+    pub fn needs_somebody(&self, name: &str) -> bool {
+        self.setting(name).is_some_and(|setting| setting.takes_effect.needs_somebody())
+    }
+
+    /// Whether the machine has to be started anew before a change of this setting is in force.
+    pub fn needs_start(&self, name: &str) -> bool {
+        self.setting(name).is_some_and(Setting::needs_start)
+    }
+
     /// The same rig with these ceilings for this use.
     #[must_use]
     pub fn raised(mut self, use_name: &str, raised: &[Raised]) -> Self {

@@ -4,11 +4,12 @@ use std::collections::BTreeMap;
 
 use crate::engine::{Entry, Event, Mark, Profile, Question};
 use crate::inference::comparison::{Comparison, compare};
+use crate::model::errand::Errand;
 use crate::model::incident::IncidentKind;
 use crate::model::moment::{Moment, Span};
 use crate::model::pass::{Pass, PassReport, Progress, Score};
 use crate::model::rig::{Rig, Sensor};
-use crate::model::rung::{Change, InForce};
+use crate::model::rung::InForce;
 use crate::model::strategy::Strategy;
 use crate::model::verdict::Verdict;
 use crate::story::{EndStory, IncidentStory, PassStory, StageStory, TrialStory};
@@ -34,8 +35,8 @@ pub struct Story {
     pub rests_until: Option<Moment>,
     /// Every entry, in order: the logbook.
     pub log: Vec<(Moment, Entry)>,
-    /// The change that is under way.
-    pub under_way: Option<Change>,
+    /// The errand that is under way.
+    pub under_way: Option<Errand>,
     /// What the operator is asked.
     pub question: Option<Question>,
     /// Whether the climb waits for the operator to go on.
@@ -178,7 +179,7 @@ impl Story {
                 tested: Span::ZERO,
                 gain: None,
             }),
-            Entry::AboutToApply { trial, change } => self.begin_change(*trial, change),
+            Entry::AboutToApply { trial, errand } => self.begin_errand(*trial, errand),
             Entry::Asked { question, .. } => self.question = Some(question.clone()),
             Entry::PassBegan { order, .. } => self.begin_pass(at, order),
             Entry::PassEnded { report, .. } => self.end_pass(report),
@@ -193,8 +194,8 @@ impl Story {
             Entry::MarkWithdrawn { mark, .. } => self.marks.retain(|standing| standing != mark),
             Entry::Paused => self.is_paused = true,
             Entry::Resumed => self.is_paused = false,
-            Entry::Operator { said } if said.answers() => self.question = None,
-            Entry::Ended { end, falls, tested, not_at_stock, .. } => {
+            Entry::Operator { said } if said.ends_question() => self.question = None,
+            Entry::Ended { end, falls, tested, not_at_stock, left_at, .. } => {
                 self.under_way = None;
                 self.question = None;
                 self.is_paused = false;
@@ -205,6 +206,7 @@ impl Story {
                     falls: *falls,
                     tested: *tested,
                     not_at_stock: not_at_stock.clone(),
+                    left_at: left_at.clone(),
                 });
             }
             Entry::ProfileSaved { profile } => self.profiles.push(profile.clone()),
@@ -218,8 +220,8 @@ impl Story {
         }
     }
 
-    fn begin_change(&mut self, trial: Option<u32>, change: &Change) {
-        self.under_way = Some(change.clone());
+    fn begin_errand(&mut self, trial: Option<u32>, errand: &Errand) {
+        self.under_way = Some(errand.clone());
         // What was reported before says nothing of a rung that is on its way.
         if let Some(trial) = trial.and_then(|number| self.trial_mut(number)) {
             trial.reported.clear();

@@ -124,4 +124,6 @@ pub struct EndStory {
     pub tested: Span,
     /// The settings that are not known to be back at stock.
     pub not_at_stock: Vec<String>,
+    /// The mark that the rig was left at; none where it was to go to stock.
+    pub left_at: Option<Rung>,
 }

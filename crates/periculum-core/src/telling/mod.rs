@@ -1,25 +1,26 @@
 //! Entries as sentences for people: the logbook on the screen, the lines of a headless climb, the report.
 
 mod end;
+mod errand;
 mod evidence;
 mod reason;
 mod stage;
 
 use rust_decimal::Decimal;
 
+pub use errand::{answer_words, ask, change_words, errand_words, grammar};
 pub use evidence::bound_words;
 pub use stage::stage_words;
 
 use crate::analysis::forecast::Effort;
 use crate::analysis::scores::Benchmark;
-use crate::engine::{Declined, Entry, Mark, Question, Said};
+use crate::engine::{Declined, Entry, Mark, Said};
 use crate::inference::comparison::{Comparison, Says};
 use crate::model::moment::Span;
 use crate::model::pass::Threads;
 use crate::model::quantity::{grouped, measured};
 use crate::model::rig::{Rig, Sensor};
-use crate::model::rung::Change;
-use crate::model::setting::TakesEffect;
+use crate::model::rung::Rung;
 use crate::story::readback::Readback;
 
 /// The entry as a line of a logbook; none for entries that only the record needs.
@@ -58,18 +59,25 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         Entry::Rejudged { trial, verdict, .. } => format!("trial {trial} {verdict} after all"),
         Entry::Paused => "paused".into(),
         Entry::Resumed => "going on".into(),
-        Entry::GoingHome { end: Some(end) } => format!("going back to stock: {}", end.sentence()),
-        Entry::GoingHome { end: None } => "going back to stock to wait there".into(),
-        Entry::Ended { end, not_at_stock, .. } => {
-            format!("the climb is over: {}; {}", end.sentence(), whereabouts(not_at_stock, rig))
+        Entry::GoingHome { end: Some(end), to: None } => format!("going back to stock: {}", end.sentence()),
+        Entry::GoingHome { end: Some(end), to: Some(mark) } => {
+            format!("going to the mark, {}: {}", rig.written(mark), end.sentence())
+        }
+        Entry::GoingHome { end: None, .. } => "going back to stock to wait there".into(),
+        Entry::Ended { end, not_at_stock, left_at, .. } => {
+            format!("the climb is over: {}; {}", end.sentence(), whereabouts(not_at_stock, left_at.as_ref(), rig))
         }
         Entry::AboutToApply { .. } | Entry::PassBegan { .. } | Entry::PassEnded { .. } => return None,
     };
     Some(line)
 }
 
-/// Where the rig was left, as a sentence, given the settings that are not known to be back at stock.
-pub fn whereabouts(not_at_stock: &[String], rig: &Rig) -> String {
+/// Where the rig was left, as a sentence, given the settings that are not known to be back at stock, and the mark that it was
+/// left at.
+pub fn whereabouts(not_at_stock: &[String], left_at: Option<&Rung>, rig: &Rig) -> String {
+    if let Some(mark) = left_at {
+        return format!("the rig stays at its mark, {}", rig.written(mark));
+    }
     if rig.settings.is_empty() {
         return "nothing was changed".into();
     }
@@ -173,30 +181,6 @@ fn rounded(span: Span) -> Span {
     Span::from_millis((span.millis() + unit / 2) / unit * unit)
 }
 
-/// A question as an instruction to the operator.
-pub fn ask(question: &Question, rig: &Rig) -> String {
-    let Question::Change { change } = question;
-    let (label, from, to) = change_words(change, rig);
-    let setting = rig.setting(&change.setting);
-    if setting.is_some_and(|setting| setting.takes_effect == TakesEffect::AtNextStart) {
-        return format!("start the machine anew, so that {label} becomes {to}");
-    }
-    match from {
-        Some(from) => format!("change {label} from {from} to {to}"),
-        None => format!("set {label} to {to}"),
-    }
-}
-
-/// The setting's label, and the values from and to which it changes, as people read them.
-pub fn change_words(change: &Change, rig: &Rig) -> (String, Option<String>, String) {
-    match rig.setting(&change.setting) {
-        Some(setting) => {
-            (setting.label.clone(), change.from.map(|value| setting.written(value)), setting.written(change.to))
-        }
-        None => (change.setting.clone(), change.from.map(|value| value.to_string()), change.to.to_string()),
-    }
-}
-
 fn operator(said: &Said) -> String {
     match said {
         Said::Pause => "the operator wants a pause after this pass".into(),
@@ -204,6 +188,7 @@ fn operator(said: &Said) -> String {
         Said::Saw { .. } => "the operator saw something".into(),
         Said::Note { text } => format!("note: {text}"),
         Said::Stop => "the operator stops".into(),
+        Said::StopAtMark => "the operator stops, and leaves the rig at its mark".into(),
         Said::Leave => "the operator leaves".into(),
         Said::Suspend => "the program is told to end; what was written for the next start stays".into(),
         Said::Done => "the operator made the change".into(),

@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use crate::chaos::{Chaos, Course, courses};
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event, Question, RULES};
+use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Moment;
 use periculum_core::model::verdict::Verdict;
 use proptest::prelude::*;
@@ -20,11 +21,12 @@ proptest! {
         let mut chaos = Chaos::new(&course, luck);
         while let Some((step, before)) = chaos.step() {
             let announced = step.entries.iter().filter_map(|entry| match entry {
-                Entry::AboutToApply { change, .. } => Some(change),
+                Entry::AboutToApply { errand, .. } => Some(errand.clone()),
                 _ => None,
             });
-            let change = match &step.command {
-                Some(Command::Apply(change) | Command::Ask(Question::Change { change })) => change,
+            let errand = match &step.command {
+                Some(Command::Apply(change)) => Errand::of(change.clone()),
+                Some(Command::Ask(Question::Change { errand })) => errand.clone(),
                 Some(Command::RunPass(_) | Command::StopPass) | None => {
                     prop_assert_eq!(announced.count(), 0, "announced and not done: {:?}", step);
                     continue;
@@ -32,7 +34,8 @@ proptest! {
             };
             let is_asked_again = step.entries.iter().any(|entry| matches!(entry, Entry::Asked { .. }))
                 && matches!(chaos.last_event(), Event::Restarted { .. } | Event::ChangeMade { .. });
-            prop_assert!(is_asked_again || announced.into_iter().next_back() == Some(change), "done and not announced: {:?}", step);
+            prop_assert!(is_asked_again || announced.into_iter().next_back() == Some(errand.clone()), "done and not announced: {:?}", step);
+            for change in errand.changes() {
             let setting = course.rig.setting(&change.setting).expect("a setting of the rig");
             prop_assert!(setting.ladder.contains(change.to), "off the ladder: {:?}", change);
             prop_assert!(change.to >= setting.floor && change.to <= setting.ceiling("daily"), "beyond a limit: {:?}", change);
@@ -41,6 +44,7 @@ proptest! {
                 (Some(_), None) => {}
                 (None, None) if setting.takes_effect.needs_somebody() => {}
                 (None, _) => prop_assert_eq!(change.to, setting.stock, "from nobody knows where to a hard place"),
+            }
             }
         }
         prop_assert!(chaos.events() < LIVELOCK, "it never ends");

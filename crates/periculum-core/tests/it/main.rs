@@ -2,6 +2,7 @@
 
 mod chaos;
 mod engine;
+mod errands;
 mod files;
 mod outline;
 mod play;

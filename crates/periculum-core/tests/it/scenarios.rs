@@ -81,7 +81,8 @@ fn a_machine_that_starts_with_what_was_written_for_it_goes_on() {
     course.rig = Arc::new(rig);
     let mut play = Play::of(course);
     play.pass_ends(&[]);
-    let Some(Command::Ask(Question::Change { change })) = play.command.clone() else { panic!("{:?}", play.command) };
+    let Some(Command::Ask(Question::Change { errand })) = play.command.clone() else { panic!("{:?}", play.command) };
+    let [change] = errand.changes() else { panic!("{errand:?}") };
     assert!(!play.climb.is_on_trial(), "nobody watches a machine that waits to be started");
     play.event(&Event::Restarted {
         ending: Ending::ProgramDied,
@@ -93,7 +94,7 @@ fn a_machine_that_starts_with_what_was_written_for_it_goes_on() {
         rules: RULES,
     });
     assert!(matches!(play.command, Some(Command::Ask(_))), "it has not been started yet");
-    play.in_force.insert(change.setting, change.to);
+    play.in_force.insert(change.setting.clone(), change.to);
     play.event(&Event::Restarted {
         ending: Ending::MachineRestarted,
         lived: None,
@@ -127,10 +128,10 @@ fn the_kernels_last_words_are_evidence_of_a_restart() {
 fn a_pass_that_does_not_end_is_stalled() {
     let mut play = Play::begun();
     play.now += 119_000;
-    play.event(&Event::TimePassed);
+    play.event(&Event::TIME_PASSED);
     assert_eq!(play.command, None);
     play.now += 60_000;
-    play.event(&Event::TimePassed);
+    play.event(&Event::TIME_PASSED);
     play.pass_is_stopped();
     insta::assert_snapshot!(play.log(5));
 }

@@ -90,7 +90,7 @@ fn climb((rig, plan): (Rig, Plan), answer: Answer) -> Vec<Entry> {
             Some(Command::StopPass | Command::Ask(_)) => panic!("nobody stops or asks here"),
             None => {
                 now += 1000;
-                Event::TimePassed
+                Event::TIME_PASSED
             }
         };
     }
@@ -497,11 +497,11 @@ fn a_rig_rests_before_a_pass_that_wants_it() {
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
     let begun = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });
     assert!(begun.command.is_none() && climb.needs_time() && !climb.is_passing());
-    assert!(climb.next(Moment::from_millis(6999), &Event::TimePassed).is_silent());
+    assert!(climb.next(Moment::from_millis(6999), &Event::TIME_PASSED).is_silent());
     let others = vec![Other { name: "backup".into(), percent: 40.0 }];
     let busy = Event::OthersBusy { others: others.clone() };
     assert!(climb.next(Moment::from_millis(6999), &busy).is_silent(), "no pass runs that it could disturb");
-    let step = climb.next(Moment::from_millis(7000), &Event::TimePassed);
+    let step = climb.next(Moment::from_millis(7000), &Event::TIME_PASSED);
     assert!(matches!(step.command, Some(Command::RunPass(_))));
     let told = climb.next(Moment::from_millis(7001), &busy).entries;
     assert_eq!(told, [Entry::OthersBusy { trial: 1, others }]);

@@ -6,10 +6,11 @@ use std::sync::Arc;
 use periculum_core::Decimal;
 use periculum_core::engine::{Command, Event, Question, RULES, Said};
 use periculum_core::model::ending::Ending;
+use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::Span;
 use periculum_core::model::pass::PassReport;
-use periculum_core::model::rung::{Change, InForce};
+use periculum_core::model::rung::InForce;
 use periculum_core::model::setting::TakesEffect;
 use periculum_core::model::verdict::Verdict;
 
@@ -40,9 +41,9 @@ fn restarted(play: &mut Play, in_force: InForce, unattended: bool) {
     play.event(&Event::Restarted { ending, lived, lived_at_most, in_force, unattended, last_words, rules });
 }
 
-fn asked(play: &Play) -> Change {
-    let Some(Question::Change { change }) = play.climb.question() else { panic!("nothing is asked") };
-    change
+fn asked(play: &Play) -> Errand {
+    let Some(Question::Change { errand }) = play.climb.question() else { panic!("nothing is asked") };
+    errand
 }
 
 fn last_verdict(play: &Play) -> Option<Verdict> {
@@ -91,10 +92,10 @@ fn a_wish_to_leave_while_a_pass_is_being_stopped_is_kept() {
 #[test]
 fn done_without_a_start_is_declined_and_asked_again() {
     let mut play = waiting(TakesEffect::AtNextStart);
-    let (change, reported) = (asked(&play), play.in_force.clone());
+    let (errand, reported) = (asked(&play), play.in_force.clone());
     play.event(&Event::ChangeMade { reported, started_anew: false });
-    assert_eq!(asked(&play), change);
-    assert_eq!(play.story.question, Some(Question::Change { change }), "and shown as asked");
+    assert_eq!(asked(&play), errand);
+    assert_eq!(play.story.question, Some(Question::Change { errand }), "and shown as asked");
     assert!(play.log(2).contains("has not been started anew"), "{}", play.log(2));
 }
 
@@ -198,7 +199,8 @@ fn defaults_on_the_way_back_condemn_only_the_change() {
         play.event(&Event::ChangeMade { reported, started_anew: false });
     }
     play.pass_ends(&[IncidentKind::WrongResult]);
-    assert!(asked(&play).from > Some(asked(&play).to), "back: {:?}", asked(&play));
+    let errand = asked(&play);
+    assert!(errand.changes().iter().all(|change| change.from > Some(change.to)), "back: {errand:?}");
     let trials = play.story.trials.len();
     play.say(Said::Defaults);
     assert_eq!(play.story.trials.len(), trials, "the trial goes on: {}", play.log(4));
@@ -229,7 +231,7 @@ fn a_pass_that_does_not_stop_is_pressed_and_then_told() {
     assert_eq!(play.command, Some(Command::StopPass));
     let mut again = 0;
     for _ in 0..30 {
-        play.event(&Event::TimePassed);
+        play.event(&Event::TIME_PASSED);
         again += u32::from(play.command == Some(Command::StopPass));
     }
     assert_eq!(again, 1, "told again once, harder");

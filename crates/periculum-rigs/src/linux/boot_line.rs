@@ -2,7 +2,7 @@
 
 use std::fs;
 use std::io::{self, Write};
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 
 use super::boot_file;
 use super::keeper::Keeper;
@@ -40,31 +40,36 @@ impl Line {
         drop(created(&probe)?);
         fs::remove_file(probe)
     }
+}
 
-    /// Writes another value, for the next start.
-    ///
-    /// A copy of the file as it was before the first change is left beside it.
-    pub(super) fn write(
-        &self,
-        value: &str,
-        keeper: &mut Keeper,
-        (target, terms): (&str, &Terms),
-        boot: &str,
-    ) -> io::Result<()> {
-        let began_with = self.in_force(keeper, target, boot);
-        let text = fs::read(&self.file)?;
-        let (changed, way_back) = boot_file::with_value(&text, &self.key, &self.between, value);
-        let way_back = keeper.line(target).map_or(way_back, |kept| kept.way_back.clone());
-        if fs::symlink_metadata(backup(&self.file)).is_err() {
-            let mut copy = created(&backup(&self.file))?;
-            copy.set_permissions(fs::metadata(&self.file)?.permissions())?;
-            copy.write_all(&text).and_then(|()| copy.sync_all())?;
-        }
-        let (file, key, between) = (self.file.clone(), self.key.clone(), self.between.clone());
-        keeper.keep_line(
-            (target, terms),
-            KeptLine { file, key, between, way_back, changed_in: boot.to_owned(), began_with },
-        )?;
-        replace(&self.file, &changed, Some(&fs::metadata(&self.file)?))
+/// A line that is to have another value at the next start.
+pub(super) struct Wanted {
+    pub(super) line: Line,
+    pub(super) value: String,
+    /// What the line is called among what is kept, and what was allowed of it.
+    pub(super) target: String,
+    pub(super) terms: Terms,
+}
+
+/// Writes other values into a file for the next start, all of them in one step.
+///
+/// A copy of the file as it was before the first change is left beside it.
+pub(super) fn write_lines(file: &Path, wanted: &[Wanted], keeper: &mut Keeper, boot: &str) -> io::Result<()> {
+    let text = fs::read(file)?;
+    if fs::symlink_metadata(backup(file)).is_err() {
+        let mut copy = created(&backup(file))?;
+        copy.set_permissions(fs::metadata(file)?.permissions())?;
+        copy.write_all(&text).and_then(|()| copy.sync_all())?;
     }
+    let mut changed = text;
+    for Wanted { line, value, target, terms } in wanted {
+        let began_with = line.in_force(keeper, target, boot);
+        let (next, way_back) = boot_file::with_value(&changed, &line.key, &line.between, value);
+        let way_back = keeper.line(target).map_or(way_back, |kept| kept.way_back.clone());
+        let Line { file, key, between } = line.clone();
+        let kept = KeptLine { file, key, between, way_back, changed_in: boot.to_owned(), began_with };
+        keeper.keep_line((target, terms), kept)?;
+        changed = next;
+    }
+    replace(file, &changed, Some(&fs::metadata(file)?))
 }

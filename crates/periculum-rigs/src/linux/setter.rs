@@ -14,7 +14,7 @@ use periculum_core::model::rung::{Change, InForce};
 use periculum_core::model::setting::{Setting, TakesEffect};
 
 use super::Linux;
-use super::boot_line::Line;
+use super::boot_line::{Line, Wanted, write_lines};
 use super::keeper::Keeper;
 use super::targets::{self, Target};
 use super::whole_file::below;
@@ -171,13 +171,38 @@ impl Setter {
         self.write(change).map_err(|why| Incident::new(IncidentKind::NotTaken, why).at(change.setting.clone()))
     }
 
+    /// Writes changes down that the next start brings into force: all of one file in one step.
+    ///
+    /// # Errors
+    /// The incident, where a file can't be written; those before it are.
+    pub fn write_down(&mut self, changes: &[Change]) -> Result<(), Incident> {
+        let mut files: BTreeMap<PathBuf, Vec<Wanted>> = BTreeMap::new();
+        for change in changes {
+            let Some(Served { name, place: Place::Line(line), terms }) = self.places.get(&change.setting) else {
+                self.apply(change)?;
+                continue;
+            };
+            let wanted = wanted(line, name, terms, change);
+            files.entry(line.file.clone()).or_default().push(wanted);
+        }
+        for (file, wanted) in files {
+            let told = |error: io::Error| {
+                let targets: Vec<&str> = wanted.iter().map(|wanted| wanted.target.as_str()).collect();
+                let why = format!("{}: {error}", file.display());
+                Incident::new(IncidentKind::NotTaken, why).at(targets.join(", "))
+            };
+            write_lines(&file, &wanted, &mut self.keeper, &self.boot).map_err(told)?;
+        }
+        Ok(())
+    }
+
     fn write(&mut self, change: &Change) -> Result<(), String> {
         let Served { name, place, terms } = self.places.get(&change.setting).ok_or("nothing here changes it")?;
         match place {
             Place::Line(line) => {
-                let value = change.to.to_string();
+                let wanted = [wanted(line, name, terms, change)];
                 let told = |error: io::Error| format!("{}: {error}", line.file.display());
-                line.write(&value, &mut self.keeper, (name, terms), &self.boot).map_err(told)
+                write_lines(&line.file, &wanted, &mut self.keeper, &self.boot).map_err(told)
             }
             Place::Attribute(target) => {
                 let writings = target.writings(change.to).ok_or_else(|| format!("{name} can't be {}", change.to))?;
@@ -224,6 +249,10 @@ pub fn restore(
     let problems = keeper.put_back(true, |kept| kept.is_at_its_place(root, &found) && is_allowed(kept.terms()));
     let left = keeper.targets();
     Ok((before.into_iter().filter(|target| !left.contains(target)).collect(), problems))
+}
+
+fn wanted(line: &Line, name: &str, terms: &Terms, change: &Change) -> Wanted {
+    Wanted { line: line.clone(), value: change.to.to_string(), target: name.to_owned(), terms: terms.clone() }
 }
 
 fn not_here(known: &[&str]) -> String {
@@ -319,11 +348,8 @@ mod tests {
         fs::remove_dir_all(&root).expect("removed");
     }
 
-    /// Two keys of one file, the first of them written again, in a file whose last line had no end.
-    #[test]
-    fn several_keys_of_one_file_are_put_back_byte_for_byte() {
-        let root = tree("setter-keys", &[FILES[0], ("boot/config.txt", "# dome\nlast=1")]);
-        let (kept, file) = (root.join("state/kept"), root.join("boot/config.txt"));
+    /// A rig with two keys of one file.
+    fn rig_of_keys() -> Rig {
         let text = RIG.replace("[setting.top]", "[setting.fan]").replace("target = \"clock/max\"\n", "");
         let text = text.replace("\"at-once\"", "\"next-start\"").replacen(
             "adapter = \"linux\"\n",
@@ -331,8 +357,33 @@ mod tests {
             1,
         );
         let document = Document::parse(&text).expect("a document");
-        let rig = rig_file::read(&document.top(&Problems::default())).expect("a rig");
-        let mut setter = Setter::of(&root, &rig, &kept).expect("possible");
+        rig_file::read(&document.top(&Problems::default())).expect("a rig")
+    }
+
+    #[test]
+    fn the_lines_of_an_errand_are_written_in_one_step() {
+        let root = tree("setter-errand", &[FILES[0], ("boot/config.txt", "# dome\nfan=800\n")]);
+        let (kept, file) = (root.join("state/kept"), root.join("boot/config.txt"));
+        let mut setter = Setter::of(&root, &rig_of_keys(), &kept).expect("possible");
+        setter.write_down(&[change("arm", 2100), change("fan", 925)]).expect("written");
+        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\nfan=925\ncore_mhz=2100\n");
+        assert_eq!(
+            (in_force(&setter, "fan"), in_force(&setter, "arm")),
+            (Some(800), None),
+            "not before the next start"
+        );
+        drop(setter);
+        restore(&root, &kept, |_| true).expect("readable");
+        assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\nfan=800\n");
+        fs::remove_dir_all(&root).expect("removed");
+    }
+
+    /// Two keys of one file, the first of them written again, in a file whose last line had no end.
+    #[test]
+    fn several_keys_of_one_file_are_put_back_byte_for_byte() {
+        let root = tree("setter-keys", &[FILES[0], ("boot/config.txt", "# dome\nlast=1")]);
+        let (kept, file) = (root.join("state/kept"), root.join("boot/config.txt"));
+        let mut setter = Setter::of(&root, &rig_of_keys(), &kept).expect("possible");
         for (setting, to) in [("fan", 900), ("arm", 2100), ("fan", 925)] {
             setter.apply(&change(setting, to)).expect("written");
         }

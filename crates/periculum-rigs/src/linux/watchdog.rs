@@ -25,26 +25,40 @@ pub struct Watchdog {
     armed: Option<(File, Instant)>,
 }
 
+/// Why a watchdog can't guard anything.
+#[derive(Debug, thiserror::Error)]
+pub enum NoWatchdog {
+    /// There is none.
+    #[error("there is no watchdog {}; leave `unattended` out, or load its driver", device.display())]
+    Missing {
+        /// Its path.
+        device: PathBuf,
+    },
+    /// It may not be written.
+    #[error("the watchdog {} may not be written ({why}){owner}, so it would guard nothing", device.display())]
+    Forbidden {
+        /// Its path.
+        device: PathBuf,
+        /// What the kernel says.
+        why: String,
+        /// Whose it is, in words, where that helps.
+        owner: String,
+    },
+}
+
 impl Watchdog {
     /// The watchdog of this path below a root, not armed.
     ///
     /// # Errors
     /// Where there is none. Opening it to see whether it may be written would arm it.
-    pub fn below(root: &Path, device: &str) -> Result<Self, String> {
+    pub fn below(root: &Path, device: &str) -> Result<Self, NoWatchdog> {
         let device = root.join(device.trim_start_matches('/'));
         if !device.exists() {
-            return Err(format!(
-                "there is no watchdog {}; leave `unattended` out, or load its driver",
-                device.display()
-            ));
+            return Err(NoWatchdog::Missing { device });
         }
         // Whether it may be written is asked without opening it.
         if let Err(error) = rustix::fs::access(&device, rustix::fs::Access::WRITE_OK) {
-            return Err(format!(
-                "the watchdog {} may not be written ({error}){}, so it would guard nothing",
-                device.display(),
-                owner(&device)
-            ));
+            return Err(NoWatchdog::Forbidden { why: error.to_string(), owner: owner(&device), device });
         }
         let seconds = attribute(root, &device, "timeout").filter(|seconds| *seconds > 0);
         let feeding = seconds.map_or(FEEDING, |seconds| FEEDING.min(Duration::from_secs(seconds.into()) / 3));

@@ -35,7 +35,7 @@ fn put_on(ledger: &mut Ledger, row: &ClimbRow, path: &Path, ahead: f64) -> Resul
     };
     let file = SourceFile::read(path)?;
     let bad = |why: String| BadInput(format!("{}: {why}", path.display()));
-    let columns = readings::read(&file.text, began, &TimeZone::system()).map_err(bad)?;
+    let columns = readings::read(&file.text, began, &TimeZone::system()).map_err(|why| bad(why.to_string()))?;
     let moved = |at: Moment| Moment::from_millis(at.millis() - (ahead * 1000.0).round() as i64);
     let is_within = |at: Moment| (began..=story.latest).contains(&at);
     let source = path.file_name().unwrap_or_default().to_string_lossy();

@@ -4,6 +4,7 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use anyhow::Result;
+use periculum_core::engine::ClimbEnd;
 use periculum_core::model::amount::written;
 use periculum_core::model::pass::{Pass, PassReport, Workload};
 use periculum_core::model::quantity::{counted, grouped, scored};
@@ -45,7 +46,7 @@ fn list_climbs(climbs: &[ClimbRow], path: &Path) {
             let resume = places::typed(&format!("resume {}", row.climb), path);
             format!("not finished; `{resume}` goes on with it")
         };
-        let end = row.end.clone().unwrap_or_else(waits);
+        let end = row.end.as_ref().map_or_else(waits, ClimbEnd::sentence);
         say!(
             "{:>4}  {}  {:<12} {:<16} {:>3} {:<6} {:>3} fell  {:>12}  {end}",
             row.climb,

@@ -5,7 +5,9 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use anyhow::Result;
-use periculum_core::files::outline::quoted;
+use periculum_core::files::written::PlanText;
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::Pass;
 
 use super::{LEDGER, climb};
 use crate::briefing::{SourceFile, read_rig_file};
@@ -50,18 +52,19 @@ fn beginning(plan: &Path, rig_path: &Path) -> Result<String> {
     let named = rig_path.strip_prefix(folder).map_or_else(|_| std::path::absolute(rig_path), |path| Ok(path.into()))?;
     let name = plan.file_name().and_then(|name| name.to_str()).unwrap_or("plan");
     let name = name.trim_end_matches(".toml").trim_end_matches(".plan").replace(['-', '_'], " ");
-    Ok(format!(
-        "format = 1\n\n[plan]\nname = {}\nrig = {}\nuse = {}\n\n[proof.quick]\npasses = [\n    \
-         {{ load = \"integer\", for = \"20s\" }},\n    {{ load = \"dense\", for = \"90s\" }},\n]\n\n[proof.long]\n\
-         passes = [\n    {{ load = \"dense\", for = \"1h\" }},\n    {{ load = \"transform\", for = \"1h\" }},\n]\n\n\
-         # To know the rig before anything is changed.\n[[stage]]\nstrategy = \"baseline\"\nrepeats = 3\n\
-         proof = \"quick\"\n\n# To find the limit.\n[[stage]]\nstrategy = \"seek\"\nsetting = {setting}\n\
-         proof = \"quick\"\n\n# To prove a rung for every day, a step below it.\n[[stage]]\nstrategy = \"soak\"\n\
-         setting = {setting}\nmargin = 1\nproof = \"long\"\nsave = {use_name}\n",
-        quoted(&name),
-        quoted(&named.display().to_string()),
-        quoted(use_name),
-        setting = quoted(&setting.name),
-        use_name = quoted(use_name),
-    ))
+    let mut text = PlanText::new(&name, &named.display().to_string(), use_name);
+    let pass = |load: &str, seconds| Pass::usual(load, Span::from_seconds(seconds));
+    text.add_proof("quick", &[pass("integer", 20), pass("dense", 90)]);
+    text.add_proof("long", &[pass("dense", 3600), pass("transform", 3600)]);
+    let of = |strategy: &str, proof: &str| [("strategy", strategy.into()), ("proof", proof.into())].to_vec();
+    let moves = ("setting", setting.name.as_str().into());
+    let with = |keys: Vec<_>, more: &[_]| [keys, more.to_vec()].concat();
+    text.add_stage(
+        "To know the rig before anything is changed.",
+        &with(of("baseline", "quick"), &[("repeats", 3.into())]),
+    );
+    text.add_stage("To find the limit.", &with(of("seek", "quick"), &[moves.clone()]));
+    let kept = [moves, ("margin", 1.into()), ("save", use_name.as_str().into())];
+    text.add_stage("To prove a rung for every day, a step below it.", &with(of("soak", "long"), &kept));
+    Ok(text.text())
 }

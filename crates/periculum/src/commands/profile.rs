@@ -6,6 +6,7 @@ use std::thread;
 
 use anyhow::Result;
 use periculum_core::engine::route::route;
+use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Span;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{Change, Rung};
@@ -175,7 +176,8 @@ fn ask_for(change: &Change, rig: &Rig) -> Result<()> {
 }
 
 fn apply(bench: &mut dyn Bench, rig: &Rig, rung: &Rung) -> Result<()> {
-    for change in route(rig, &bench.read_back(), rung) {
+    let errands = route(rig, &bench.read_back(), rung);
+    for change in errands.iter().flat_map(Errand::changes).cloned() {
         if rig.setting(&change.setting).is_some_and(|setting| setting.takes_effect == TakesEffect::ByHand) {
             ask_for(&change, rig)?;
             continue;

@@ -6,10 +6,10 @@ use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use anyhow::Result;
-use periculum_core::files::program_file;
-use periculum_core::files::proof_file::written;
+use periculum_core::files::written::PlanText;
 use periculum_core::model::moment::Span;
 use periculum_core::model::pass::{Demand, Extent, Pass, StopOn};
+use periculum_core::model::program::Program;
 
 use super::{LEDGER, as_it_is, climb};
 use crate::briefing::{self, Briefing, SourceFile};
@@ -103,32 +103,13 @@ fn demand(prove: &Prove, pass: &mut Pass) {
 }
 
 fn plan_text(name: &str, passes: &[Pass]) -> String {
-    let programs: BTreeMap<&str, String> = passes
-        .iter()
-        .filter_map(|pass| Some((pass.load.as_str(), program_file::written(pass.program.as_deref()?))))
-        .collect();
-    let programs: Vec<String> = programs.into_values().collect();
-    let passes: Vec<String> = passes.iter().map(|pass| format!("    {},\n", written(pass))).collect();
-    format!(
-        "format = 1
-
-[plan]
-name = \"prove\"
-rig = \"prove.rig.toml\"
-use = \"{PROVING}\"
-
-[proof.{name:?}]
-passes = [
-{}]
-
-{}
-[[stage]]
-strategy = \"baseline\"
-proof = {name:?}
-",
-        passes.concat(),
-        programs.join("\n")
-    )
+    let mut text = PlanText::new("prove", "prove.rig.toml", PROVING);
+    text.add_proof(name, passes);
+    let programs: BTreeMap<&str, &Program> =
+        passes.iter().filter_map(|pass| Some((pass.load.as_str(), pass.program.as_deref()?))).collect();
+    programs.into_values().for_each(|program| text.add_program(program));
+    text.add_stage("", &[("strategy", "baseline".into()), ("proof", name.into())]);
+    text.text()
 }
 
 #[cfg(test)]

@@ -5,8 +5,7 @@ use std::process::ExitCode;
 use std::time::Duration;
 
 use anyhow::Result;
-use periculum_core::files::program_file;
-use periculum_core::files::proof_file::written;
+use periculum_core::files::written::PlanText;
 use periculum_core::inference::statistics::mean_interval;
 use periculum_core::model::moment::Span;
 use periculum_core::model::pass::{Demand, Pass, Score as Measured, Threads};
@@ -124,7 +123,7 @@ fn warn_of_others(linux: &Linux) {
 
 /// One stage a benchmark, so that each is repeated as often as it needs.
 fn plan_text(score: &Score, names: &[String], programs: &[Program]) -> String {
-    let mut text = format!("format = 1\n\n[plan]\nname = \"score\"\nrig = \"prove.rig.toml\"\nuse = \"{SCORING}\"\n");
+    let mut text = PlanText::new("score", "prove.rig.toml", SCORING);
     for name in names {
         let threads = score.threads.unwrap_or(Threads::All);
         // A program is run once a repetition where nobody says how long.
@@ -132,18 +131,19 @@ fn plan_text(score: &Score, names: &[String], programs: &[Program]) -> String {
         let times = limit.filter(|_| score.length.is_none()).map(|_| 1);
         let length = score.length.or(limit).unwrap_or(Span::from_seconds(3));
         let pass = Pass { threads, demand: Demand { times, ..Demand::default() }, ..Pass::usual(name, length) };
-        text += &format!("\n[proof.{name:?}]\npasses = [{}]\n", written(&pass));
+        text.add_proof(name, &[pass]);
     }
-    for program in programs {
-        text += &format!("\n{}", program_file::written(program));
-    }
+    programs.iter().for_each(|program| text.add_program(program));
     for name in names {
-        text += &format!(
-            "\n[[stage]]\nstrategy = \"baseline\"\nproof = {name:?}\nrepeats = {}\nwithin = \"{}%\"\n",
-            score.repeats, score.within
+        let within = format!("{}%", score.within);
+        let (repeats, proof) = (i64::from(score.repeats).into(), name.as_str().into());
+        let strategy = "baseline".into();
+        text.add_stage(
+            "",
+            &[("strategy", strategy), ("proof", proof), ("repeats", repeats), ("within", within.into())],
         );
     }
-    text
+    text.text()
 }
 
 /// One line a benchmark: value, how far it may be off, spread, how often it was measured, and the kernel.

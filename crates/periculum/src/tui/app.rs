@@ -1,5 +1,7 @@
 //! What the interface shows and where the operator is in it; events go in, words for the driver come out.
 
+mod keys;
+mod saving;
 mod selection;
 
 use std::cell::Cell;
@@ -14,13 +16,12 @@ use ratatui::crossterm::event::{
 use tui_input::backend::crossterm::EventHandler;
 use tui_input::{Input, InputRequest};
 
+use super::action::{Action, Step, View};
 use super::climbed::Climbed;
 use super::draft::Draft;
-use super::keys::{self, Action, Step};
 use super::library::{Library, Read};
 use super::picked::Picks;
 use super::pointing::{Places, Target};
-use super::saving;
 use super::shelf::Shelf;
 use super::telling;
 use super::theme::Theme;
@@ -90,38 +91,6 @@ impl Mode {
             | Self::Beginning(_) => None,
         }
     }
-}
-
-/// Which view fills the screen.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum View {
-    /// Where we are, and what comes next.
-    Climb,
-    /// Two settings against each other.
-    Map,
-    /// The trials, one by one.
-    Trials,
-    /// What the rig is and may be.
-    Rig,
-    /// What the sensors read.
-    Traces,
-    /// Every climb of the ledger.
-    Climbs,
-    /// What the benchmarks say.
-    Scores,
-    /// What was picked, beside each other.
-    Compare,
-    /// What is climbed, or is to be.
-    Plan,
-}
-
-/// How the stretch of time that traces show changes.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum Look {
-    Closer,
-    Farther,
-    Earlier,
-    Later,
 }
 
 /// The interface.
@@ -383,7 +352,7 @@ impl App {
     }
 
     fn press_key(&mut self, event: &Event, pressed: KeyEvent) -> Vec<Said> {
-        match keys::action(self, pressed) {
+        match self.meaning_of(pressed) {
             Some(action) => self.act(action).into_iter().collect(),
             None => {
                 if let Some(input) = self.mode.input() {
@@ -404,8 +373,8 @@ impl App {
             return;
         }
         match mouse.kind {
-            MouseEventKind::ScrollUp if keys::moves(self) => self.select(Step::Back(1)),
-            MouseEventKind::ScrollDown if keys::moves(self) => self.select(Step::On(1)),
+            MouseEventKind::ScrollUp if self.has_selection() => self.select(Step::Back(1)),
+            MouseEventKind::ScrollDown if self.has_selection() => self.select(Step::On(1)),
             MouseEventKind::Down(MouseButton::Left) => match self.places.at(mouse.column, mouse.row) {
                 Some(Target::Trial(number)) => self.select_trial(number),
                 Some(Target::Climb(number)) => self.shelf.point_at(number),
@@ -437,9 +406,11 @@ impl App {
             Action::Help => self.mode = Mode::Help,
             Action::ShowCores => self.shows_cores = true,
             Action::ShowClimb => self.shows_cores = false,
-            Action::AnswerDone => return Some(Said::Done),
-            Action::AnswerNoStart => return Some(Said::NoStart),
-            Action::AnswerDefaults => return Some(Said::Defaults),
+            Action::StopAtMark => {
+                self.mode = Mode::Watching;
+                return Some(Said::StopAtMark);
+            }
+            Action::Answer(answer) => return Some(answer.into()),
             Action::Confirm => return self.confirm(),
             Action::StopFromLeaving => {
                 self.mode = Mode::Watching;
@@ -473,7 +444,7 @@ impl App {
             Action::Turn(step) => self.benchmark_at = step.from(self.benchmark_at, self.benchmarks().len()),
             Action::ShowTrial => self.view = View::Trials,
             Action::Pick => self.pick(),
-            Action::Save => self.mode = Mode::Saving(Input::new(saving::name(self))),
+            Action::Save => self.mode = Mode::Saving(Input::new(self.name_of_file())),
             Action::DropPick => self.picks.drop_last(),
             Action::Begin => {
                 if let Some(file) = self.draft.as_ref().and_then(Draft::file) {
@@ -556,7 +527,7 @@ impl App {
             Mode::Note(input) => Some(Said::Note { text: input.value().trim().to_owned() }),
             Mode::Saw(input, trial) => Some(Said::Saw { text: input.value().trim().to_owned(), trial }),
             Mode::Saving(input) => {
-                match saving::save(self, input.value().trim()) {
+                match self.save(input.value().trim()) {
                     Ok(told) => self.told = Some(told),
                     // What was typed can be mended.
                     Err(why) => (self.told, self.mode) = (Some(format!("{why:#}")), Mode::Saving(input)),

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 use std::sync::Arc;
 
-use periculum_core::engine::{Entry, Outlook, Said};
+use periculum_core::engine::{ClimbEnd, Entry, Outlook, Said};
 use periculum_core::model::plan::Plan;
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::story::finding::trial_facts;
@@ -118,6 +118,6 @@ impl Climbed {
 /// What the trials of a climb are found by, whatever they are themselves.
 pub(super) fn climb_facts(row: &ClimbRow) -> String {
     let (climb, seed) = (telling::climb(row.climb), telling::seed_words(row.seed));
-    let end = row.end.as_deref().unwrap_or(labels::NOT_FINISHED);
+    let end = row.end.as_ref().map_or_else(|| labels::NOT_FINISHED.to_owned(), ClimbEnd::sentence);
     format!("{climb} {} {}{seed} {} {} {} {end}", row.rig, row.specimen, row.plan, row.use_name, date(row.wall))
 }

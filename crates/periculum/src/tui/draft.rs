@@ -9,7 +9,7 @@ use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::files::Problem;
 use periculum_core::files::outline::{self, CantChange, Line, LineKind};
 
-use super::keys::Step;
+use super::action::Step;
 use super::telling;
 use crate::briefing::{Briefing, SourceFile, rig_named};
 use crate::complaint::BadFile;

@@ -3,14 +3,13 @@
 //! The driver runs in a thread of its own and never waits for the screen. [`app`] is what the screen shows,
 //! [`view`] draws it, [`keys`] is the one table of keys.
 
+mod action;
 mod app;
 mod climbed;
 mod draft;
-mod keys;
 mod library;
 mod picked;
 mod pointing;
-mod saving;
 mod shelf;
 mod stage;
 mod telling;
@@ -99,7 +98,7 @@ pub(crate) fn browse(library: Library, number: i64) -> Result<Option<Wanted>> {
 /// Shows a plan to be written; tells what is to be climbed then.
 pub(crate) fn write(draft: Draft, library: Library) -> Result<Option<Wanted>> {
     let mut app = App::new(Climbed::not_begun(&draft.briefing()?), library, Theme::of_terminal());
-    (app.draft, app.view) = (Some(draft), app::View::Plan);
+    (app.draft, app.view) = (Some(draft), action::View::Plan);
     look(app)
 }
 

@@ -5,8 +5,8 @@ use periculum_core::analysis::scores::Measure;
 use periculum_core::story::finding::{Found, Index, Query};
 use periculum_ledger::{Entered, EnteredRow, RecordRow};
 
+use super::action::Step;
 use super::climbed::Climbed;
-use super::keys::Step;
 use super::library::{Library, Listed, Read};
 
 /// A score that one's own is ranked with.

@@ -6,6 +6,7 @@ mod corpora;
 mod endings;
 mod fooled;
 mod golden;
+mod house;
 mod interface;
 mod loads;
 mod machine;

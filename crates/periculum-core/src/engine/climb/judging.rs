@@ -2,10 +2,10 @@
 
 use std::mem;
 
-use super::{Climb, blame};
+use super::climber::{Climber, blame};
 use crate::engine::course::{Move, Outcome};
 use crate::engine::entry::{Entry, Mark};
-use crate::engine::state::{Judged, Trial};
+use crate::engine::state::{Judged, State, Trial};
 use crate::engine::step::Step;
 use crate::inference::comparison::{Comparison, Says, compare};
 use crate::model::evidence::Finding;
@@ -21,9 +21,9 @@ use crate::model::verdict::Verdict;
 /// Only of shorter trials a score that is too low is measured again: nobody repeats a night for it.
 const LONGEST_REPEATED: Span = Span::from_seconds(3600);
 
-impl Climb {
+impl Climber {
     /// Judges a trial whose passes are over, and goes on with what its stage makes of it.
-    pub(super) fn end_trial(&mut self, mut trial: Trial, step: &mut Step) {
+    pub(super) fn end_trial(&mut self, mut trial: Trial, step: &mut Step) -> State {
         let gain = self.gain(&trial);
         if let Some(gain) = gain.filter(|gain| gain.says() == Says::Less && self.may_not_score_less(&trial)) {
             let Some(doubted) = self.doubted.take() else { return self.measure_again(trial, step) };
@@ -35,7 +35,7 @@ impl Climb {
         }
         self.doubted = None;
         let verdict = self.close(&trial, gain, step);
-        let Some(mut course) = self.course.take() else { return };
+        let Some(mut course) = self.course.take() else { return State::Ended };
         self.judged = Some(Box::new(Judged { trial: trial.clone(), stage: self.stage, before: course.clone() }));
         let wanted = course.after(
             &Outcome {
@@ -53,7 +53,7 @@ impl Climb {
         if let Move::Try(_, Reason::Disturbed { trial }) = &wanted {
             self.baseline.retain(|(number, _)| number != trial);
         }
-        self.make(wanted, step);
+        self.make(wanted, step)
     }
 
     /// Records how a trial ended.
@@ -66,12 +66,12 @@ impl Climb {
             tested: trial.tested,
             gain,
         });
-        self.deaths_in_a_row = 0;
+        self.tally.deaths_in_a_row = 0;
         self.was_unread = false;
         self.verdicts.insert(trial.number, verdict);
-        self.spoken += 1;
+        self.tally.spoken += 1;
         if verdict == Verdict::Fell {
-            self.falls += 1;
+            self.tally.falls += 1;
         }
         if verdict == Verdict::Held
             && self.is_baseline()
@@ -95,11 +95,11 @@ impl Climb {
         step.entries.push(Entry::TrialEnded { trial, verdict: Verdict::Void, incident, tested, gain: None });
     }
 
-    fn measure_again(&mut self, trial: Trial, step: &mut Step) {
-        self.spoken += 1;
+    fn measure_again(&mut self, trial: Trial, step: &mut Step) -> State {
+        self.tally.spoken += 1;
         self.close_void(&trial, Some(IncidentKind::ScoreLoss), step);
         self.doubted = Some(trial.scores);
-        self.begin_trial(trial.rung, Reason::Disturbed { trial: trial.number }, step);
+        self.begin_trial(trial.rung, Reason::Disturbed { trial: trial.number }, step)
     }
 
     /// How the last score of a trial that held compares with the baseline; none where that is not known.

@@ -1,12 +1,11 @@
 //! What is watched while a pass runs: sensors against their limits, and the clock.
 
-use std::collections::BTreeMap;
-
-use super::{Climb, blame};
+use super::climber::{Climber, blame};
+use super::deadline::{Due, due};
 use crate::engine::entry::Entry;
 use crate::engine::state::{Doing, Next, Pressure, State, Stop, Stopping};
 use crate::engine::step::{Command, Step};
-use crate::engine::watch::{Sample, is_over_cut_off, lost, uneven_cores, watch};
+use crate::engine::watch::{Sample, lost, uneven_cores, watch};
 use crate::model::evidence::Finding;
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::moment::Span;
@@ -14,24 +13,13 @@ use crate::model::obstacle::Met;
 use crate::model::pass::Threads;
 use crate::model::strategy::Aim;
 
-/// A pass that has not ended this long after its time is stalled.
-const GRACE: Span = Span::from_seconds(60);
-
-/// A pass that was told to stop is told again, harder, where it has not ended this long after.
-const STOPPING: Span = Span::from_seconds(5);
-
-/// A pass that has not ended this long after it was told to stop can't be ended.
-const UNSTOPPABLE: Span = Span::from_seconds(20);
-
-impl Climb {
-    pub(super) fn watch_sensors(&mut self, sample: &Sample, step: &mut Step) {
-        let all_work_alike = self.all_work_alike();
-        let State::Trying(trial, Doing::Passing { index, began, stopping: stopping @ None }) = &mut self.state else {
-            return;
-        };
-        let into_pass = step.at.since(*began);
+impl Climber {
+    pub(super) fn watch_sensors(&mut self, state: State, sample: &Sample, step: &mut Step) -> State {
+        let State::Trying(mut trial, Doing::Passing { index, began, stopping: None }) = state else { return state };
+        let into_pass = step.at.since(began);
         let asked = |setting: &str| trial.rung.get(setting);
         let found = watch(&self.rig.sensors, sample, asked, into_pass);
+        let all_work_alike = self.all_work_alike(index);
         let uneven = uneven_cores(&self.rig.sensors, sample.readings, into_pass).filter(|_| all_work_alike);
         let lost = lost(&self.rig.sensors, sample, into_pass);
         let uneven = uneven.map(|finding| (IncidentKind::TooHot, finding));
@@ -39,20 +27,20 @@ impl Climb {
         let why = match (&unsound, found.is_empty()) {
             (Some((_, finding)), _) => Stopping::Unsound { why: Met::Unsound { finding: finding.clone() }.into() },
             (None, false) => Stopping::ForCause,
-            (None, true) => return,
+            (None, true) => return State::Trying(trial, Doing::Passing { index, began, stopping: None }),
         };
-        *stopping = Some(Stop::new(why, step.at));
         let unsound = unsound.map(|(kind, finding)| Incident::new(kind, finding));
         for incident in found.into_iter().chain(unsound) {
-            blame(trial, Some(*index), incident.into_pass(into_pass), step);
+            blame(&mut trial, Some(index), incident.into_pass(into_pass), step);
         }
         step.command = Some(Command::StopPass);
+        State::Trying(trial, Doing::Passing { index, began, stopping: Some(Stop::new(why, step.at)) })
     }
 
     /// What the hardware counts or the kernel logs is held against the trial that runs, and ends its pass.
-    pub(super) fn on_noticed(&mut self, incidents: &[Incident], step: &mut Step) {
+    pub(super) fn on_noticed(&mut self, mut state: State, incidents: &[Incident], step: &mut Step) -> State {
         for incident in incidents.iter().cloned() {
-            match &mut self.state {
+            match &mut state {
                 State::Trying(trial, Doing::Passing { index, began, stopping }) => {
                     blame(trial, Some(*index), incident.into_pass(step.at.since(*began)), step);
                     if stopping.is_none() {
@@ -65,60 +53,39 @@ impl Climb {
                 _ => step.entries.push(Entry::Incident { trial: None, pass: None, incident }),
             }
         }
+        state
     }
 
-    /// Whether a reading is above its sensor's cut-off, so that it is to be told at once.
-    pub fn is_over_cut_off(&self, readings: &BTreeMap<String, f64>) -> bool {
-        is_over_cut_off(&self.rig.sensors, readings)
+    /// Whether every core has the same clock and the same work in this pass, so that they may be compared.
+    fn all_work_alike(&self, pass: usize) -> bool {
+        self.aim().is_some_and(Aim::keeps_cores_alike) && self.pass(pass).threads == Threads::All
     }
 
-    /// Whether every core has the same clock and the same work, so that they may be compared.
-    fn all_work_alike(&self) -> bool {
-        let are_alike = self.aim().is_some_and(Aim::keeps_cores_alike);
-        match &self.state {
-            State::Trying(_, Doing::Passing { index, .. }) => are_alike && self.pass(*index).threads == Threads::All,
-            _ => false,
-        }
-    }
-
-    pub(super) fn watch_time(&mut self, step: &mut Step) {
-        if let State::Trying(_, Doing::Resting { until, .. }) = &self.state {
-            if step.at >= *until {
-                self.end_rest(step);
-            }
-            return;
-        }
-        self.press(step);
-        let State::Trying(_, Doing::Passing { index, .. }) = &self.state else { return };
-        let length = self.pass(*index).length;
-        let State::Trying(trial, Doing::Passing { index, began, stopping: stopping @ None }) = &mut self.state else {
-            return;
+    pub(super) fn watch_time(&mut self, state: State, late: Span, step: &mut Step) -> State {
+        let length = match &state {
+            State::Trying(_, Doing::Passing { index, .. }) => self.pass(*index).length,
+            _ => Span::ZERO,
         };
-        let ran = step.at.since(*began);
-        if ran <= length + GRACE {
-            return;
+        let Some(due) = due(&state, length + late, step.at) else { return state };
+        let (mut trial, index, began, stopping) = match state {
+            State::Trying(trial, Doing::Resting { index, .. }) => return self.end_rest(trial, index, step),
+            State::Trying(trial, Doing::Passing { index, began, stopping }) => (trial, index, began, stopping),
+            other => return other,
+        };
+        let since = stopping.as_ref().map_or(step.at, |stop| stop.since);
+        let (pressure, found) = match due {
+            Due::Pass | Due::SecondStop => (Pressure::Harder, None),
+            Due::PassEnd => (Pressure::Told, Some(Finding::NotEnded { length })),
+            Due::Despair => (Pressure::GivenUp, Some(Finding::Unstoppable { waited: step.at.since(since) })),
+        };
+        step.command = (due != Due::Despair).then_some(Command::StopPass);
+        if let Some(finding) = found {
+            let incident = Incident::new(IncidentKind::Stalled, finding);
+            let ran = step.at.since(began);
+            let incident = if due == Due::PassEnd { incident.into_pass(ran) } else { incident };
+            blame(&mut trial, Some(index), incident, step);
         }
-        let incident = Incident::new(IncidentKind::Stalled, Finding::NotEnded { length }).into_pass(ran);
-        blame(trial, Some(*index), incident, step);
-        *stopping = Some(Stop::new(Stopping::ForCause, step.at));
-        step.command = Some(Command::StopPass);
-    }
-
-    /// Tells a pass again that it is to stop, and says so where it can't be stopped.
-    fn press(&mut self, step: &mut Step) {
-        let State::Trying(trial, Doing::Passing { index, stopping: Some(stop), .. }) = &mut self.state else { return };
-        let waited = step.at.since(stop.since);
-        match stop.pressure {
-            Pressure::Told if waited > STOPPING => {
-                stop.pressure = Pressure::Harder;
-                step.command = Some(Command::StopPass);
-            }
-            Pressure::Harder if waited > UNSTOPPABLE => {
-                stop.pressure = Pressure::GivenUp;
-                let evidence = Finding::Unstoppable { waited };
-                blame(trial, Some(*index), Incident::new(IncidentKind::Stalled, evidence), step);
-            }
-            Pressure::Told | Pressure::Harder | Pressure::GivenUp => {}
-        }
+        let why = stopping.map_or(Stopping::ForCause, |stop| stop.why);
+        State::Trying(trial, Doing::Passing { index, began, stopping: Some(Stop { why, since, pressure }) })
     }
 }

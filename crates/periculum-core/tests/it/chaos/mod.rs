@@ -9,11 +9,12 @@ use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Event, Question, RULES, Said, Step};
 use periculum_core::model::budget::Budget;
 use periculum_core::model::ending::Ending;
+use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::ladder::{Direction, Ladder};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassReport, Progress, Score};
-use periculum_core::model::plan::{ARM_AFTER, Plan, Proof, Stage, Start};
+use periculum_core::model::plan::{ARM_AFTER, Ends, Plan, Proof, Stage, Start};
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::model::rung::{Change, InForce};
 use periculum_core::model::setting::{Setting, TakesEffect};
@@ -79,6 +80,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
         raised: vec![],
         unattended: false,
         restarts_itself: false,
+        ends: Ends::AtStock,
         arm_after: ARM_AFTER,
     };
     Course { rig: Arc::new(rig), plan: Arc::new(plan) }
@@ -341,7 +343,7 @@ impl Chaos {
         if let Some(border) = self.border {
             if !self.is_passing {
                 self.now += 1000;
-                return Event::TimePassed;
+                return Event::TIME_PASSED;
             }
             return self.pass_at_border(border);
         }
@@ -353,13 +355,13 @@ impl Chaos {
                 readings: BTreeMap::from([("core".to_owned(), 40.0 + self.draw(56) as f64)]),
                 highest: BTreeMap::new(),
             },
-            30..34 => Event::TimePassed,
+            30..34 => Event::TIME_PASSED,
             34..41 => Event::PassProgress { progress: Progress::default() },
             41 => Event::Noticed { incidents: vec![Incident::new(IncidentKind::CorrectedError, "luck").at("Slot A2")] },
             _ if self.is_passing => self.pass_end(),
             _ if self.climb.needs_time() => {
                 self.now += 1000;
-                Event::TimePassed
+                Event::TIME_PASSED
             }
             _ => Event::OperatorSaid { said: Said::Resume },
         }
@@ -384,7 +386,7 @@ impl Chaos {
     }
 
     fn answer(&mut self) -> Event {
-        let Some(Question::Change { change }) = self.climb.question() else {
+        let Some(Question::Change { errand }) = self.climb.question() else {
             return Event::OperatorSaid { said: Said::Done };
         };
         let said = match self.draw(12) {
@@ -396,21 +398,20 @@ impl Chaos {
                 self.in_force = self.stock();
                 Said::Defaults
             }
-            _ => return self.change_made(change),
+            _ => return self.errand_made(&errand),
         };
         Event::OperatorSaid { said }
     }
 
     /// The operator says that it is done: true of what is changed by hand, and not always of a start.
-    fn change_made(&mut self, change: Change) -> Event {
-        let setting = self.course.rig.setting(&change.setting).expect("a setting");
-        let needs_start = setting.takes_effect == TakesEffect::AtNextStart;
-        let started_anew = needs_start && self.draw(3) > 0;
+    fn errand_made(&mut self, errand: &Errand) -> Event {
+        let started_anew = errand.needs_start(&self.course.rig) && self.draw(3) > 0;
+        for change in errand.without_start(&self.course.rig).iter().flat_map(Errand::changes) {
+            self.in_force.insert(change.setting.clone(), change.to);
+        }
         if started_anew {
             self.take_what_was_written();
             self.machine_down();
-        } else if !needs_start {
-            self.in_force.insert(change.setting, change.to);
         }
         Event::ChangeMade { reported: self.readable(), started_anew }
     }
@@ -476,10 +477,10 @@ impl Chaos {
 
     /// What was written down for the next start is in force after it, unless the start was not the one that was asked for.
     fn take_what_was_written(&mut self) {
-        let Some(Question::Change { change }) = self.climb.question() else { return };
-        let setting = self.course.rig.setting(&change.setting).expect("a setting");
-        if setting.takes_effect == TakesEffect::AtNextStart && self.draw(4) > 0 {
-            self.in_force.insert(change.setting, change.to);
+        let Some(Question::Change { errand }) = self.climb.question() else { return };
+        if self.draw(4) > 0 {
+            let written = errand.with_start(&self.course.rig);
+            self.in_force.extend(written.changes().iter().map(|change| (change.setting.clone(), change.to)));
         }
     }
 

@@ -1,93 +1,20 @@
 //! The one table of keys: what is pressed, what it does, and when it can be pressed.
 
+use periculum_core::engine::Answer;
 use ratatui::crossterm::event::{KeyCode, KeyEvent, KeyModifiers};
 
-use super::app::{App, Look, Mode, View};
-use super::draft::Draft;
-
-/// Something the operator can do with a key.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum Action {
-    PauseOrGoOn,
-    SawSomething,
-    AddNote,
-    Stop,
-    Leave,
-    ShowCores,
-    ShowClimb,
-    Help,
-    AnswerDone,
-    AnswerNoStart,
-    AnswerDefaults,
-    Confirm,
-    StopFromLeaving,
-    Back,
-    Show(View),
-    Find,
-    Zoom,
-    /// To another stretch of time.
-    Look(Look),
-    LookAtIncident,
-    /// To the sensors that there was no room for.
-    MoreSensors,
-    /// Shows picked trials over each other.
-    LayOver,
-    Open,
-    CloseOther,
-    Select(Step),
-    /// To another benchmark.
-    Turn(Step),
-    ShowTrial,
-    /// Writes what the view shows into a file.
-    Save,
-    /// Changes the selected line of the plan.
-    Change,
-    /// Adds something to the plan.
-    Add,
-    Copy,
-    Remove,
-    Earlier,
-    Later,
-    Undo,
-    /// Climbs the plan.
-    Begin,
-    /// Climbs a climb of the ledger again.
-    Repeat,
-    /// To be compared.
-    Pick,
-    DropPick,
-}
-
-/// How the selection moves.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum Step {
-    Back(usize),
-    On(usize),
-    First,
-    Last,
-}
-
-impl Step {
-    /// Where it leads from a place among so many.
-    pub(super) fn from(self, at: usize, count: usize) -> usize {
-        let last = count.saturating_sub(1);
-        match self {
-            Self::Back(by) => at.saturating_sub(by),
-            Self::On(by) => (at + by).min(last),
-            Self::First => 0,
-            Self::Last => last,
-        }
-    }
-}
+use super::{App, Mode};
+use crate::tui::action::{Action, Look, Step, View};
+use crate::tui::draft::Draft;
 
 /// How many trials a page has.
 const PAGE: usize = 10;
 
 /// A key and what it does.
-pub(super) struct Key {
+pub(in crate::tui) struct Key {
     pub(super) code: KeyCode,
-    pub(super) shown: &'static str,
-    pub(super) does: &'static str,
+    pub(in crate::tui) shown: &'static str,
+    pub(in crate::tui) does: &'static str,
     pub(super) action: Action,
     is_offered: fn(&App) -> bool,
 }
@@ -104,9 +31,9 @@ const fn key(
 
 /// Every key, in the order in which it is shown.
 const KEYS: &[Key] = &[
-    key(KeyCode::Char('d'), "d", "done", Action::AnswerDone, is_asked),
-    key(KeyCode::Char('x'), "x", "no start", Action::AnswerNoStart, is_asked),
-    key(KeyCode::Char('b'), "b", "defaults", Action::AnswerDefaults, is_asked),
+    key(KeyCode::Char('d'), "d", "done", Action::Answer(Answer::Done), |app| takes(app, Answer::Done)),
+    key(KeyCode::Char('x'), "x", "no start", Action::Answer(Answer::NoStart), |app| takes(app, Answer::NoStart)),
+    key(KeyCode::Char('b'), "b", "defaults", Action::Answer(Answer::Defaults), |app| takes(app, Answer::Defaults)),
     key(KeyCode::Char(' '), "space", "go on", Action::PauseOrGoOn, |app| is_climbing(app) && app.waits_for_go()),
     key(KeyCode::Char(' '), "space", "pause", Action::PauseOrGoOn, |app| {
         is_climbing(app) && !app.waits_for_go() && app.shown.story.question.is_none()
@@ -203,29 +130,44 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char('y'), "y", "stop and go back to stock", Action::Confirm, |app| {
         matches!(app.mode, Mode::Stopping)
     }),
+    key(KeyCode::Char('m'), "m", "stop and stay at the last mark", Action::StopAtMark, |app| {
+        matches!(app.mode, Mode::Stopping) && !app.shown.story.marks.is_empty()
+    }),
     key(KeyCode::Char('l'), "l", "leave, it waits", Action::Confirm, |app| matches!(app.mode, Mode::Leaving)),
     key(KeyCode::Char('s'), "s", "stop it for good", Action::StopFromLeaving, |app| matches!(app.mode, Mode::Leaving)),
     key(KeyCode::Esc, "esc", "back", Action::Back, |app| !matches!(app.mode, Mode::Watching) || !app.filter.is_empty()),
 ];
 
-/// The keys of the view that is shown, which its help lists.
-pub(super) fn of_view(app: &App) -> impl Iterator<Item = &'static Key> {
-    KEYS.iter().filter(|key| key.action != Action::Back && !key.shown.is_empty() && (key.is_offered)(app))
-}
-
-/// The keys that can be pressed now; while help is read, only the one that ends it.
-pub(super) fn offered(app: &App) -> impl Iterator<Item = &'static Key> {
-    let reads_help = matches!(app.mode, Mode::Help);
-    KEYS.iter().filter(move |key| (key.is_offered)(app) && (!reads_help || key.action == Action::Back))
-}
-
-/// What a key press means now; none where it means nothing.
-pub(super) fn action(app: &App, pressed: KeyEvent) -> Option<Action> {
-    if pressed.modifiers.contains(KeyModifiers::CONTROL) {
-        let leaves = pressed.code == KeyCode::Char('c') && matches!(app.mode, Mode::Watching);
-        return leaves.then_some(Action::Leave);
+impl App {
+    /// The keys of the view that is shown, which its help lists.
+    pub(in crate::tui) fn keys_of_view(&self) -> impl Iterator<Item = &'static Key> {
+        KEYS.iter().filter(|key| key.action != Action::Back && !key.shown.is_empty() && (key.is_offered)(self))
     }
-    offered(app).find(|key| key.code == pressed.code).map(|key| key.action)
+
+    /// The keys that can be pressed now; while help is read, only the one that ends it.
+    pub(in crate::tui) fn offered_keys(&self) -> impl Iterator<Item = &'static Key> {
+        let reads_help = matches!(self.mode, Mode::Help);
+        KEYS.iter().filter(move |key| (key.is_offered)(self) && (!reads_help || key.action == Action::Back))
+    }
+
+    /// The key that gives an answer.
+    pub(in crate::tui) fn key_of(answer: Answer) -> &'static str {
+        KEYS.iter().find(|key| key.action == Action::Answer(answer)).map_or("", |key| key.shown)
+    }
+
+    /// What a key press means now; none where it means nothing.
+    pub(super) fn meaning_of(&self, pressed: KeyEvent) -> Option<Action> {
+        if pressed.modifiers.contains(KeyModifiers::CONTROL) {
+            let leaves = pressed.code == KeyCode::Char('c') && matches!(self.mode, Mode::Watching);
+            return leaves.then_some(Action::Leave);
+        }
+        self.offered_keys().find(|key| key.code == pressed.code).map(|key| key.action)
+    }
+
+    /// Whether there is something that the selection moves over.
+    pub(super) fn has_selection(&self) -> bool {
+        moves(self)
+    }
 }
 
 fn can_lay_over(app: &App) -> bool {
@@ -251,8 +193,7 @@ fn scrolls(app: &App) -> bool {
     is_plain(app) && matches!(app.view, View::Compare | View::Rig) && app.scroll_room.get() > 0
 }
 
-/// Whether there is something that the selection moves over.
-pub(super) fn moves(app: &App) -> bool {
+fn moves(app: &App) -> bool {
     selects(app) || scrolls(app)
 }
 
@@ -278,6 +219,8 @@ fn watches(app: &App) -> bool {
     is_climbing(app) && app.view == View::Climb
 }
 
-fn is_asked(app: &App) -> bool {
-    is_climbing(app) && app.shown.story.question.is_some()
+/// Whether something is asked that takes this answer.
+fn takes(app: &App, answer: Answer) -> bool {
+    let question = app.shown.story.question.as_ref().filter(|_| is_climbing(app));
+    question.is_some_and(|question| question.answers().contains(&answer))
 }

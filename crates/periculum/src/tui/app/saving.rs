@@ -8,17 +8,63 @@ use periculum_charts::{Table, comparison, sheet, trials};
 use periculum_core::analysis::contrast::Fact;
 use periculum_core::story::stretch::Stretch;
 
-use super::app::{App, View};
-use super::climbed::Climbed;
-use super::telling;
+use super::App;
 use crate::pictures::{self, Drawn};
+use crate::tui::action::View;
+use crate::tui::climbed::Climbed;
+use crate::tui::telling;
 
-/// The name that is proposed for the file of the shown view: one that is not taken, unless it is the plan's own.
-pub(super) fn name(app: &App) -> String {
-    match app.draft.as_ref().filter(|_| app.view == View::Plan) {
-        Some(draft) if draft.file().is_some() => draft.name(),
-        Some(draft) => free(draft.name()),
-        None => free(name_of_view(app)),
+impl App {
+    /// The name that is proposed for the file of the shown view: one that is not taken, unless it is the plan's own.
+    pub(super) fn name_of_file(&self) -> String {
+        match self.draft.as_ref().filter(|_| self.view == View::Plan) {
+            Some(draft) if draft.file().is_some() => draft.name(),
+            Some(draft) => free(draft.name()),
+            None => free(name_of_view(self)),
+        }
+    }
+
+    /// Writes what the view shows into a file, and tells where.
+    pub(in crate::tui) fn save(&mut self, name: &str) -> Result<String> {
+        let path = Path::new(name);
+        if let Some(draft) = self.draft.as_mut().filter(|_| self.view == View::Plan) {
+            let told = draft.save(path)?;
+            if self.shown.is_planned() {
+                self.shown = Climbed::not_begun(&draft.briefing()?);
+            }
+            return Ok(told);
+        }
+        if path.exists() {
+            bail!("{name} is there already, so nothing was written; give another name");
+        }
+        let Climbed { story, rig, plan, traces, .. } = &self.shown;
+        if self.view == View::Trials {
+            write_table(trials(story, rig, traces), path)?;
+            return Ok(telling::written(name));
+        }
+        let drawn = Drawn { story, rig, plan, traces };
+        let figure = match self.view {
+            View::Map => drawn.map()?,
+            View::Scores => {
+                let benchmarks = self.benchmarks();
+                let shown = benchmarks.get(self.benchmark_at(&benchmarks));
+                drawn.scores(shown.map(|benchmark| benchmark.what.load.as_str()))?
+            }
+            View::Traces if !self.laid_over().is_empty() => drawn.traces_over(&self.laid_over())?,
+            View::Traces => match self.stretch() {
+                Some(Stretch { from, to }) => drawn.traces(from, to)?,
+                None => bail!("no sensor was read yet"),
+            },
+            View::Compare => {
+                let titles: Vec<String> = self.picks.iter().map(|picked| picked.title[0].clone()).collect();
+                let sides: Vec<&[Fact]> = self.picks.iter().map(|picked| picked.facts.as_slice()).collect();
+                sheet(&comparison(&titles, &sides))?
+            }
+            View::Climb if self.shows_cores => drawn.cores()?,
+            _ => drawn.ascent()?,
+        };
+        pictures::write(&figure, path)?;
+        Ok(telling::written(name))
     }
 }
 
@@ -44,49 +90,6 @@ fn name_of_view(app: &App) -> String {
         _ => "ascent",
     };
     format!("climb-{}-{what}.svg", app.shown.number)
-}
-
-/// Writes what the view shows into a file, and tells where.
-pub(super) fn save(app: &mut App, name: &str) -> Result<String> {
-    let path = Path::new(name);
-    if let Some(draft) = app.draft.as_mut().filter(|_| app.view == View::Plan) {
-        let told = draft.save(path)?;
-        if app.shown.is_planned() {
-            app.shown = Climbed::not_begun(&draft.briefing()?);
-        }
-        return Ok(told);
-    }
-    if path.exists() {
-        bail!("{name} is there already, so nothing was written; give another name");
-    }
-    let Climbed { story, rig, plan, traces, .. } = &app.shown;
-    if app.view == View::Trials {
-        write_table(trials(story, rig, traces), path)?;
-        return Ok(telling::written(name));
-    }
-    let drawn = Drawn { story, rig, plan, traces };
-    let figure = match app.view {
-        View::Map => drawn.map()?,
-        View::Scores => {
-            let benchmarks = app.benchmarks();
-            let shown = benchmarks.get(app.benchmark_at(&benchmarks));
-            drawn.scores(shown.map(|benchmark| benchmark.what.load.as_str()))?
-        }
-        View::Traces if !app.laid_over().is_empty() => drawn.traces_over(&app.laid_over())?,
-        View::Traces => match app.stretch() {
-            Some(Stretch { from, to }) => drawn.traces(from, to)?,
-            None => bail!("no sensor was read yet"),
-        },
-        View::Compare => {
-            let titles: Vec<String> = app.picks.iter().map(|picked| picked.title[0].clone()).collect();
-            let sides: Vec<&[Fact]> = app.picks.iter().map(|picked| picked.facts.as_slice()).collect();
-            sheet(&comparison(&titles, &sides))?
-        }
-        View::Climb if app.shows_cores => drawn.cores()?,
-        _ => drawn.ascent()?,
-    };
-    pictures::write(&figure, path)?;
-    Ok(telling::written(name))
 }
 
 /// Writes a table as what the file's ending says.

@@ -6,9 +6,10 @@ use periculum_core::story::TrialStory;
 use periculum_core::story::series::Series;
 use periculum_core::story::stretch::Stretch;
 
-use super::{App, Look, View};
+use super::App;
+use crate::tui::action::Step;
+use crate::tui::action::{Look, View};
 use crate::tui::climbed::Climbed;
-use crate::tui::keys::Step;
 use crate::tui::picked::toggle_unseen;
 
 /// So much time is shown around something that went wrong.

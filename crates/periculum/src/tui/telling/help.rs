@@ -1,6 +1,6 @@
 //! What each view shows, for those who see it for the first time, and what the signs mean.
 
-use crate::tui::app::View;
+use crate::tui::action::View;
 
 /// Signs with what they mean, in the order in which the help has them; their colours are the view's.
 pub(in crate::tui) const SIGNS: [(&str, &str); 8] = [

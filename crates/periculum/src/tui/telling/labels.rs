@@ -113,7 +113,3 @@ pub(in crate::tui) const NEW_VALUE: &str = "its new value";
 pub(in crate::tui) const NOTE: &str = "a note for the record";
 pub(in crate::tui) const WHAT_TO_FIND: &str = "all of these words, or a setting's value as clock>=4700";
 pub(in crate::tui) const WHAT_WAS_SEEN: &str = "what did you see? the trial ends with it";
-
-// Answers to the card of a change by hand, with the keys that give them.
-pub(in crate::tui) const ANSWERS: [(&str, &str); 3] =
-    [("d", "done, it runs"), ("x", "it did not start"), ("b", "it came back with defaults")];

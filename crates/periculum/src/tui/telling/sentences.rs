@@ -46,10 +46,10 @@ pub(in crate::tui) const ENDED_BEFORE_MARK: &str = "the climb ended before what 
 pub(in crate::tui) const NOTHING_HARDER: &str = "nothing harder than stock was proved";
 
 // Cards.
-pub(in crate::tui) const CHANGE_IS_FOR_STOCK: &str = "To take the rig back to stock.";
+pub(in crate::tui) const CHANGE_IS_FOR_HOME: &str = "To take the rig back to stock.";
 pub(in crate::tui) const CHANGED_PLAN: &str = "The plan was changed, and what was changed is in no file.";
 pub(in crate::tui) const NOTHING_IS_LOST: &str = "Nothing is lost if this machine goes down meanwhile.";
-pub(in crate::tui) const STOPS: &str = "The pass is broken off, the rig goes back to stock, and the climb is over.\nWhat it found so far stays in the ledger.";
+pub(in crate::tui) const STOPS: &str = "The pass is broken off, the rig goes back to stock or to its last mark, and the climb is over.\nWhat it found so far stays in the ledger.";
 pub(in crate::tui) const UNWATCHED: &str = "a pass runs, and nobody would watch its cut-offs meanwhile: pause first";
 pub(in crate::tui) const WHATEVER_IT_IS: &str = "whatever it is";
 
@@ -77,13 +77,19 @@ pub(in crate::tui) fn change_is_for(trial: &TrialStory, rig: &Rig) -> String {
     format!("For trial {}, because {}.", trial.number, trial.reason.because(rig))
 }
 
-/// What somebody has to do for a change, which may have been written down for the next start.
-pub(in crate::tui) fn change_to_make(label: &str, is_written: bool) -> String {
-    if is_written {
-        return format!("Start the machine again: {label} is written down for its next start.");
+/// What somebody has to do: change something, or start the machine with what has been written down for its next start.
+pub(in crate::tui) fn errand_to_make(by_hand: usize, written: usize) -> &'static str {
+    match (by_hand, written) {
+        (0, 1) => "Start the machine again: this is written down for its next start.",
+        (0, _) => "Start the machine again: these are written down for its next start.",
+        (1, 0) => "Change this, and start the machine again if that takes a start.",
+        (_, 0) => "Change these in one visit, and start the machine again if that takes a start.",
+        (_, _) => "Change what is by hand, and start the machine again: the rest is written down for its next start.",
     }
-    format!("Change {label}, and start the machine again if that takes a start.")
 }
+
+pub(in crate::tui) const BY_ITS_START: &str = "at its start";
+pub(in crate::tui) const BY_YOUR_HAND: &str = "by hand";
 
 pub(in crate::tui) fn plan_is_climbed(file: &Path) -> String {
     format!("The plan {} is climbed, from its first stage on.", file.display())
@@ -145,12 +151,12 @@ pub(in crate::tui) fn because(reason: &str) -> String {
     format!("because {reason}")
 }
 
-pub(in crate::tui) fn setting_to(label: &str, to: &str) -> String {
-    format!("setting {label} to {to}")
+pub(in crate::tui) fn setting(changes: &str) -> String {
+    format!("setting {changes}")
 }
 
-pub(in crate::tui) fn back_to_stock(label: &str, to: &str) -> String {
-    format!("on the way back to stock: {label} to {to}")
+pub(in crate::tui) fn on_the_way_home(changes: &str) -> String {
+    format!("on the way home: {changes}")
 }
 
 pub(in crate::tui) fn resting(left: Span) -> String {

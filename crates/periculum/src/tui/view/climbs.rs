@@ -116,8 +116,8 @@ fn line(app: &App, listed: &Listed, found: Option<usize>, widths: &Widths, is_se
     let theme = &app.theme;
     let row = &listed.row;
     let text = if is_selected { theme.accent.bold() } else { theme.text };
-    let (sign, style) = match row.end.as_deref() {
-        Some(end) if end == ClimbEnd::Completed.sentence() => ("✓", theme.good),
+    let (sign, style) = match &row.end {
+        Some(ClimbEnd::Completed) => ("✓", theme.good),
         Some(_) => ("–", theme.warning),
         None => ("○", theme.accent),
     };
@@ -125,7 +125,7 @@ fn line(app: &App, listed: &Listed, found: Option<usize>, widths: &Widths, is_se
     let began = local_date(row.wall);
     let began = if *is_narrow { &began[..DAY] } else { &began };
     let specimen = specimen(row, *is_narrow);
-    let end = row.end.clone().unwrap_or_else(|| labels::NOT_FINISHED.into());
+    let end = row.end.as_ref().map_or_else(|| labels::NOT_FINISHED.into(), ClimbEnd::sentence);
     let picked = if app.picks.has(row.climb, None) { "+" } else { " " };
     let trials = telling::trials(found, row.trials);
     Line::from(vec![

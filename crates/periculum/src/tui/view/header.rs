@@ -7,7 +7,6 @@ use ratatui::style::Style;
 use ratatui::text::{Line, Span};
 
 use crate::tui::app::App;
-use crate::tui::keys;
 use crate::tui::telling::{self, labels};
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
@@ -83,7 +82,7 @@ pub(super) fn draw_keys(frame: &mut Frame, app: &App, area: Rect) {
         return frame.render_widget(Line::styled(told.clone(), theme.accent.bold()), area);
     }
     let mut line = Line::default();
-    for key in keys::offered(app).filter(|key| !key.shown.is_empty()) {
+    for key in app.offered_keys().filter(|key| !key.shown.is_empty()) {
         let width = line.width() + key.shown.chars().count() + key.does.chars().count() + 1;
         if width > usize::from(area.width) {
             break;

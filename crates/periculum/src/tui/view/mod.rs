@@ -33,7 +33,8 @@ use ratatui::layout::{Constraint, Layout, Margin, Rect};
 use ratatui::style::Style;
 use ratatui::text::{Line, Span};
 
-use super::app::{App, View};
+use super::action::View;
+use super::app::App;
 
 /// From here up there is room for a column of figures beside the profile.
 const WIDE: (u16, u16) = (120, 30);

@@ -1,8 +1,8 @@
 //! What lies over the view: the card that asks the operator, questions, text entry and help.
 
 use periculum_core::engine::Question;
-use periculum_core::model::setting::TakesEffect;
-use periculum_core::telling::change_words;
+use periculum_core::model::rung::Change;
+use periculum_core::telling::{answer_words, change_words};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Flex, Layout, Margin, Rect};
 use ratatui::text::{Line, Span, Text};
@@ -10,8 +10,8 @@ use ratatui::widgets::{Block, BorderType, Clear, Padding, Paragraph, Wrap};
 use tui_input::Input;
 
 use super::plan;
-use crate::tui::app::{App, Mode, View};
-use crate::tui::keys;
+use crate::tui::action::View;
+use crate::tui::app::{App, Mode};
 use crate::tui::telling::{self, labels};
 
 pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
@@ -55,31 +55,42 @@ pub(super) fn draw(frame: &mut Frame, app: &App, area: Rect) {
 
 fn ask(app: &App, question: &Question) -> Text<'static> {
     let theme = &app.theme;
-    let Question::Change { change } = question;
-    let (label, from, to) = change_words(change, &app.shown.rig);
-    let from = from.unwrap_or_else(|| telling::WHATEVER_IT_IS.into());
+    let Question::Change { errand } = question;
+    let rig = &app.shown.rig;
     let why = match app.shown.story.open_trial() {
-        Some(trial) => telling::change_is_for(trial, &app.shown.rig),
-        None => telling::CHANGE_IS_FOR_STOCK.into(),
+        Some(trial) => telling::change_is_for(trial, rig),
+        None => telling::CHANGE_IS_FOR_HOME.into(),
     };
-    let is_written =
-        app.shown.rig.setting(&change.setting).is_some_and(|it| it.takes_effect == TakesEffect::AtNextStart);
-    let what = telling::change_to_make(&label, is_written);
-    let mut lines = vec![
-        Line::styled(what, theme.text),
-        Line::default(),
-        Line::from(vec![
-            Span::styled(format!("    {label}    "), theme.muted),
-            Span::styled(from, theme.text),
+    let written = errand.changes().iter().filter(|change| rig.needs_start(&change.setting)).count();
+    let by_hand = errand.changes().len() - written;
+    let changes: Vec<(&Change, _)> =
+        errand.changes().iter().map(|change| (change, change_words(change, rig))).collect();
+    let unknown = || telling::WHATEVER_IT_IS.to_owned();
+    let before = |from: &Option<String>| from.clone().unwrap_or_else(unknown);
+    let wide = changes.iter().map(|(_, (label, ..))| label.chars().count()).max().unwrap_or(0);
+    let wide_before = changes.iter().map(|(_, (_, from, _))| before(from).chars().count()).max().unwrap_or(0);
+    let mut lines = vec![Line::styled(telling::errand_to_make(by_hand, written), theme.text), Line::default()];
+    for (change, (label, from, to)) in changes {
+        let mut line = vec![
+            Span::styled(format!("    {label:<wide$}    "), theme.muted),
+            Span::styled(format!("{:<wide_before$}", before(&from)), theme.text),
             Span::styled("   →   ", theme.muted),
             Span::styled(to, theme.accent.bold()),
-        ]),
+        ];
+        if by_hand > 0 && written > 0 {
+            let starts = rig.needs_start(&change.setting);
+            let how = if starts { telling::BY_ITS_START } else { telling::BY_YOUR_HAND };
+            line.push(Span::styled(format!("   {how}"), theme.muted));
+        }
+        lines.push(Line::from(line));
+    }
+    lines.extend([
         Line::default(),
         Line::styled(why, theme.muted),
         Line::styled(telling::NOTHING_IS_LOST, theme.muted),
-    ];
+    ]);
     lines.push(Line::default());
-    for (key, does) in labels::ANSWERS {
+    for (key, does) in question.answers().iter().map(|answer| (App::key_of(*answer), answer_words(*answer))) {
         lines.push(Line::from(vec![
             Span::styled(format!("    {key}  "), theme.accent.bold()),
             Span::styled(does, theme.text),
@@ -120,7 +131,7 @@ fn help(app: &App) -> Text<'static> {
         }));
         lines.push(Line::default());
     }
-    let keys: Vec<String> = keys::of_view(app).map(|key| format!("  {:<9} {:<23}", key.shown, key.does)).collect();
+    let keys: Vec<String> = app.keys_of_view().map(|key| format!("  {:<9} {:<23}", key.shown, key.does)).collect();
     lines.extend(keys.chunks(2).map(|pair| Line::styled(pair.concat(), theme.muted)));
     Text::from(lines)
 }

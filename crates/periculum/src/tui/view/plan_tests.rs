@@ -7,7 +7,8 @@ use ratatui::crossterm::event::KeyCode;
 
 use super::tests::{app_at, picture, press};
 use crate::climbing::Wanted;
-use crate::tui::app::{App, View};
+use crate::tui::action::View;
+use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 use crate::tui::draft::Draft;
 use crate::tui::library::Library;

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 
 use periculum_core::Decimal;
-use periculum_core::engine::{Climb, Said};
+use periculum_core::engine::{Climb, ClimbEnd, Said};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{CoreProgress, Progress, Score, Workload};
 use periculum_core::model::verdict::Verdict;
@@ -23,9 +23,7 @@ use crate::cli::Pace;
 use crate::climbing::{Prepared, open_ledger};
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
-use crate::tui::keys;
 use crate::tui::library::{Library, Listed, Read};
-use crate::tui::saving;
 use crate::tui::theme::{Depth, Theme};
 
 /// The interface after a climb of this demo plan was driven up to here.
@@ -53,7 +51,7 @@ fn app(briefing: &Briefing) -> App {
     App::new(climbed, nowhere, Theme::new(Depth::True))
 }
 
-fn climb_row(climb: i64, end: Option<&str>) -> ClimbRow {
+fn climb_row(climb: i64, end: Option<ClimbEnd>) -> ClimbRow {
     ClimbRow {
         climb,
         plan: "first light".into(),
@@ -62,7 +60,7 @@ fn climb_row(climb: i64, end: Option<&str>) -> ClimbRow {
         use_name: "daily".into(),
         seed: Some(11),
         wall: Moment::from_millis(1_781_989_200_000),
-        end: end.map(str::to_owned),
+        end,
         trials: 24,
         falls: 2,
         tested: Span::from_seconds(2414),
@@ -188,7 +186,7 @@ fn help_fits_the_smallest_screen() {
     for view in '1'..='9' {
         press(&mut app, KeyCode::Char(view));
         press(&mut app, KeyCode::Char('?'));
-        let last = keys::of_view(&app).last().map(|key| key.does).expect("a key");
+        let last = app.keys_of_view().last().map(|key| key.does).expect("a key");
         let help = picture(&app, 80, 24);
         assert!(help.contains(last) && help.contains("views"), "{last} is missing in view {view}:\n{help}");
         press(&mut app, KeyCode::Esc);
@@ -289,7 +287,7 @@ fn climbs_of_the_ledger_are_listed() {
     assert!(picture(&app, 80, 24).contains("reading …"));
     read_shelf(&mut app);
     assert!(picture(&app, 80, 24).contains("There is no climb in this ledger yet"));
-    let rows = [(3, None), (2, Some("every stage is done")), (1, Some("stopped"))];
+    let rows = [(3, None), (2, Some(ClimbEnd::Completed)), (1, Some(ClimbEnd::Stopped))];
     let listed = |(climb, end)| Listed { row: climb_row(climb, end), mark: (climb == 2).then(|| "4 700 MHz".into()) };
     app.take_read(Read::Climbs(rows.map(listed).to_vec()));
     let mut index = Index::default();
@@ -329,7 +327,7 @@ fn scores_show_what_pays_and_how_it_ranks() {
         unit: "GB/s".into(),
         merit: value,
     };
-    let listed = |climb| Listed { row: climb_row(climb, Some("stopped")), mark: None };
+    let listed = |climb| Listed { row: climb_row(climb, Some(ClimbEnd::Stopped)), mark: None };
     app.take_read(Read::Climbs(vec![listed(3), listed(2), listed(1)]));
     let result = Entered {
         what: "bandwidth-copy".into(),
@@ -361,7 +359,7 @@ fn what_is_picked_is_compared_and_specimens_are_ranked_without_it() {
         Some(rung.map(|(name, value)| (name.to_owned(), value)).into_iter().collect())
     };
     let listed = |climb, clock: i64| Listed {
-        row: ClimbRow { mark: mark(clock), ..climb_row(climb, Some("stopped")) },
+        row: ClimbRow { mark: mark(clock), ..climb_row(climb, Some(ClimbEnd::Stopped)) },
         mark: Some(format!("{clock} MHz at 1.210 V")),
     };
     app.take_read(Read::Climbs(vec![listed(3, 4650), listed(2, 4725), listed(1, 4700)]));
@@ -474,7 +472,7 @@ fn traces_are_looked_at_closer_and_over_each_other() {
     // The picture that is written has the same trials on it.
     let folder = tempfile::tempdir().expect("a folder");
     let file = folder.path().join("over.svg");
-    saving::save(&mut app, file.to_str().expect("a name")).expect("written");
+    app.save(file.to_str().expect("a name")).expect("written");
     let svg = std::fs::read_to_string(file).expect("a picture");
     assert!(svg.contains("1 trial 16") && svg.contains("2 trial 14"), "{svg}");
     press(&mut app, KeyCode::Char('o'));

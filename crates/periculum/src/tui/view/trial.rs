@@ -4,7 +4,7 @@ use periculum_core::engine::Prospect;
 use periculum_core::model::moment::Span as Time;
 use periculum_core::model::quantity::measured;
 use periculum_core::story::TrialStory;
-use periculum_core::telling::{change_words, mark_sentence, whereabouts};
+use periculum_core::telling::{errand_words, mark_sentence, whereabouts};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;
@@ -48,10 +48,7 @@ fn pass(app: &App, trial: &TrialStory, width: u16) -> Line<'static> {
     let mut line = Line::from(lead(app, &trial.proof));
     let Some((index, running)) = app.shown.story.running_pass() else {
         let what = match &app.shown.story.under_way {
-            Some(change) => {
-                let (label, _, to) = change_words(change, &app.shown.rig);
-                telling::setting_to(&label, &to)
-            }
+            Some(errand) => telling::setting(&errand_words(errand, &app.shown.rig)),
             None if app.shown.story.is_paused => telling::WAITS_FOR_YOU.into(),
             None if let Some(until) = app.shown.story.rests_until => {
                 telling::resting(until.since(app.shown.story.latest))
@@ -114,10 +111,7 @@ fn following(app: &App) -> Option<&'static str> {
 
 fn between(app: &App) -> Line<'static> {
     let what = match &app.shown.story.under_way {
-        Some(change) => {
-            let (label, _, to) = change_words(change, &app.shown.rig);
-            telling::back_to_stock(&label, &to)
-        }
+        Some(errand) => telling::on_the_way_home(&errand_words(errand, &app.shown.rig)),
         None if app.shown.story.is_paused => telling::PAUSED_BETWEEN.into(),
         None => telling::ABOUT_TO_BEGIN.into(),
     };
@@ -127,12 +121,10 @@ fn between(app: &App) -> Line<'static> {
 /// The end of the climb, and every mark that stands.
 fn over(app: &App) -> Vec<Line<'static>> {
     let theme = &app.theme;
-    let how = app
-        .shown
-        .story
-        .ended
-        .as_ref()
-        .map(|ended| format!("{}; {}", ended.end.sentence(), whereabouts(&ended.not_at_stock, &app.shown.rig)));
+    let how = app.shown.story.ended.as_ref().map(|ended| {
+        let left = whereabouts(&ended.not_at_stock, ended.left_at.as_ref(), &app.shown.rig);
+        format!("{}; {left}", ended.end.sentence())
+    });
     let mut lines = vec![Line::from(vec![lead(app, labels::OVER), Span::styled(how.unwrap_or_default(), theme.text)])];
     if app.shown.story.marks.is_empty() {
         let is_beyond = |trial: &TrialStory| trial.held_the_proof() && trial.rung != app.shown.rig.stock();

@@ -1,0 +1,25 @@
+//! What can be answered.
+
+use strum::{IntoStaticStr, VariantArray};
+
+/// An answer to a question.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, IntoStaticStr, VariantArray)]
+#[strum(serialize_all = "kebab-case")]
+pub enum Answer {
+    /// It is made, and the rig runs.
+    Done,
+    /// It was made, and the rig did not start.
+    NoStart,
+    /// The rig started, but with its defaults in force.
+    Defaults,
+}
+
+impl Answer {
+    /// Every answer.
+    pub const ALL: &[Self] = Self::VARIANTS;
+
+    /// The word that gives it, in lines and scripts.
+    pub fn word(self) -> &'static str {
+        self.into()
+    }
+}

@@ -1,0 +1,42 @@
+//! What may not take longer than so long: one table for all of it.
+
+use crate::engine::state::{Doing, Pressure, State};
+use crate::model::moment::{Moment, Span};
+
+/// A pass that has not ended this long after its time is stalled.
+const OVERDUE: Span = Span::from_seconds(60);
+
+/// A pass that was told to stop is told again, harder, where it has not ended this long after.
+const STOPPING: Span = Span::from_seconds(5);
+
+/// A pass that has not ended this long after it was told to stop can't be ended.
+const UNSTOPPABLE: Span = Span::from_seconds(20);
+
+/// What time has come for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Due {
+    /// The rig has rested.
+    Pass,
+    /// The pass should have ended.
+    PassEnd,
+    /// A pass that was told to stop is to be told again.
+    SecondStop,
+    /// A pass that was told twice can't be stopped.
+    Despair,
+}
+
+/// What is due in a state, given how long the pass takes that runs in it, preparations and all; nothing where time may go by.
+pub(super) fn due(state: &State, pass: Span, now: Moment) -> Option<Due> {
+    let State::Trying(_, doing) = state else { return None };
+    let (from, patience, due) = match doing {
+        Doing::Setting { .. } => return None,
+        Doing::Resting { until, .. } => return (now >= *until).then_some(Due::Pass),
+        Doing::Passing { began, stopping: None, .. } => (*began, pass + OVERDUE, Due::PassEnd),
+        Doing::Passing { stopping: Some(stop), .. } => match stop.pressure {
+            Pressure::Told => (stop.since, STOPPING, Due::SecondStop),
+            Pressure::Harder => (stop.since, UNSTOPPABLE, Due::Despair),
+            Pressure::GivenUp => return None,
+        },
+    };
+    (now.since(from) > patience).then_some(due)
+}

@@ -1,0 +1,152 @@
+//! The passes of a trial, one after the other, and what becomes of each.
+
+use super::climber::{Climber, blame};
+use crate::engine::course::Course;
+use crate::engine::entry::{ClimbEnd, Entry};
+use crate::engine::state::{Doing, Next, State, Stopping, Trial};
+use crate::engine::step::{Command, Step};
+use crate::model::evidence::Finding;
+use crate::model::incident::{Incident, IncidentKind};
+use crate::model::moment::Span;
+use crate::model::obstacle::Met;
+use crate::model::pass::{Pass, PassOrder, PassReport, Threads};
+use crate::model::reason::Reason;
+use crate::model::rung::InForce;
+
+/// So many times its length a pass gets that finished no round.
+const MORE_TIME: u32 = 4;
+
+impl Climber {
+    pub(super) fn begin_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
+        if self.rules > 0 && !trial.incidents.is_empty() {
+            return self.end_trial(trial, step);
+        }
+        if self.pause_wanted {
+            return self.pause(Next::Pass(trial, index), step);
+        }
+        let pause = self.pass(index).pause;
+        if pause.is_zero() {
+            return self.start_pass(trial, index, step);
+        }
+        step.entries.push(Entry::Resting { trial: trial.number, pass: index, pause });
+        State::Trying(trial, Doing::Resting { index, until: step.at + pause })
+    }
+
+    pub(super) fn end_rest(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
+        if self.rules > 0 && !trial.incidents.is_empty() {
+            return self.end_trial(trial, step);
+        }
+        self.start_pass(trial, index, step)
+    }
+
+    fn start_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
+        self.tally.setbacks = 0;
+        let pass = self.pass(index);
+        let cores = self.cores_for(&pass);
+        let (order, on) = (pass.clone(), cores.clone());
+        step.entries.push(Entry::PassBegan { trial: trial.number, pass: index, order, on });
+        let nth = self.tally.spoken + 1;
+        step.command = Some(Command::RunPass(PassOrder { trial: trial.number, index, pass, nth, cores }));
+        State::Trying(trial, Doing::Passing { index, began: step.at, stopping: None })
+    }
+
+    /// The processors that a pass is about which does not load all of them together: those of the setting that climbs.
+    fn cores_for(&self, pass: &Pass) -> Vec<u32> {
+        let climbed = self.course.as_ref().and_then(Course::climbs).and_then(|name| self.rig.setting(name));
+        climbed.filter(|_| pass.threads != Threads::All).map(|setting| setting.drives.clone()).unwrap_or_default()
+    }
+
+    /// A pass of the proof, as long as the trial wants it.
+    pub(super) fn pass(&self, index: usize) -> Pass {
+        let proof = self.plan.proof_of(self.stage);
+        let mut pass = proof.passes[index].clone();
+        if let Some(length) = self.course.as_ref().and_then(Course::length) {
+            let share = length.seconds() / proof.length().seconds();
+            pass.length = Span::from_millis(((pass.length.millis() as f64 * share).round() as u64).max(1));
+        }
+        pass.length = Span::from_millis(pass.length.millis().saturating_mul(self.stretch.into()));
+        pass
+    }
+
+    pub(super) fn pause(&mut self, next: Next, step: &mut Step) -> State {
+        self.pause_wanted = false;
+        step.entries.push(Entry::Paused);
+        State::Paused(next)
+    }
+
+    pub(super) fn on_pass_ended(
+        &mut self,
+        state: State,
+        report: &PassReport,
+        reported: Option<&InForce>,
+        step: &mut Step,
+    ) -> State {
+        let State::Trying(mut trial, Doing::Passing { index, stopping, .. }) = state else { return state };
+        self.tally.downs_in_a_row = 0;
+        self.tally.tested += report.ran;
+        trial.tested += report.ran;
+        if let Some(score) = &report.score {
+            trial.scores.push(score.merit());
+            trial.benchmarks.push(self.plan.proof_of(self.stage).passes[index].load.clone());
+        }
+        step.entries.push(Entry::PassEnded { trial: trial.number, pass: index, report: report.clone() });
+        for incident in &report.incidents {
+            self.after_machine_down(incident.kind);
+            blame(&mut trial, Some(index), incident.clone(), step);
+        }
+        let was_told_to_stop = stopping.is_some();
+        match stopping.map(|stop| stop.why) {
+            Some(Stopping::ByOperator(stay)) => {
+                self.close_void(&trial, Some(IncidentKind::Stopped), step);
+                return self.stop_at(stay, step);
+            }
+            Some(Stopping::ToWait(aside)) => return self.wait_aside(&trial, aside, step),
+            Some(Stopping::Instead(wanted)) => {
+                self.close_void(&trial, None, step);
+                return self.make(*wanted, step);
+            }
+            Some(Stopping::Unsound { why }) => {
+                self.close(&trial, None, step);
+                return self.go_home(ClimbEnd::Unsound { why }, step);
+            }
+            Some(Stopping::ForCause) | None => {}
+        }
+        if let Some(told) = &report.refused {
+            self.close_void(&trial, None, step);
+            let why = Met::NotStarted { told: told.clone() }.into();
+            return self.go_home(ClimbEnd::Unsound { why }, step);
+        }
+        if report.stopped && !was_told_to_stop && report.incidents.is_empty() {
+            let incident = Incident::new(IncidentKind::Stalled, Finding::EndedEarly);
+            blame(&mut trial, Some(index), incident.into_pass(report.ran), step);
+        }
+        if report.unchecked && trial.incidents.is_empty() {
+            return self.after_nothing_was_checked(&trial, index, step);
+        }
+        let Some(reported) = reported else { return self.go_on_after_pass(trial, index, step) };
+        for incident in self.belief.strayed(reported) {
+            blame(&mut trial, Some(index), incident, step);
+        }
+        match self.doubt_unread(trial, reported, step) {
+            Ok(trial) => self.go_on_after_pass(trial, index, step),
+            Err(again) => again,
+        }
+    }
+
+    fn go_on_after_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
+        let over = !trial.incidents.is_empty() || index + 1 == self.plan.proof_of(self.stage).passes.len();
+        if over { self.end_trial(trial, step) } else { self.begin_pass(trial, index + 1, step) }
+    }
+
+    /// Gives the passes of the stage more time where they did not check everything; says what to change where they had more.
+    fn after_nothing_was_checked(&mut self, trial: &Trial, index: usize, step: &mut Step) -> State {
+        self.close_void(trial, None, step);
+        if self.stretch > 1 {
+            let Pass { load, length, .. } = self.pass(index);
+            let why = Met::NothingChecked { load, length }.into();
+            return self.go_home(ClimbEnd::Unsound { why }, step);
+        }
+        self.stretch = MORE_TIME;
+        self.begin_trial(trial.rung.clone(), Reason::MoreTime { trial: trial.number }, step)
+    }
+}

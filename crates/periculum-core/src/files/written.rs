@@ -1,0 +1,189 @@
+//! The text of plan files that this program writes itself: all of it comes from here, so that no name can break it.
+
+use toml_edit::{Array, ArrayOfTables, DocumentMut, InlineTable, Item, Table, Value, value};
+
+use crate::model::amount::Amount;
+use crate::model::moment::Span;
+use crate::model::pass::{Extent, Pass, StopOn, Threads};
+use crate::model::program::{Output, Program};
+
+/// What a digest of a program's output begins with.
+pub(super) const DIGEST: &str = "sha256:";
+
+/// A plan file that is being written.
+pub struct PlanText {
+    document: DocumentMut,
+}
+
+impl PlanText {
+    /// A plan of this name for the rig of this file and this use, with nothing in it.
+    pub fn new(name: &str, rig: &str, use_name: &str) -> Self {
+        let mut document = DocumentMut::new();
+        document["format"] = value(1);
+        let mut plan = Table::new();
+        for (key, text) in [("name", name), ("rig", rig), ("use", use_name)] {
+            plan[key] = value(text);
+        }
+        document["plan"] = Item::Table(plan);
+        Self { document }
+    }
+
+    /// Puts a proof in.
+    pub fn add_proof(&mut self, name: &str, passes: &[Pass]) {
+        let mut lines: Array = passes.iter().map(pass_table).collect();
+        lines.iter_mut().for_each(|line| line.decor_mut().set_prefix("\n    "));
+        lines.set_trailing_comma(true);
+        lines.set_trailing("\n");
+        let mut proof = Table::new();
+        proof["passes"] = value(lines);
+        self.below("proof")[name] = Item::Table(proof);
+    }
+
+    /// Puts a program in.
+    pub fn add_program(&mut self, program: &Program) {
+        self.below("program")[&program.name] = Item::Table(program_table(program));
+    }
+
+    /// Puts a stage in, with what stands above it, and its keys.
+    pub fn add_stage(&mut self, comment: &str, keys: &[(&str, Value)]) {
+        let mut stage: Table = keys.iter().map(|(key, it)| ((*key).to_owned(), value(it.clone()))).collect();
+        if !comment.is_empty() {
+            stage.decor_mut().set_prefix(format!("\n# {comment}\n"));
+        }
+        let stages = self.document.entry("stage").or_insert(Item::ArrayOfTables(ArrayOfTables::new()));
+        if let Some(stages) = stages.as_array_of_tables_mut() {
+            stages.push(stage);
+        }
+    }
+
+    /// The text.
+    pub fn text(&self) -> String {
+        self.document.to_string()
+    }
+
+    /// The table that sections like `[proof.NAME]` stand below.
+    fn below(&mut self, kind: &str) -> &mut Item {
+        let above = self.document.entry(kind).or_insert(Item::Table(Table::new()));
+        if let Some(table) = above.as_table_mut() {
+            table.set_implicit(true);
+        }
+        above
+    }
+}
+
+/// A pass as an element of `passes`, which is read as the same pass.
+pub(super) fn pass_table(pass: &Pass) -> InlineTable {
+    let bytes = |bytes: u64| Value::from(format!("{bytes}B"));
+    let mut table = InlineTable::new();
+    table.insert("load", pass.load.as_str().into());
+    table.insert("for", time(pass.length));
+    let demand = pass.demand;
+    let threads = match pass.threads {
+        Threads::All => None,
+        Threads::Each => Some(Value::from("each")),
+        Threads::Count(count) => Some(i64::from(count).into()),
+    };
+    let (size, memory) = match demand.extent {
+        Extent::Usual => (None, None),
+        Extent::Size(size) => (i64::try_from(size).ok().map(Value::from), None),
+        Extent::Memory(Amount::Bytes(amount)) => (None, Some(bytes(amount))),
+        Extent::Memory(Amount::Percent(percent)) => (None, Some(Value::from(format!("{percent}%")))),
+    };
+    let rest = [
+        ("pause", (!pass.pause.is_zero()).then(|| time(pass.pause))),
+        ("threads", threads),
+        ("times", demand.times.and_then(|times| i64::try_from(times).ok()).map(Value::from)),
+        ("size", size),
+        ("memory", memory),
+        ("reserve", demand.reserve.map(bytes)),
+        ("priority", demand.priority.map(|priority| i64::from(priority).into())),
+        ("stop_on", (demand.stop_on == StopOn::Never).then(|| Value::from("never"))),
+    ];
+    for (key, it) in rest {
+        it.into_iter().for_each(|it| drop(table.insert(key, it)));
+    }
+    table
+}
+
+/// A length of time in the largest unit that it is a whole number of.
+fn time(span: Span) -> Value {
+    let millis = span.millis();
+    let units = [("h", 3_600_000), ("min", 60_000), ("s", 1000)];
+    let whole = units.into_iter().find(|(_, unit)| millis > 0 && millis % unit == 0);
+    whole.map_or_else(|| format!("{millis}ms"), |(name, unit)| format!("{}{name}", millis / unit)).into()
+}
+
+/// A program as a section, which is read as the same program.
+pub(super) fn program_table(program: &Program) -> Table {
+    let mut table = Table::new();
+    table["run"] = value(program.run.iter().collect::<Array>());
+    table["limit"] = value(time(program.limit));
+    table["status"] = value(i64::from(program.status));
+    if let Some(folder) = &program.folder {
+        table["folder"] = value(folder);
+    }
+    match &program.output {
+        Output::Any => {}
+        Output::Same => table["output"] = value("same"),
+        Output::Digest(digest) => table["output"] = value(format!("{DIGEST}{digest}")),
+    }
+    if let Some(measure) = &program.score {
+        let pattern = measure.pattern.as_ref().map(|pattern| ("pattern", pattern));
+        let keys = pattern.into_iter().chain([("formula", &measure.formula), ("unit", &measure.unit)]);
+        table["score"] = value(keys.map(|(key, text)| (key, text.as_str())).collect::<InlineTable>());
+    }
+    table
+}
+
+/// The text of a file's section for a program.
+#[cfg(test)]
+pub(super) fn program_text(program: &Program) -> String {
+    let mut document = DocumentMut::new();
+    let mut programs = Table::new();
+    programs.set_implicit(true);
+    programs[&program.name] = Item::Table(program_table(program));
+    document["program"] = Item::Table(programs);
+    document.to_string()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::files::{Document, Problems, plan_file, rig_file};
+    use proptest::prelude::*;
+
+    const RIG: &str = "format = 1\n[rig]\nname = \"r\"\n";
+
+    proptest! {
+        /// Whatever things are called, the text is read as it was meant.
+        #[test]
+        fn what_is_written_is_read_as_the_same(name in "\\PC{1,12}|[\\x00-\\x1f\"\\\\]{1,4}", seconds in 1u64..90) {
+            let mut text = PlanText::new(&name, "r.rig.toml", "daily");
+            let passes = [Pass::usual("dense", Span::from_seconds(seconds))];
+            text.add_proof(&name, &passes);
+            text.add_stage("To know the rig.", &[("strategy", "baseline".into()), ("proof", name.as_str().into())]);
+            let text = text.text();
+            let (rig, plan) = (Document::parse(RIG).expect("a rig"), Document::parse(&text).expect("TOML"));
+            let problems = Problems::default();
+            let rig = rig_file::read(&rig.top(&problems)).expect("a rig");
+            let plan = plan_file::read(&plan.top(&problems), &rig, &["dense"]).expect("a plan");
+            prop_assert_eq!(&plan.proofs[0].passes, &passes);
+            prop_assert_eq!(plan.stages.len(), 1);
+        }
+    }
+
+    #[test]
+    fn a_plan_reads_well() {
+        let mut text = PlanText::new("first light", "dome.rig.toml", "daily");
+        text.add_proof(
+            "quick",
+            &[Pass::usual("integer", Span::from_seconds(20)), Pass::usual("dense", Span::from_seconds(90))],
+        );
+        text.add_stage(
+            "To know the rig.",
+            &[("strategy", "baseline".into()), ("repeats", 3.into()), ("proof", "quick".into())],
+        );
+        text.add_stage("", &[("strategy", "seek".into()), ("proof", "quick".into())]);
+        insta::assert_snapshot!(text.text());
+    }
+}

@@ -1,0 +1,125 @@
+//! What is done to a rig in one visit: by somebody, or by one start of the machine.
+
+use serde::{Deserialize, Serialize};
+
+use crate::model::rig::Rig;
+use crate::model::rung::Change;
+
+/// Changes that are made together, in this order, each of another setting; what takes effect at once is an errand of one.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(from = "Written", into = "Written")]
+pub struct Errand {
+    changes: Vec<Change>,
+}
+
+/// As records have it: those of earlier versions know one change only.
+#[derive(Serialize, Deserialize)]
+#[serde(untagged)]
+enum Written {
+    One { change: Change },
+    Several { changes: Vec<Change> },
+}
+
+impl Errand {
+    /// An errand of one change.
+    pub fn of(change: Change) -> Self {
+        Self { changes: vec![change] }
+    }
+
+    /// The changes, in the order in which they are made.
+    pub fn changes(&self) -> &[Change] {
+        &self.changes
+    }
+
+    /// The change of this setting.
+    pub fn change_of(&self, setting: &str) -> Option<&Change> {
+        self.changes.iter().find(|change| change.setting == setting)
+    }
+
+    /// Takes another change in, unless its setting is changed already: what may not be done in one jump takes another visit.
+    ///
+    /// # Errors
+    /// Gives the change back.
+    pub fn add(&mut self, change: Change) -> Result<(), Change> {
+        if self.change_of(&change.setting).is_some() {
+            return Err(change);
+        }
+        self.changes.push(change);
+        Ok(())
+    }
+
+    /// Whether somebody has to make it, or to start the machine anew with it.
+    pub fn needs_somebody(&self, rig: &Rig) -> bool {
+        self.changes.iter().any(|change| rig.needs_somebody(&change.setting))
+    }
+
+    /// Whether the machine has to be started anew before it is in force.
+    pub fn needs_start(&self, rig: &Rig) -> bool {
+        self.changes.iter().any(|change| rig.needs_start(&change.setting))
+    }
+
+    /// Those of its changes that a start brings into force.
+    pub fn with_start(&self, rig: &Rig) -> Self {
+        let changes = self.changes.iter().filter(|change| rig.needs_start(&change.setting));
+        Self { changes: changes.cloned().collect() }
+    }
+
+    /// Those of its changes that no start brings into force.
+    pub fn without_start(&self, rig: &Rig) -> Option<Self> {
+        let changes = self.changes.iter().filter(|change| !rig.needs_start(&change.setting));
+        let changes: Vec<Change> = changes.cloned().collect();
+        (!changes.is_empty()).then_some(Self { changes })
+    }
+}
+
+impl From<Written> for Errand {
+    fn from(written: Written) -> Self {
+        match written {
+            Written::One { change } => Self::of(change),
+            Written::Several { changes } => Self { changes },
+        }
+    }
+}
+
+impl From<Errand> for Written {
+    fn from(mut errand: Errand) -> Self {
+        match errand.changes.pop() {
+            Some(change) if errand.changes.is_empty() => Self::One { change },
+            Some(last) => {
+                errand.changes.push(last);
+                Self::Several { changes: errand.changes }
+            }
+            None => Self::Several { changes: Vec::new() },
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn change(setting: &str, to: i64) -> Change {
+        Change { setting: setting.into(), from: None, to: to.into() }
+    }
+
+    #[test]
+    fn a_setting_is_changed_once_a_visit() {
+        let mut errand = Errand::of(change("clock", 43));
+        assert_eq!(errand.add(change("clock", 44)), Err(change("clock", 44)));
+        assert_eq!(errand.add(change("volts", 130)), Ok(()));
+        assert_eq!(errand.changes().len(), 2);
+    }
+
+    #[test]
+    fn one_change_is_written_as_it_always_was() {
+        let one = Errand::of(change("clock", 43));
+        let written = serde_json::to_string(&one).expect("json");
+        assert_eq!(written, r#"{"change":{"setting":"clock","from":null,"to":"43"}}"#);
+        assert_eq!(serde_json::from_str::<Errand>(&written).expect("an errand"), one);
+        let mut two = one;
+        two.add(change("volts", 130)).expect("another setting");
+        let written = serde_json::to_string(&two).expect("json");
+        assert!(written.starts_with(r#"{"changes":["#), "{written}");
+        assert_eq!(serde_json::from_str::<Errand>(&written).expect("an errand"), two);
+    }
+}

@@ -1,0 +1,74 @@
+//! Errands as instructions and as a few words.
+
+use crate::engine::{Answer, Question, Said};
+use crate::model::errand::Errand;
+use crate::model::rig::Rig;
+use crate::model::rung::Change;
+
+/// A question as an instruction to the operator.
+pub fn ask(question: &Question, rig: &Rig) -> String {
+    let Question::Change { errand } = question;
+    let (started, by_hand): (Vec<&Change>, Vec<&Change>) =
+        errand.changes().iter().partition(|change| rig.needs_start(&change.setting));
+    let by_hand: Vec<String> = by_hand.into_iter().map(|change| by_hand_words(change, rig)).collect();
+    let started: Vec<String> = started.into_iter().map(|change| started_words(change, rig)).collect();
+    match (listed(&by_hand), listed(&started)) {
+        (by_hand, None) => by_hand.unwrap_or_default(),
+        (None, Some(started)) => format!("start the machine anew, so that {started}"),
+        (Some(by_hand), Some(started)) => format!("{by_hand}; and start the machine anew, so that {started}"),
+    }
+}
+
+/// What to say to a question, in lines and scripts: `done, or no-start, defaults, stop, stop-at-mark, leave`.
+pub fn grammar(answers: &[Answer]) -> String {
+    let mut words = Said::words(answers);
+    let first = words.next().unwrap_or_default();
+    format!("{first}, or {}", words.collect::<Vec<_>>().join(", "))
+}
+
+/// What an answer means to the one who gives it.
+pub fn answer_words(answer: Answer) -> &'static str {
+    match answer {
+        Answer::Done => "done, it runs",
+        Answer::NoStart => "it did not start",
+        Answer::Defaults => "it came back with defaults",
+    }
+}
+
+fn by_hand_words(change: &Change, rig: &Rig) -> String {
+    let (label, from, to) = change_words(change, rig);
+    match from {
+        Some(from) => format!("change {label} from {from} to {to}"),
+        None => format!("set {label} to {to}"),
+    }
+}
+
+fn started_words(change: &Change, rig: &Rig) -> String {
+    let (label, _, to) = change_words(change, rig);
+    format!("{label} becomes {to}")
+}
+
+/// As `a`, `a and b`, `a, b and c`.
+fn listed(words: &[String]) -> Option<String> {
+    let (last, before) = words.split_last()?;
+    Some(if before.is_empty() { last.clone() } else { format!("{} and {last}", before.join(", ")) })
+}
+
+/// What an errand changes, as `core clock to 4 700 MHz, core voltage to 1.250 V`.
+pub fn errand_words(errand: &Errand, rig: &Rig) -> String {
+    let words = errand.changes().iter().map(|change| {
+        let (label, _, to) = change_words(change, rig);
+        format!("{label} to {to}")
+    });
+    words.collect::<Vec<_>>().join(", ")
+}
+
+/// The setting's label, and the values from and to which it changes, as people read them.
+pub fn change_words(change: &Change, rig: &Rig) -> (String, Option<String>, String) {
+    match rig.setting(&change.setting) {
+        Some(setting) => {
+            (setting.label.clone(), change.from.map(|value| setting.written(value)), setting.written(change.to))
+        }
+        None => (change.setting.clone(), change.from.map(|value| value.to_string()), change.to.to_string()),
+    }
+}
