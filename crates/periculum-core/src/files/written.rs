@@ -109,7 +109,7 @@ pub(super) fn pass_table(pass: &Pass) -> InlineTable {
 fn time(span: Span) -> Value {
     let millis = span.millis();
     let units = [("h", 3_600_000), ("min", 60_000), ("s", 1000)];
-    let whole = units.into_iter().find(|(_, unit)| millis > 0 && millis % unit == 0);
+    let whole = units.into_iter().find(|(_, unit)| millis > 0 && millis.is_multiple_of(*unit));
     whole.map_or_else(|| format!("{millis}ms"), |(name, unit)| format!("{}{name}", millis / unit)).into()
 }
 

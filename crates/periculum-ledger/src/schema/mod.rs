@@ -11,8 +11,11 @@ use rusqlite::{Connection, Transaction, TransactionBehavior};
 use crate::error::LedgerError;
 use crate::projection;
 
+/// Brings a file of the format before up to another.
+type BringUp = fn(&Transaction) -> Result<(), LedgerError>;
+
 /// What brings a file up to each format, from the first.
-const FORMATS: [fn(&Transaction) -> Result<(), LedgerError>; 5] =
+const FORMATS: [BringUp; 5] =
     [format_1::bring_up, format_2::bring_up, format_3::bring_up, format_4::bring_up, format_5::bring_up];
 
 /// The newest format that this version knows, kept in the file's `user_version`.

@@ -56,15 +56,14 @@ fn beginning(plan: &Path, rig_path: &Path) -> Result<String> {
     let pass = |load: &str, seconds| Pass::usual(load, Span::from_seconds(seconds));
     text.add_proof("quick", &[pass("integer", 20), pass("dense", 90)]);
     text.add_proof("long", &[pass("dense", 3600), pass("transform", 3600)]);
-    let of = |strategy: &str, proof: &str| [("strategy", strategy.into()), ("proof", proof.into())].to_vec();
-    let moves = ("setting", setting.name.as_str().into());
-    let with = |keys: Vec<_>, more: &[_]| [keys, more.to_vec()].concat();
-    text.add_stage(
-        "To know the rig before anything is changed.",
-        &with(of("baseline", "quick"), &[("repeats", 3.into())]),
-    );
-    text.add_stage("To find the limit.", &with(of("seek", "quick"), &[moves.clone()]));
-    let kept = [moves, ("margin", 1.into()), ("save", use_name.as_str().into())];
-    text.add_stage("To prove a rung for every day, a step below it.", &with(of("soak", "long"), &kept));
+    let strategy = |name: &str| ("strategy", name.into());
+    let proof = |name: &str| ("proof", name.into());
+    let moves = || ("setting", setting.name.as_str().into());
+    let save = ("save", use_name.as_str().into());
+    let known = [strategy("baseline"), proof("quick"), ("repeats", 3.into())];
+    text.add_stage("To know the rig before anything is changed.", &known);
+    text.add_stage("To find the limit.", &[strategy("seek"), moves(), proof("quick")]);
+    let kept = [strategy("soak"), moves(), ("margin", 1.into()), proof("long"), save];
+    text.add_stage("To prove a rung for every day, a step below it.", &kept);
     Ok(text.text())
 }

@@ -1,6 +1,7 @@
 //! What comes of an errand: it took, it did not, or the rig did not survive it.
 
 use std::mem;
+use std::ops::ControlFlow;
 
 use super::climber::{Climber, blame};
 use crate::engine::entry::{Declined, Entry};
@@ -42,9 +43,9 @@ impl Climber {
                     blame(&mut trial, None, incident, step);
                 }
                 match self.doubt_unread(trial, reported, step) {
-                    Ok(trial) if trial.incidents.is_empty() => self.set_for(trial, step),
-                    Ok(trial) => self.end_trial(trial, step),
-                    Err(again) => again,
+                    ControlFlow::Continue(trial) if trial.incidents.is_empty() => self.set_for(trial, step),
+                    ControlFlow::Continue(trial) => self.end_trial(trial, step),
+                    ControlFlow::Break(again) => again,
                 }
             }
             State::GoingHome { then, under_way, mut given_up } => {
@@ -66,30 +67,29 @@ impl Climber {
     /// What becomes of a trial in which something can't be read back any more: the first time it is broken off and tried again,
     /// since it may be a moment's weakness of the interface, and then that is held against it.
     ///
-    /// # Errors
-    /// The state in which it is tried again.
+    /// Breaks with the state in which it is tried again.
     pub(super) fn doubt_unread(
         &mut self,
         mut trial: Trial,
         reported: &InForce,
         step: &mut Step,
-    ) -> Result<Trial, State> {
+    ) -> ControlFlow<State, Trial> {
         let unread = self.belief.unread(reported, self.rules);
         if unread.is_empty() {
-            return Ok(trial);
+            return ControlFlow::Continue(trial);
         }
         let was_unread = mem::replace(&mut self.was_unread, true);
         if was_unread || !trial.incidents.is_empty() {
             for incident in unread {
                 blame(&mut trial, None, incident, step);
             }
-            return Ok(trial);
+            return ControlFlow::Continue(trial);
         }
         let number = Some(trial.number);
         let told = unread.into_iter().map(|incident| Entry::Incident { trial: number, pass: None, incident });
         step.entries.extend(told);
         self.close_void(&trial, Some(IncidentKind::NotTaken), step);
-        Err(self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step))
+        ControlFlow::Break(self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step))
     }
 
     pub(super) fn on_apply_failed(&mut self, state: State, incident: Incident, step: &mut Step) -> State {

@@ -1,5 +1,7 @@
 //! The passes of a trial, one after the other, and what becomes of each.
 
+use std::ops::ControlFlow;
+
 use super::climber::{Climber, blame};
 use crate::engine::course::Course;
 use crate::engine::entry::{ClimbEnd, Entry};
@@ -128,8 +130,8 @@ impl Climber {
             blame(&mut trial, Some(index), incident, step);
         }
         match self.doubt_unread(trial, reported, step) {
-            Ok(trial) => self.go_on_after_pass(trial, index, step),
-            Err(again) => again,
+            ControlFlow::Continue(trial) => self.go_on_after_pass(trial, index, step),
+            ControlFlow::Break(again) => again,
         }
     }
 
