@@ -89,8 +89,14 @@ impl<L: FnMut(Notice)> Driver<L> {
                 break;
             }
             let patience = self.pacer.due(self.bench.now(), self.climb.needs_time());
-            let heard = if is_asked && self.operator.is_mute() { Heard::Gone } else { self.operator.listen(patience) };
+            // What was said before the end is heard before it.
+            let is_last = is_asked && self.operator.is_mute();
+            let heard = self.operator.listen(if is_last { Duration::ZERO } else { patience });
             match heard {
+                Heard::Nothing if is_last && !self.is_leaving => {
+                    self.take(Event::OperatorSaid { said: Said::Suspend })?;
+                    continue;
+                }
                 Heard::Word(said) => {
                     let event = self.said(said);
                     self.take(event)?;

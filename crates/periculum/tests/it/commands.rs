@@ -236,6 +236,21 @@ fn without_an_answer_the_climb_waits_and_goes_on_another_day() {
 }
 
 #[test]
+fn what_is_said_just_before_the_end_of_input_is_heard() {
+    let home = Home::new();
+    let plan = short_by_hand(&home);
+    for word in ["stop", "stop-at-mark", "perhaps"] {
+        let mut climb = home.periculum();
+        climb.arg("climb").arg(&plan).arg("--headless");
+        let climbed =
+            assert_cmd::Command::from_std(climb).write_stdin(format!("{word}\ndone\n")).output().expect("started");
+        assert_eq!(climbed.status.code(), Some(130), "{word}");
+        let told = String::from_utf8_lossy(&climbed.stdout).into_owned();
+        assert_eq!(told.contains("the operator stopped it"), word != "perhaps", "{word}: {told}");
+    }
+}
+
+#[test]
 fn a_report_is_written_as_a_picture_and_as_text() {
     let home = Home::new();
     output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).arg("--headless"));
