@@ -21,7 +21,8 @@ use crate::model::rung::InForce;
 ///   what goes wrong before a trial's first pass ends it; a sighting without words says nothing; a start that follows an
 ///   orderly end is no fall; a wish to leave while a pass is being stopped is kept.
 /// - 2: a walk from a rung that has not held in this climb proves that one first.
-/// - 3: changes that somebody makes, or that a start brings into force, are gathered into errands.
+/// - 3: changes that somebody makes, or that a start brings into force, are gathered into errands; a climb
+///   that was told to stop stops, even where its program or its machine dies of it.
 pub const RULES: u32 = 3;
 
 /// Something that happened, told to the engine with the time it happened at.

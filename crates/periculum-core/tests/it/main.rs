@@ -8,5 +8,6 @@ mod outline;
 mod play;
 mod scenarios;
 mod seek;
+mod states;
 mod strategies;
 mod trust;

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use periculum_core::Decimal;
-use periculum_core::engine::{Command, Event, Question, RULES, Said};
+use periculum_core::engine::{ClimbEnd, Command, Event, Question, RULES, Said};
 use periculum_core::model::ending::Ending;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::{Incident, IncidentKind};
@@ -281,4 +281,17 @@ fn a_one_thread_pass_runs_on_the_core_whose_setting_climbs() {
     assert_eq!(cores(&play), [0; 0], "the baseline is about no core");
     play.pass_ends(&[]);
     assert_eq!(cores(&play), [3]);
+}
+
+#[test]
+fn who_was_told_to_stop_stops_even_where_something_dies_of_it() {
+    for ending in [Ending::ProgramDied, Ending::MachineRestarted] {
+        let mut play = Play::begun();
+        play.say(Said::Stop);
+        play.restarted(ending, Some(Span::from_seconds(3)));
+        assert!(play.climb.is_ended(), "{}", play.log(6));
+        let ended = play.story.ended.as_ref().map(|ended| ended.end.clone());
+        assert_eq!(ended, Some(ClimbEnd::Stopped), "{}", play.log(6));
+        assert_eq!(last_verdict(&play), Some(Verdict::Void));
+    }
 }

@@ -6,7 +6,7 @@ use super::applying::ask_again;
 use super::climber::{Climber, blame};
 use crate::engine::entry::{ClimbEnd, Entry};
 use crate::engine::question::Question;
-use crate::engine::state::{Doing, Next, State, Then, Trial};
+use crate::engine::state::{Doing, Next, State, Stopping, Then, Trial};
 use crate::engine::step::Step;
 use crate::model::ending::Ending;
 use crate::model::errand::Errand;
@@ -71,6 +71,15 @@ impl Climber {
                 step.entries.extend(died.map(|incident| Entry::Incident { trial: number, pass: None, incident }));
                 asked.into_iter().for_each(|question| ask_again(number, question, step));
                 State::Trying(trial, doing)
+            }
+            // Who was told to stop stops, whatever died of it.
+            State::Trying(mut trial, Doing::Passing { index, stopping: Some(stop), .. })
+                if let Stopping::ByOperator(stays) = stop.why
+                    && self.rules > 2 =>
+            {
+                blame(&mut trial, Some(index), incident, step);
+                self.close_void(&trial, Some(IncidentKind::Stopped), step);
+                self.stop_at(stays, step)
             }
             State::Trying(mut trial, doing) => {
                 let pass = match doing {
