@@ -15,7 +15,7 @@ pub const HUGE_PAGE: usize = 2 << 20;
 /// A slice of numbers in pages of its own, which are in memory from the start.
 ///
 /// It is aligned to a page, and to a huge page where it holds one.
-pub struct Buffer<T> {
+pub struct Buffer<T: Pod> {
     mapping: NonNull<c_void>,
     mapped: usize,
     first: NonNull<T>,
@@ -24,9 +24,9 @@ pub struct Buffer<T> {
 }
 
 // SAFETY: the memory belongs to the buffer alone, as a vector's does.
-unsafe impl<T: Send> Send for Buffer<T> {}
+unsafe impl<T: Pod + Send> Send for Buffer<T> {}
 // SAFETY: shared references to a buffer only read, as a vector's do.
-unsafe impl<T: Sync> Sync for Buffer<T> {}
+unsafe impl<T: Pod + Sync> Sync for Buffer<T> {}
 
 /// The pages that a buffer asks for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -84,7 +84,7 @@ impl<T: Pod> Buffer<T> {
     }
 }
 
-impl<T> Deref for Buffer<T> {
+impl<T: Pod> Deref for Buffer<T> {
     type Target = [T];
 
     fn deref(&self) -> &[T] {
@@ -93,14 +93,14 @@ impl<T> Deref for Buffer<T> {
     }
 }
 
-impl<T> DerefMut for Buffer<T> {
+impl<T: Pod> DerefMut for Buffer<T> {
     fn deref_mut(&mut self) -> &mut [T] {
         // SAFETY: as above, and the buffer is borrowed alone.
         unsafe { std::slice::from_raw_parts_mut(self.first.as_ptr(), self.length) }
     }
 }
 
-impl<T> Drop for Buffer<T> {
+impl<T: Pod> Drop for Buffer<T> {
     fn drop(&mut self) {
         // SAFETY: the mapping was made by this buffer, and nothing borrows from it any more.
         let _ = unsafe { munmap(self.mapping.as_ptr(), self.mapped) };

@@ -6,6 +6,7 @@
 //! [`readings`] reads what they wrote down themselves. The crate knows the core and nothing else, and nothing here decides
 //! anything.
 
+pub mod adapters;
 pub mod bench;
 pub mod granted;
 pub mod hold;
@@ -13,6 +14,7 @@ pub mod latest;
 pub mod linux;
 pub mod machine;
 pub mod readings;
+pub mod sampling;
 pub mod scpi;
 pub mod simulated;
 pub mod steady;

@@ -6,21 +6,17 @@ use std::{fs, io};
 
 use anyhow::Result;
 use periculum_core::analysis::forecast::forecast;
-use periculum_core::files::{
-    Document, Located, Problem, Problems, Section, plan_file, program_file, proof_file, rig_file,
-};
+use periculum_core::files::{Document, Located, Problem, Problems, plan_file, program_file, proof_file, rig_file};
 use periculum_core::model::amount::written;
 use periculum_core::model::budget::Budget;
-use periculum_core::model::moment::Span;
 use periculum_core::model::pass::Pass;
 use periculum_core::model::plan::{ARM_AFTER, Ends, Plan};
 use periculum_core::model::program::Program;
 use periculum_core::model::quantity::counted;
 use periculum_core::model::rig::Rig;
-use periculum_core::model::setting::TakesEffect;
 use periculum_core::telling::effort_words;
 use periculum_loads::catalogue::LOADS;
-use periculum_rigs::{linux, scpi, simulated};
+use periculum_rigs::{adapters, linux, simulated};
 
 use crate::complaint::{BadFile, BadInput};
 use crate::loading::too_short;
@@ -258,117 +254,11 @@ fn read_rig(text: &str) -> Result<(Rig, Option<simulated::Spec>), Vec<Problem>> 
     let problems = Problems::default();
     let top = document.top(&problems);
     let rig = rig_file::read(&top);
-    let simulated = rig.as_ref().and_then(|rig| read_adapters(&top, rig));
+    let simulated = rig.as_ref().and_then(|rig| adapters::read(&top, rig));
     top.finish();
     match rig {
         Some(rig) if problems.is_empty() => Ok((rig, simulated)),
         _ => Err(problems.into_sorted()),
-    }
-}
-
-/// Reads `[adapter]`, and checks that every setting and sensor has an adapter that serves it.
-fn read_adapters(top: &Section, rig: &Rig) -> Option<simulated::Spec> {
-    let adapters = top.optional_section("adapter");
-    let section = adapters.as_ref().and_then(|adapters| adapters.optional_section("simulated"));
-    let is_simulated = section.is_some();
-    let spec = section.and_then(|section| simulated::Spec::read(section, rig));
-    if let Some(adapters) = adapters {
-        adapters.finish();
-    }
-    check_settings(top, rig, is_simulated);
-    check_sensors(top, is_simulated);
-    spec
-}
-
-fn check_settings(top: &Section, rig: &Rig, is_simulated: bool) {
-    for (name, section) in top.named_sections("setting") {
-        let Some(setting) = rig.setting(&name.value) else { continue };
-        let named = section.optional_text("adapter");
-        if named.is_none() && section.has("adapter") {
-            // It is no text, which is told already.
-            continue;
-        }
-        let at = named.map_or(name.at, |adapter| adapter.at);
-        let problems = section.problems();
-        match (setting.takes_effect, setting.adapter.as_str(), is_simulated) {
-            (TakesEffect::AtOnce, "simulated", true) | (TakesEffect::ByHand, "", false) => {}
-            (TakesEffect::AtOnce, linux::ADAPTER, false) if !setting.target.is_empty() => {}
-            (TakesEffect::AtNextStart, linux::ADAPTER, false) if setting.boot_line.is_some() => {}
-            (TakesEffect::AtOnce, linux::ADAPTER, false) => problems.advise(
-                at,
-                format!("nothing says what of this machine {} is", setting.label),
-                "name its `target`; `periculum rig` lists what this machine has",
-            ),
-            (TakesEffect::AtNextStart, _, false) => problems.advise(
-                at,
-                format!("nothing says where {} is written for the next start", setting.label),
-                "write `adapter = \"linux\"` and `boot = { file = \"/boot/config.txt\", key = \"core_mhz\" }`",
-            ),
-            (TakesEffect::AtNextStart, _, true) => problems.advise(
-                at,
-                "a simulated rig has no file that it reads when it starts",
-                "write `takes_effect = \"at-once\"` and `adapter = \"simulated\"`",
-            ),
-            (TakesEffect::ByHand, _, true) => problems.advise(
-                at,
-                format!("nobody can change {} by hand on a simulated rig", setting.label),
-                "write `takes_effect = \"at-once\"` and `adapter = \"simulated\"`",
-            ),
-            (TakesEffect::ByHand, _, false) => problems.advise(
-                at,
-                format!("{} is changed by hand, so no adapter serves it", setting.label),
-                "leave `adapter` out",
-            ),
-            (TakesEffect::AtOnce, "simulated", false) => problems.advise(
-                at,
-                "there is no simulated rig in this file",
-                "add a section [adapter.simulated], or write `takes_effect = \"by-hand\"`",
-            ),
-            (TakesEffect::AtOnce, other, _) => problems.unknown(at, "adapter", other, &["simulated", linux::ADAPTER]),
-        }
-    }
-}
-
-fn check_sensors(top: &Section, is_simulated: bool) {
-    let (adapter, sources): (&str, &[&str]) =
-        if is_simulated { ("simulated", &simulated::SOURCES) } else { ("linux", &linux::SOURCES) };
-    for (_, section) in top.named_sections("sensor") {
-        let problems = section.problems();
-        let named = section.optional_text("adapter");
-        if named.as_ref().is_some_and(|named| named.value == scpi::ADAPTER) {
-            check_instrument(&section);
-            continue;
-        }
-        if let Some(patience) = section.optional_text("patience") {
-            problems.advise(patience.at, "only an instrument is waited for", "leave `patience` out");
-        }
-        if let Some(named) = named.filter(|named| named.value != adapter) {
-            let known = [adapter, scpi::ADAPTER];
-            problems.unknown(named.at, "adapter for the sensors of this rig called", &named.value, &known);
-        }
-        let is_found = |named: &str| !is_simulated && linux::FOUND_SOURCES.iter().any(|kind| named.starts_with(kind));
-        let is_known = |named: &str| sources.contains(&named) || is_found(named);
-        if let Some(named) = section.optional_text("source").filter(|named| !is_known(&named.value)) {
-            problems.unknown(named.at, &format!("source of the {adapter} adapter called"), &named.value, sources);
-        }
-    }
-}
-
-/// How long an instrument may be waited for at most.
-const MOST_PATIENCE: Span = Span::from_seconds(60);
-
-fn check_instrument(section: &Section) {
-    let patience = section.optional_text("patience").and_then(|text| Some((Span::parse(&text.value).ok()?, text.at)));
-    if let Some((_, at)) = patience.filter(|(patience, _)| !(Span::from_millis(1)..=MOST_PATIENCE).contains(patience)) {
-        section.problems().add(at, "`patience` must be above nothing, and a minute at most");
-    }
-    if let Some(source) = section.optional_text("source").filter(|source| scpi::Source::parse(&source.value).is_none())
-    {
-        section.problems().advise(
-            source.at,
-            "an instrument has a host, a port and a question",
-            "write `source = \"127.0.0.1:5025 MEASure:VOLTage:DC?\"`",
-        );
     }
 }
 

@@ -7,7 +7,7 @@ use periculum_core::model::plan::Plan;
 use periculum_core::story::Story;
 
 use crate::complaint::{FAILED, INTERRUPTED, NOTHING_FOUND};
-use crate::driver::Parting;
+use crate::driving::Parting;
 
 /// How a climb's end is told to the shell: success when it came to its end and found what it sought.
 pub(crate) fn exit_code(parting: Parting, story: &Story, plan: &Plan) -> ExitCode {

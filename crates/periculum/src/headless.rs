@@ -18,10 +18,10 @@ use periculum_core::story::{Story, TrialStory};
 use periculum_core::telling::{ask, grammar, mark_sentence, tell, whereabouts};
 use serde::Serialize;
 
-use crate::ask::Operator;
 use crate::cli::{Output, Pace};
 use crate::climbing::{Prepared, tell_past};
-use crate::driver::Parting;
+use crate::driving::Operator;
+use crate::driving::Parting;
 use crate::exit::exit_code;
 use crate::notice::{self, Notice};
 use crate::output::{complain, styled};

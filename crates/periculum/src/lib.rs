@@ -3,13 +3,12 @@
 //! Everything here is glue. [`driver`] carries out what the engine decides, [`commands`] are one file each, and
 //! [`tui`] shows what the engine states. Start reading at [`run`].
 
-mod ask;
 mod briefing;
 mod cli;
 mod climbing;
 mod commands;
 mod complaint;
-mod driver;
+mod driving;
 mod exit;
 mod headless;
 mod interrupt;

@@ -143,22 +143,6 @@ impl Strategy {
         }
     }
 
-    /// How many trials each of its rungs gets at most, where it says so.
-    pub fn repeats(&self) -> Option<u32> {
-        match self {
-            Self::Baseline { repeats, .. } | Self::Peak { repeats, .. } => Some(*repeats),
-            _ => None,
-        }
-    }
-
-    /// How much easier than what it found it ends.
-    pub fn margin(&self) -> Option<Margin> {
-        match self {
-            Self::Seek { margin, .. } | Self::Soak { margin, .. } => Some(*margin),
-            _ => None,
-        }
-    }
-
     /// The settings that move, the one that is climbed first.
     pub fn settings(&self) -> Vec<&str> {
         match self {

@@ -9,10 +9,10 @@ use periculum_core::model::moment::Moment;
 use periculum_rigs::steady::wall_clock;
 
 use super::{DEMO_LEDGER, climb};
-use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::{Common, Demo, Pace};
 use crate::climbing::{Prepared, open_ledger};
+use crate::driving::Operator;
 use crate::output::{complain, say};
 use crate::places;
 

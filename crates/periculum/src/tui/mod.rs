@@ -30,10 +30,10 @@ use rustix::process::{Signal, getpid, kill_process};
 use signal_hook::consts::SIGCONT;
 use signal_hook::iterator::Signals;
 
-use crate::ask::Operator;
 use crate::cli::Pace;
 use crate::climbing::{Prepared, Wanted, tell_past};
-use crate::driver::{Pacer, Parting};
+use crate::driving::Operator;
+use crate::driving::{Pacer, Parting};
 use crate::exit::exit_code;
 use crate::interrupt;
 use crate::notice::Notice;

@@ -205,6 +205,24 @@ fn the_rooms_of_the_core_know_only_those_below_them() {
 }
 
 #[test]
+fn every_place_of_unsafe_code_is_named() {
+    let architecture = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../ARCHITECTURE.md");
+    let architecture = fs::read_to_string(architecture).expect("the document");
+    let mut places = 0;
+    for root in crates().iter().map(|folder| folder.join("src")) {
+        for file in sources(&root) {
+            let text = code(&fs::read_to_string(&file).expect("a source"));
+            if text.split_whitespace().any(|word| word == "unsafe") {
+                let name = file.strip_prefix(&root).expect("below").display().to_string();
+                assert!(architecture.contains(&format!("`{name}`")), "ARCHITECTURE.md does not name {name}");
+                places += 1;
+            }
+        }
+    }
+    assert!(places > 5, "the sources were read: {places}");
+}
+
+#[test]
 fn a_circle_is_found() {
     let name = |name: &str| vec![name.to_owned()];
     let arrows = [("a", "b"), ("b", "c"), ("c", "a"), ("d", "a")];

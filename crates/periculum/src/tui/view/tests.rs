@@ -17,10 +17,10 @@ use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyModifiers, MouseBut
 use ratatui::style::Color;
 
 use super::draw;
-use crate::ask::Operator;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Pace;
 use crate::climbing::{Prepared, open_ledger};
+use crate::driving::Operator;
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 use crate::tui::library::{Library, Listed, Read};
@@ -437,6 +437,17 @@ fn keys_do_what_the_key_line_offers() {
     assert_eq!(press(&mut app, KeyCode::Char('y')), [Said::Stop]);
     press(&mut app, KeyCode::Char('q'));
     assert_eq!(press(&mut app, KeyCode::Char('l')), [Said::Leave]);
+}
+
+#[test]
+fn only_where_there_is_a_mark_the_rig_can_stay_there() {
+    for (trials, said) in [(3, vec![]), (22, vec![Said::StopAtMark])] {
+        let mut app = app_at("dome.plan.toml", |climb| climb.trials() > trials);
+        assert_eq!(app.shown.story.marks.is_empty(), said.is_empty(), "after {trials} trials");
+        press(&mut app, KeyCode::Char('s'));
+        assert_eq!(picture(&app, 160, 40).contains("stay at the last mark"), !said.is_empty());
+        assert_eq!(press(&mut app, KeyCode::Char('m')), said);
+    }
 }
 
 #[test]

@@ -1,44 +1,27 @@
 //! Carries out what the engine decides: the one place where a climb meets a rig, a ledger, a clock and an operator.
 
-use std::collections::{BTreeMap, BTreeSet, VecDeque};
-use std::time::{Duration, Instant};
+use std::collections::{BTreeSet, VecDeque};
+use std::time::Duration;
 
 use anyhow::{Context, Result};
-use periculum_core::engine::watch::WINDOW;
 use periculum_core::engine::{Climb, Command, Event, Other, Question, Said, Step};
-use periculum_core::model::moment::{Moment, Span};
-use periculum_core::model::pass::PassReport;
-use periculum_core::model::rig::Sensor;
+use periculum_core::model::moment::Span;
 use periculum_ledger::{Ledger, Line, SignsOfLife};
 use periculum_rigs::bench::{Bench, PassNews};
 use periculum_rigs::hold::Hold;
+use periculum_rigs::sampling::{Readings, SAMPLING};
 use periculum_rigs::scpi::Instruments;
 use periculum_rigs::steady::wall_clock;
 
-use crate::ask::{Heard, Operator};
-use crate::cli::Pace;
+use super::operator::{Heard, Operator};
+use super::pacer::Pacer;
 use crate::notice::Notice;
-
-/// How often sensors are read, by the rig's clock.
-const SAMPLING: Span = Span::from_millis(500);
 
 /// How often a rig whose time is the wall's is looked at for cut-offs.
 const CHECKING: Span = Span::from_millis(100);
 
-/// How long the driver sits still at most before it looks around again.
-const LOOKING: Duration = Duration::from_millis(200);
-
 /// A program that uses more of one core than this, percent, is told.
 const WORTH_A_WORD: f64 = 10.0;
-
-/// A sensor whose reading never was another one in so many samples is stuck.
-const STUCK: u32 = 240;
-
-/// So many samples are written together.
-const SAMPLES_AT_ONCE: usize = 64;
-
-/// Samples never wait longer than this to be written.
-const OLDEST_SAMPLE: Duration = Duration::from_millis(500);
 
 /// A climb on its way.
 pub(crate) struct Driver<L> {
@@ -301,188 +284,5 @@ impl<L: FnMut(Notice)> Driver<L> {
                 None
             }
         }
-    }
-}
-
-/// Sensor readings on their way to the ledger, and the highest of each during the running pass and of late.
-#[derive(Default)]
-pub(crate) struct Readings {
-    waiting: Vec<(Moment, BTreeMap<String, f64>)>,
-    oldest: Option<Instant>,
-    last: Option<Moment>,
-    peaks: BTreeMap<String, f64>,
-    /// The readings of the running pass, as far back as the engine looks.
-    recent: VecDeque<(Moment, BTreeMap<String, f64>)>,
-    /// Whether the pass has run as long as the engine looks back.
-    is_window_full: bool,
-    /// The first reading of each sensor that a cut-off rests on, while there was no other one, and how often it was read.
-    unmoved: BTreeMap<String, Option<(f64, u32)>>,
-}
-
-impl Readings {
-    fn is_due(&self, now: Moment) -> bool {
-        self.last.is_none_or(|last| now.since(last) >= SAMPLING || now < last)
-    }
-
-    /// Readings of these sensors.
-    pub(crate) fn of(sensors: &[Sensor]) -> Self {
-        let guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some());
-        let unmoved = guarded.map(|sensor| (sensor.name.clone(), Some((f64::NAN, 0)))).collect();
-        Self { unmoved, ..Self::default() }
-    }
-
-    /// Takes out the readings that a cut-off rests on and that have never moved in two minutes of passes: what is stuck
-    /// guards nothing.
-    fn drop_stuck(&mut self, readings: &mut BTreeMap<String, f64>, counts: bool) {
-        readings.retain(|sensor, reading| {
-            let Some(unmoved) = self.unmoved.get_mut(sensor) else { return true };
-            *unmoved = match *unmoved {
-                Some((first, times)) if first.is_nan() || first == *reading => {
-                    Some((*reading, times + u32::from(counts)))
-                }
-                // Once it has moved, it is alive for good.
-                _ => None,
-            };
-            unmoved.is_none_or(|(_, times)| times < STUCK)
-        });
-    }
-
-    fn keep(&mut self, now: Moment, readings: &BTreeMap<String, f64>) {
-        self.last = Some(now);
-        self.oldest.get_or_insert_with(Instant::now);
-        self.waiting.push((now, readings.clone()));
-        for (sensor, value) in readings {
-            let peak = self.peaks.entry(sensor.clone()).or_insert(*value);
-            *peak = peak.max(*value);
-        }
-        self.recent.push_back((now, readings.clone()));
-        while self.recent.front().is_some_and(|(at, _)| now.since(*at) > WINDOW) {
-            self.recent.pop_front();
-            self.is_window_full = true;
-        }
-    }
-
-    /// The highest reading of each sensor in the last moments of the pass, once it has run so long.
-    fn highest(&self) -> BTreeMap<String, f64> {
-        let mut highest = BTreeMap::new();
-        if !self.is_window_full {
-            return highest;
-        }
-        for (sensor, value) in self.recent.iter().flat_map(|(_, readings)| readings) {
-            let known = highest.entry(sensor.clone()).or_insert(*value);
-            *known = known.max(*value);
-        }
-        highest
-    }
-
-    fn should_be_written(&self) -> bool {
-        self.waiting.len() >= SAMPLES_AT_ONCE || self.oldest.is_some_and(|oldest| oldest.elapsed() >= OLDEST_SAMPLE)
-    }
-
-    fn take_waiting(&mut self) -> Vec<(Moment, BTreeMap<String, f64>)> {
-        self.oldest = None;
-        std::mem::take(&mut self.waiting)
-    }
-
-    fn begin_pass(&mut self) {
-        self.peaks.clear();
-        self.recent.clear();
-        self.is_window_full = false;
-    }
-
-    fn move_peaks_to(&mut self, report: &mut PassReport) {
-        report.peaks = std::mem::take(&mut self.peaks);
-    }
-}
-
-/// Keeps a virtual clock in step with the wall's.
-pub(crate) struct Pacer {
-    pace: Option<Pace>,
-    anchor: Option<(Instant, Moment)>,
-}
-
-impl Pacer {
-    /// A pacer for a virtual clock; none is needed for the wall's.
-    pub(crate) fn new(pace: Option<Pace>) -> Self {
-        Self { pace, anchor: None }
-    }
-
-    /// How long to wait before the rig's time goes on.
-    fn due(&mut self, now: Moment, is_passing: bool) -> Duration {
-        if !is_passing {
-            self.anchor = None;
-            return LOOKING;
-        }
-        let Some(Pace::Times(times)) = self.pace else { return Duration::ZERO };
-        let (wall, virtual_time) = *self.anchor.get_or_insert_with(|| (Instant::now(), now));
-        let ahead = now.since(virtual_time).seconds() / times - wall.elapsed().as_secs_f64();
-        if ahead > LOOKING.as_secs_f64() {
-            // A long stride, such as a restart, is shown shorter than it is.
-            self.anchor = Some((Instant::now(), now));
-        }
-        Duration::from_secs_f64(ahead.clamp(0.0, LOOKING.as_secs_f64()))
-    }
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn a_virtual_clock_is_kept_in_step_and_a_long_stride_is_shown_short() {
-        let mut pacer = Pacer::new(Some(Pace::Times(10.0)));
-        let at = Moment::from_millis;
-        assert_eq!(pacer.due(at(0), true), Duration::ZERO);
-        // Half a second of the rig's time is a twentieth of ours.
-        let due = pacer.due(at(500), true);
-        assert!(due <= Duration::from_millis(50) && due > Duration::from_millis(1), "{due:?}");
-        assert_eq!(pacer.due(at(75_000), true), LOOKING);
-        let after = pacer.due(at(75_500), true);
-        assert!(after <= Duration::from_millis(50), "{after:?}");
-    }
-
-    #[test]
-    fn without_a_pace_nothing_is_waited_for_while_a_pass_runs() {
-        for pace in [None, Some(Pace::Max)] {
-            let mut pacer = Pacer::new(pace);
-            assert_eq!(pacer.due(Moment::from_millis(0), true), Duration::ZERO);
-            assert_eq!(pacer.due(Moment::from_millis(9_000_000), true), Duration::ZERO);
-            assert_eq!(pacer.due(Moment::from_millis(0), false), LOOKING);
-        }
-    }
-
-    #[test]
-    fn a_sensor_that_never_moves_is_stuck_and_one_that_moved_once_is_not() {
-        let guarded = |name| Sensor { cut_off: Some(95.into()), ..Sensor::plain(name) };
-        let mut readings = Readings::of(&[guarded("stuck"), guarded("alive"), Sensor::plain("errors")]);
-        let mut left = BTreeMap::new();
-        for time in 0..STUCK + 1 {
-            let moved = if time == 3 { 61.0 } else { 60.0 };
-            left = [("stuck", 60.0), ("alive", moved), ("errors", 0.0)].map(|(name, it)| (name.to_owned(), it)).into();
-            readings.drop_stuck(&mut left, true);
-            assert_eq!(left.len(), if time + 1 < STUCK { 3 } else { 2 }, "{time}");
-        }
-        assert!(left.contains_key("alive") && left.contains_key("errors"));
-    }
-
-    #[test]
-    fn readings_are_due_twice_a_second_and_their_peaks_belong_to_the_pass() {
-        let mut readings = Readings::default();
-        let at = Moment::from_millis;
-        assert!(readings.is_due(at(0)));
-        readings.keep(at(0), &[("core".to_owned(), 71.0)].into());
-        assert!(!readings.is_due(at(499)) && readings.is_due(at(500)));
-        assert!(readings.is_due(at(-10)), "a clock that was set back does not stop the sampling");
-        readings.keep(at(500), &[("core".to_owned(), 64.0)].into());
-        assert!(readings.highest().is_empty(), "the pass has not run long enough");
-        for (millis, reading) in [(5000, 66.0), (10_001, 65.0), (10_501, 60.0)] {
-            readings.keep(at(millis), &[("core".to_owned(), reading)].into());
-        }
-        assert_eq!(readings.highest(), [("core".to_owned(), 66.0)].into(), "what is long ago no longer counts");
-        let mut report = PassReport::default();
-        readings.move_peaks_to(&mut report);
-        assert_eq!(report.peaks, [("core".to_owned(), 71.0)].into());
-        assert_eq!(readings.take_waiting().len(), 5);
-        assert!(readings.take_waiting().is_empty());
     }
 }

@@ -1,0 +1,74 @@
+//! Which adapter serves a sensor, and what stands against it: each is a row of one table.
+
+use periculum_core::files::Section;
+use periculum_core::model::moment::Span;
+
+use crate::{linux, scpi, simulated};
+
+/// An adapter that reads sensors.
+struct Reads {
+    name: &'static str,
+    /// Whether it serves rigs that are simulated, and those that are not.
+    serves: fn(is_simulated: bool) -> bool,
+    check: fn(&Section),
+}
+
+/// Every one; the first that serves a rig is that of sensors which name none.
+const ADAPTERS: [Reads; 3] = [
+    Reads { name: "simulated", serves: |is_simulated| is_simulated, check: check_simulated },
+    Reads { name: linux::ADAPTER, serves: |is_simulated| !is_simulated, check: check_kernel },
+    Reads { name: scpi::ADAPTER, serves: |_| true, check: check_instrument },
+];
+
+pub(super) fn check(top: &Section, is_simulated: bool) {
+    let serving: Vec<&Reads> = ADAPTERS.iter().filter(|adapter| (adapter.serves)(is_simulated)).collect();
+    for (_, section) in top.named_sections("sensor") {
+        let named = section.optional_text("adapter");
+        let adapter = serving.iter().find(|adapter| named.as_ref().is_none_or(|named| named.value == adapter.name));
+        if let (None, Some(named)) = (adapter, named) {
+            let known: Vec<&str> = serving.iter().map(|adapter| adapter.name).collect();
+            section.problems().unknown(named.at, "adapter for the sensors of this rig called", &named.value, &known);
+        }
+        if let Some(adapter) = adapter.or(serving.first()) {
+            (adapter.check)(&section);
+        }
+    }
+}
+
+fn check_simulated(section: &Section) {
+    check_source(section, "simulated", &simulated::SOURCES, |_| false);
+}
+
+fn check_kernel(section: &Section) {
+    let is_found = |named: &str| linux::FOUND_SOURCES.iter().any(|kind| named.starts_with(kind));
+    check_source(section, linux::ADAPTER, &linux::SOURCES, is_found);
+}
+
+fn check_source(section: &Section, adapter: &str, sources: &[&str], is_found: impl Fn(&str) -> bool) {
+    if let Some(patience) = section.optional_text("patience") {
+        section.problems().advise(patience.at, "only an instrument is waited for", "leave `patience` out");
+    }
+    let is_known = |named: &str| sources.contains(&named) || is_found(named);
+    if let Some(named) = section.optional_text("source").filter(|named| !is_known(&named.value)) {
+        let kind = format!("source of the {adapter} adapter called");
+        section.problems().unknown(named.at, &kind, &named.value, sources);
+    }
+}
+
+/// How long an instrument may be waited for at most.
+const MOST_PATIENCE: Span = Span::from_seconds(60);
+
+fn check_instrument(section: &Section) {
+    let patience = section.optional_text("patience").and_then(|text| Some((Span::parse(&text.value).ok()?, text.at)));
+    if let Some((_, at)) = patience.filter(|(patience, _)| !(Span::from_millis(1)..=MOST_PATIENCE).contains(patience)) {
+        section.problems().add(at, "`patience` must be above nothing, and a minute at most");
+    }
+    if let Some(source) = section.optional_text("source").filter(|source| scpi::Source::parse(&source.value).is_none())
+    {
+        section.problems().advise(
+            source.at,
+            "an instrument has a host, a port and a question",
+            "write `source = \"127.0.0.1:5025 MEASure:VOLTage:DC?\"`",
+        );
+    }
+}

@@ -1,0 +1,9 @@
+//! Where a climb meets a rig, a ledger, a clock and an operator.
+
+mod driver;
+mod operator;
+mod pacer;
+
+pub(crate) use driver::{Driver, Parting};
+pub(crate) use operator::Operator;
+pub(crate) use pacer::Pacer;
