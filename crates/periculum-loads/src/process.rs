@@ -44,7 +44,7 @@ pub fn is_of_a_pass(process: u32) -> bool {
 /// A load in a process of its own; dropping it kills it.
 pub struct LoadProcess {
     child: Child,
-    lines: Receiver<Line>,
+    lines: Receiver<Spoken>,
     is_reaped: bool,
     /// What everything that it starts bears.
     mark: String,
@@ -70,7 +70,7 @@ pub enum Death {
     Signalled(i32),
 }
 
-enum Line {
+enum Spoken {
     Good(Message),
     Bad(String),
 }
@@ -112,8 +112,8 @@ impl LoadProcess {
             return None;
         }
         match self.lines.recv_timeout(at_most) {
-            Ok(Line::Good(message)) => Some(News::Said(message)),
-            Ok(Line::Bad(text)) => Some(News::Garbage(text)),
+            Ok(Spoken::Good(message)) => Some(News::Said(message)),
+            Ok(Spoken::Bad(text)) => Some(News::Garbage(text)),
             Err(RecvTimeoutError::Timeout) => None,
             Err(RecvTimeoutError::Disconnected) => self.reap(at_most).map(News::Died),
         }
@@ -187,7 +187,7 @@ impl std::fmt::Display for Death {
     }
 }
 
-fn listen(output: impl Read, sender: &SyncSender<Line>) {
+fn listen(output: impl Read, sender: &SyncSender<Spoken>) {
     let mut output = BufReader::new(output);
     let mut bytes = Vec::new();
     loop {
@@ -200,8 +200,8 @@ fn listen(output: impl Read, sender: &SyncSender<Line>) {
             continue;
         }
         let line = match serde_json::from_slice(&bytes) {
-            Ok(message) => Line::Good(message),
-            Err(_) => Line::Bad(String::from_utf8_lossy(&bytes[..bytes.len().min(200)]).trim().to_owned()),
+            Ok(message) => Spoken::Good(message),
+            Err(_) => Spoken::Bad(String::from_utf8_lossy(&bytes[..bytes.len().min(200)]).trim().to_owned()),
         };
         if sender.send(line).is_err() {
             return;

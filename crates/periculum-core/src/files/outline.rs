@@ -11,16 +11,16 @@ use crate::files::problem::Problem;
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Line {
     /// Where it stands, from the top of the file.
-    pub path: Vec<Step>,
+    pub path: Vec<Turn>,
     /// What is there.
     pub kind: LineKind,
     /// The bytes of the text from which on it is written.
     pub at: usize,
 }
 
-/// A step on the way to a place in a file.
+/// A turn on the way to a place in a file.
 #[derive(Clone, Debug, PartialEq, Eq)]
-pub enum Step {
+pub enum Turn {
     /// To what has this name.
     Key(String),
     /// To the one of this number, from 0.
@@ -58,7 +58,7 @@ pub fn lines(text: &str) -> Result<Vec<Line>, CantChange> {
     let document = Document::parse(text).map_err(|error| no_toml(&error))?;
     let mut lines = Vec::new();
     add_table(&mut lines, &mut Vec::new(), document.as_table(), text);
-    lines.retain(|line| line.path != [Step::Key("format".into())]);
+    lines.retain(|line| line.path != [Turn::Key("format".into())]);
     lines.sort_by_key(|line| line.at);
     Ok(lines)
 }
@@ -68,7 +68,7 @@ pub fn line_of(lines: &[Line], problem: &Problem) -> Option<usize> {
     lines.partition_point(|line| line.at <= problem.at.start).checked_sub(1)
 }
 
-fn add_table(lines: &mut Vec<Line>, path: &mut Vec<Step>, table: &Table, text: &str) {
+fn add_table(lines: &mut Vec<Line>, path: &mut Vec<Turn>, table: &Table, text: &str) {
     if !table.is_implicit() && !path.is_empty() {
         let prefix = table.decor().prefix().and_then(|prefix| text.get(prefix.span()?));
         let comment = prefix.map(comment_words);
@@ -76,12 +76,12 @@ fn add_table(lines: &mut Vec<Line>, path: &mut Vec<Step>, table: &Table, text: &
         lines.push(Line { path: path.clone(), kind: LineKind::Section(comment.unwrap_or_default()), at });
     }
     for (key, item) in table.iter() {
-        path.push(Step::Key(key.to_owned()));
+        path.push(Turn::Key(key.to_owned()));
         match item {
             Item::Table(inner) => add_table(lines, path, inner, text),
             Item::ArrayOfTables(list) => {
                 for (index, inner) in list.iter().enumerate() {
-                    path.push(Step::Nth(index));
+                    path.push(Turn::Nth(index));
                     add_table(lines, path, inner, text);
                     path.pop();
                 }
@@ -96,12 +96,12 @@ fn add_table(lines: &mut Vec<Line>, path: &mut Vec<Step>, table: &Table, text: &
     }
 }
 
-fn add_value(lines: &mut Vec<Line>, path: &mut Vec<Step>, value: &Value, at: usize) {
+fn add_value(lines: &mut Vec<Line>, path: &mut Vec<Turn>, value: &Value, at: usize) {
     let elements = value.as_array().filter(|array| array.iter().any(Value::is_inline_table));
     let kind = LineKind::Value(if elements.is_some() { String::new() } else { plain(value) });
     lines.push(Line { path: path.clone(), kind, at });
     for (index, element) in elements.into_iter().flatten().enumerate() {
-        path.push(Step::Nth(index));
+        path.push(Turn::Nth(index));
         let at = element.span().unwrap_or_default().start;
         lines.push(Line { path: path.clone(), kind: LineKind::Element(bare(element)), at });
         path.pop();
@@ -169,12 +169,12 @@ fn read_value(written: &str) -> Result<Value, CantChange> {
 pub fn remove(text: &str, line: &Line) -> Result<String, CantChange> {
     let Some((last, parent)) = line.path.split_last() else { return Err(CantChange::nothing_there()) };
     change(text, |document| match (last, item_at(document, parent)?) {
-        (Step::Key(key), Item::Table(table)) => table.remove(key).map(drop).ok_or_else(CantChange::nothing_there),
-        (Step::Nth(nth), Item::ArrayOfTables(list)) => {
+        (Turn::Key(key), Item::Table(table)) => table.remove(key).map(drop).ok_or_else(CantChange::nothing_there),
+        (Turn::Nth(nth), Item::ArrayOfTables(list)) => {
             list.remove(*nth);
             Ok(())
         }
-        (Step::Nth(nth), Item::Value(Value::Array(array))) => {
+        (Turn::Nth(nth), Item::Value(Value::Array(array))) => {
             array.remove(*nth);
             Ok(())
         }
@@ -188,7 +188,7 @@ pub fn remove(text: &str, line: &Line) -> Result<String, CantChange> {
 /// When it is neither.
 pub fn copy(text: &str, line: &Line) -> Result<String, CantChange> {
     let only = || CantChange("only stages and elements of a list can be there twice".into());
-    let Some((Step::Nth(nth), parent)) = line.path.split_last() else { return Err(only()) };
+    let Some((Turn::Nth(nth), parent)) = line.path.split_last() else { return Err(only()) };
     change(text, |document| match item_at(document, parent)? {
         Item::ArrayOfTables(list) => {
             let twin = list.get(*nth).cloned().ok_or_else(CantChange::nothing_there)?;
@@ -211,7 +211,7 @@ pub fn copy(text: &str, line: &Line) -> Result<String, CantChange> {
 pub fn shift(text: &str, line: &Line, later: bool) -> Result<String, CantChange> {
     let only = || CantChange("only stages and elements of a list have an order".into());
     let end = || CantChange(format!("it is the {} already", if later { "last" } else { "first" }));
-    let Some((Step::Nth(nth), parent)) = line.path.split_last() else { return Err(only()) };
+    let Some((Turn::Nth(nth), parent)) = line.path.split_last() else { return Err(only()) };
     let other = if later { nth + 1 } else { nth.checked_sub(1).ok_or_else(end)? };
     change(text, |document| match item_at(document, parent)? {
         Item::ArrayOfTables(list) => swap_tables(list, *nth, other).ok_or_else(end),
@@ -275,18 +275,18 @@ fn change(text: &str, act: impl FnOnce(&mut DocumentMut) -> Result<(), CantChang
     Ok(document.to_string())
 }
 
-fn item_at<'d>(document: &'d mut DocumentMut, path: &[Step]) -> Result<&'d mut Item, CantChange> {
+fn item_at<'d>(document: &'d mut DocumentMut, path: &[Turn]) -> Result<&'d mut Item, CantChange> {
     path.iter().try_fold(document.as_item_mut(), |item, step| {
         match step {
-            Step::Key(key) => item.get_mut(key.as_str()),
-            Step::Nth(nth) => item.get_mut(*nth),
+            Turn::Key(key) => item.get_mut(key.as_str()),
+            Turn::Nth(nth) => item.get_mut(*nth),
         }
         .ok_or_else(CantChange::nothing_there)
     })
 }
 
-fn value_at<'d>(document: &'d mut DocumentMut, path: &[Step]) -> Result<&'d mut Value, CantChange> {
-    if let Some((Step::Nth(nth), parent)) = path.split_last() {
+fn value_at<'d>(document: &'d mut DocumentMut, path: &[Turn]) -> Result<&'d mut Value, CantChange> {
+    if let Some((Turn::Nth(nth), parent)) = path.split_last() {
         let array = item_at(document, parent)?.as_array_mut().ok_or_else(CantChange::nothing_there)?;
         return array.get_mut(*nth).ok_or_else(CantChange::nothing_there);
     }
@@ -294,7 +294,7 @@ fn value_at<'d>(document: &'d mut DocumentMut, path: &[Step]) -> Result<&'d mut 
 }
 
 /// The section that a line stands in.
-fn table_at<'d>(document: &'d mut DocumentMut, path: &[Step]) -> Result<&'d mut dyn TableLike, CantChange> {
+fn table_at<'d>(document: &'d mut DocumentMut, path: &[Turn]) -> Result<&'d mut dyn TableLike, CantChange> {
     let depth = (0..=path.len())
         .rev()
         .find(|depth| section(document.as_item_mut(), &path[..*depth]).is_some())
@@ -302,11 +302,11 @@ fn table_at<'d>(document: &'d mut DocumentMut, path: &[Step]) -> Result<&'d mut 
     section(document.as_item_mut(), &path[..depth]).ok_or_else(CantChange::nothing_there)
 }
 
-fn section<'d>(item: &'d mut Item, path: &[Step]) -> Option<&'d mut dyn TableLike> {
+fn section<'d>(item: &'d mut Item, path: &[Turn]) -> Option<&'d mut dyn TableLike> {
     match path.split_first() {
         None => item.as_table_mut().map(|table| table as &mut dyn TableLike),
-        Some((Step::Key(key), rest)) => section(item.get_mut(key.as_str())?, rest),
-        Some((Step::Nth(nth), rest)) => {
+        Some((Turn::Key(key), rest)) => section(item.get_mut(key.as_str())?, rest),
+        Some((Turn::Nth(nth), rest)) => {
             let table = item.as_array_of_tables_mut()?.get_mut(*nth)?;
             rest.is_empty().then_some(table as &mut dyn TableLike)
         }

@@ -1,6 +1,6 @@
 //! Plans that are changed line by line: what is not changed stays as it was, to the byte.
 
-use periculum_core::files::outline::{Line, LineKind, Step, add, copy, line_of, lines, remove, set, shift};
+use periculum_core::files::outline::{Line, LineKind, Turn, add, copy, line_of, lines, remove, set, shift};
 use periculum_core::files::{Document, Problems};
 use proptest::prelude::*;
 
@@ -33,8 +33,8 @@ proof = "quick"
 fn told(text: &str) -> Vec<String> {
     let line = |line: &Line| {
         let name = match line.path.last() {
-            Some(Step::Key(key)) => key.clone(),
-            Some(Step::Nth(nth)) => nth.to_string(),
+            Some(Turn::Key(key)) => key.clone(),
+            Some(Turn::Nth(nth)) => nth.to_string(),
             None => String::new(),
         };
         match &line.kind {

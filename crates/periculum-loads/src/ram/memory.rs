@@ -30,7 +30,7 @@ const MORE_MOVES: f64 = 4.0;
 
 /// What one round does.
 #[derive(Clone, Copy, Debug, PartialEq)]
-enum Step {
+enum Task {
     /// Moving inversions of a word everywhere, and then of the word turned over.
     Word(u64),
     /// One bit of each word, another one in every cycle.
@@ -49,16 +49,16 @@ enum Step {
 
 /// One after the other, from the start again and again. Moving inversions: van de Goor, Testing semiconductor
 /// memories, 1991.
-const STEPS: [Step; 9] = [
-    Step::Addresses,
-    Step::Random,
-    Step::Word(0),
-    Step::Moves,
-    Step::WalkingBit,
-    Step::Random,
-    Step::Word(0x5555_5555_5555_5555),
-    Step::Strides,
-    Step::Rest,
+const TASKS: [Task; 9] = [
+    Task::Addresses,
+    Task::Random,
+    Task::Word(0),
+    Task::Moves,
+    Task::WalkingBit,
+    Task::Random,
+    Task::Word(0x5555_5555_5555_5555),
+    Task::Strides,
+    Task::Rest,
 ];
 
 /// The memory of one core.
@@ -113,21 +113,21 @@ impl Work for Words {
     }
 
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
-        let step = STEPS[self.rounds as usize % STEPS.len()];
+        let step = TASKS[self.rounds as usize % TASKS.len()];
         let pattern = self.pattern(step);
         self.rounds += 1;
         let began = Instant::now();
         match step {
-            Step::Strides => write_in_strides(self.kernel, &mut self.lines, pattern, STRIDE),
+            Task::Strides => write_in_strides(self.kernel, &mut self.lines, pattern, STRIDE),
             _ => write(self.kernel, &mut self.lines, pattern),
         }
-        if step == Step::Moves {
+        if step == Task::Moves {
             self.move_blocks();
             self.moves += MORE_MOVES;
         }
         self.moves += MOVES;
         self.worked += began.elapsed();
-        if step == Step::Rest {
+        if step == Task::Rest {
             std::thread::sleep(REST);
         }
         let began = Instant::now();
@@ -146,13 +146,13 @@ impl Work for Words {
 }
 
 impl Words {
-    fn pattern(&self, step: Step) -> Pattern {
-        let cycle = self.rounds / STEPS.len() as u64;
+    fn pattern(&self, step: Task) -> Pattern {
+        let cycle = self.rounds / TASKS.len() as u64;
         let pattern = match step {
-            Step::Word(word) => Pattern::constant(word),
-            Step::WalkingBit => Pattern::constant(1 << (cycle % 64)),
-            Step::Addresses => Pattern::addresses(self.lines.as_ptr() as u64),
-            Step::Random | Step::Moves | Step::Strides | Step::Rest => {
+            Task::Word(word) => Pattern::constant(word),
+            Task::WalkingBit => Pattern::constant(1 << (cycle % 64)),
+            Task::Addresses => Pattern::addresses(self.lines.as_ptr() as u64),
+            Task::Random | Task::Moves | Task::Strides | Task::Rest => {
                 Pattern::random(self.seed.wrapping_add(self.rounds.wrapping_mul(0xd134_2543_de82_ef95)))
             }
         };
@@ -275,13 +275,13 @@ mod tests {
 
     #[test]
     fn every_step_of_two_cycles_passes_in_sound_memory() {
-        assert!(rounds(&NoDisturbance, 2 * STEPS.len() as u64).iter().all(Option::is_none));
+        assert!(rounds(&NoDisturbance, 2 * TASKS.len() as u64).iter().all(Option::is_none));
     }
 
     #[test]
     fn a_wrong_bit_is_named_with_its_address_and_way_in_every_step() {
         for site in ["memory", "inverted memory"] {
-            for (round, fault) in rounds(&Stuck(site), STEPS.len() as u64).into_iter().enumerate() {
+            for (round, fault) in rounds(&Stuck(site), TASKS.len() as u64).into_iter().enumerate() {
                 let fault = fault.unwrap_or_else(|| panic!("round {round} saw nothing of {site}"));
                 assert_eq!((fault.kind, fault.repeats), (FaultKind::Memory, Some(true)));
                 let part = fault.part.expect("a part");

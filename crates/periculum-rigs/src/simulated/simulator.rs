@@ -100,7 +100,7 @@ struct Running {
     /// The sum of hazard over time of all cores.
     dose: f64,
     /// How it stood when it was last looked at whether anything still changes.
-    looked_at: Look,
+    looked_at: Standing,
     work: f64,
     throttled: Span,
     end: Option<End>,
@@ -108,7 +108,7 @@ struct Running {
 
 /// How a pass stood at some time, and what had changed since the time before.
 #[derive(Clone, Debug, Default)]
-struct Look {
+struct Standing {
     ran: Span,
     endurance: Vec<f64>,
     work: f64,
@@ -260,7 +260,7 @@ impl Simulator {
         if is_steady && self.reached == 1.0 {
             return true;
         }
-        pass.looked_at = Look { ran: pass.ran, endurance: pass.endurance.clone(), work: pass.work, dose: taken };
+        pass.looked_at = Standing { ran: pass.ran, endurance: pass.endurance.clone(), work: pass.work, dose: taken };
         false
     }
 
@@ -374,7 +374,7 @@ impl Running {
             endurance: (0..busy).map(|_| random.exponential()).collect(),
             random,
             dose: 0.0,
-            looked_at: Look::default(),
+            looked_at: Standing::default(),
             work: 0.0,
             throttled: Span::ZERO,
             end: None,

@@ -63,9 +63,9 @@ pub(super) enum Action {
     LayOver,
     Open,
     CloseOther,
-    Select(Step),
+    Select(Travel),
     /// To another benchmark.
-    Turn(Step),
+    Turn(Travel),
     ShowTrial,
     /// Writes what the view shows into a file.
     Save,
@@ -89,14 +89,14 @@ pub(super) enum Action {
 
 /// How the selection moves.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum Step {
+pub(super) enum Travel {
     Back(usize),
     On(usize),
     First,
     Last,
 }
 
-impl Step {
+impl Travel {
     /// Where it leads from a place among so many.
     pub(super) fn from(self, at: usize, count: usize) -> usize {
         let last = count.saturating_sub(1);

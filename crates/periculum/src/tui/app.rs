@@ -16,7 +16,7 @@ use ratatui::crossterm::event::{
 use tui_input::backend::crossterm::EventHandler;
 use tui_input::{Input, InputRequest};
 
-use super::action::{Action, Step, View};
+use super::action::{Action, Travel, View};
 use super::climbed::Climbed;
 use super::draft::Draft;
 use super::library::{Library, Read};
@@ -373,8 +373,8 @@ impl App {
             return;
         }
         match mouse.kind {
-            MouseEventKind::ScrollUp if self.has_selection() => self.select(Step::Back(1)),
-            MouseEventKind::ScrollDown if self.has_selection() => self.select(Step::On(1)),
+            MouseEventKind::ScrollUp if self.has_selection() => self.select(Travel::Back(1)),
+            MouseEventKind::ScrollDown if self.has_selection() => self.select(Travel::On(1)),
             MouseEventKind::Down(MouseButton::Left) => match self.places.at(mouse.column, mouse.row) {
                 Some(Target::Trial(number)) => self.select_trial(number),
                 Some(Target::Climb(number)) => self.shelf.point_at(number),

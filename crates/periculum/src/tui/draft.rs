@@ -9,7 +9,7 @@ use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::files::Problem;
 use periculum_core::files::outline::{self, CantChange, Line, LineKind};
 
-use super::action::Step;
+use super::action::Travel;
 use super::telling;
 use crate::briefing::{Briefing, SourceFile, rig_named};
 use crate::complaint::BadFile;
@@ -114,14 +114,14 @@ impl Draft {
         self.at.min(self.lines.len().saturating_sub(1))
     }
 
-    pub(super) fn select(&mut self, step: Step) {
+    pub(super) fn select(&mut self, step: Travel) {
         self.refusal = None;
         self.at = step.from(self.at(), self.lines.len());
     }
 
     /// Selects a line by its place.
     pub(super) fn point_at(&mut self, at: usize) {
-        self.select(Step::First);
+        self.select(Travel::First);
         self.at = at;
     }
 
@@ -160,7 +160,7 @@ impl Draft {
         let Some(mut path) = self.lines.get(self.at()).map(|line| line.path.clone()) else { return };
         self.change(|text, line| outline::shift(text, line.ok_or_else(CantChange::nothing_there)?, later));
         if self.refusal.is_none() {
-            if let Some(outline::Step::Nth(nth)) = path.last_mut() {
+            if let Some(outline::Turn::Nth(nth)) = path.last_mut() {
                 *nth = if later { *nth + 1 } else { nth.saturating_sub(1) };
             }
             self.at = self.lines.iter().position(|line| line.path == path).unwrap_or(self.at);

@@ -11,8 +11,8 @@ mod library;
 mod picked;
 mod pointing;
 mod shelf;
-mod stage;
 mod telling;
+mod terminal;
 mod theme;
 mod view;
 
@@ -43,12 +43,12 @@ use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 pub(crate) use crate::tui::draft::Draft;
 pub(crate) use crate::tui::library::Library;
-use crate::tui::stage::Stage;
+use crate::tui::terminal::Taken;
 use crate::tui::theme::Theme;
 
 /// Gives the terminal back as it was, where an interface has it.
 pub(crate) fn give_back_terminal() {
-    stage::give_back();
+    terminal::give_back();
 }
 
 /// The screen is drawn at most once in this time, unless a key was pressed.
@@ -147,11 +147,11 @@ struct Screen {
 
 impl Screen {
     fn run(&mut self) -> io::Result<()> {
-        let mut stage = Stage::enter()?;
+        let mut stage = Taken::enter()?;
         let input = listen_to_terminal();
         while !self.app.is_done {
             if std::mem::take(&mut self.app.wants_to_stand_still) {
-                stage::give_back();
+                terminal::give_back();
                 kill_process(getpid(), Signal::STOP).map_err(io::Error::from)?;
                 self.is_woken = true;
             }

@@ -5,7 +5,7 @@ use periculum_core::analysis::scores::Measure;
 use periculum_core::story::finding::{Found, Index, Query};
 use periculum_ledger::{Entered, EnteredRow, RecordRow};
 
-use super::action::Step;
+use super::action::Travel;
 use super::climbed::Climbed;
 use super::library::{Library, Listed, Read};
 
@@ -162,7 +162,7 @@ impl Shelf {
         self.shown().get(self.at()).map(|(listed, _)| listed.row.climb)
     }
 
-    pub(super) fn select(&mut self, step: Step) {
+    pub(super) fn select(&mut self, step: Travel) {
         let shown = self.shown();
         self.selected = shown.get(step.from(self.at(), shown.len())).map(|(listed, _)| listed.row.climb);
     }

@@ -122,6 +122,25 @@ fn a_climb_sets_the_machine_and_puts_it_back_as_it_was() {
 }
 
 #[test]
+fn a_climb_that_ends_at_its_mark_leaves_what_it_set_until_somebody_puts_it_back() {
+    let home = machine("3s");
+    let plan = fs::read_to_string(home.path("up.plan.toml")).expect("read");
+    let climb_to = |ends: &str| {
+        home.write("up.plan.toml", &plan.replace("unattended = true", &format!("ends = \"{ends}\"")));
+        let run = climb(&home);
+        json_lines(&String::from_utf8(run.stdout).expect("text")).last().expect("a last line").clone()
+    };
+    allow(&home);
+    let ended = climb_to("at-mark");
+    assert_eq!((ended["left_at"]["top"].as_str(), clock_limit(&home).as_str()), (Some("4750"), "4750000"), "{ended}");
+    let told = output(home.periculum().args(["restore", "--sysroot"]).arg(root(&home)));
+    assert_eq!((told.as_str(), clock_limit(&home).as_str()), ("clock/max is as it was before.\n", "4711000"));
+    climb_to("at-mark");
+    let ended = climb_to("at-stock");
+    assert_eq!(clock_limit(&home), "4711000", "what was there before the first of both: {ended}");
+}
+
+#[test]
 fn what_a_killed_climb_left_is_put_back_by_restore() {
     let home = machine("60s");
     allow(&home);

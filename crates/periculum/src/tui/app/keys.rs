@@ -4,7 +4,7 @@ use periculum_core::engine::Answer;
 use ratatui::crossterm::event::{KeyCode, KeyEvent, KeyModifiers};
 
 use super::{App, Mode};
-use crate::tui::action::{Action, Look, Step, View};
+use crate::tui::action::{Action, Look, Travel, View};
 use crate::tui::draft::Draft;
 
 /// How many trials a page has.
@@ -59,18 +59,18 @@ const KEYS: &[Key] = &[
     key(KeyCode::Char('9'), "", "", Action::Show(View::Plan), is_plain),
     key(KeyCode::Char('q'), "q", "leave", Action::Leave, |app| is_plain(app) && !app.shows_another()),
     key(KeyCode::Char('q'), "q", "back to this climb", Action::CloseOther, |app| is_plain(app) && app.shows_another()),
-    key(KeyCode::Up, "↑↓", "select", Action::Select(Step::Back(1)), selects),
-    key(KeyCode::Up, "↑↓", "scroll", Action::Select(Step::Back(1)), scrolls),
-    key(KeyCode::Down, "", "", Action::Select(Step::On(1)), moves),
-    key(KeyCode::PageUp, "", "", Action::Select(Step::Back(PAGE)), moves),
-    key(KeyCode::PageDown, "", "", Action::Select(Step::On(PAGE)), moves),
-    key(KeyCode::Home, "", "", Action::Select(Step::First), moves),
-    key(KeyCode::End, "", "", Action::Select(Step::Last), moves),
+    key(KeyCode::Up, "↑↓", "select", Action::Select(Travel::Back(1)), selects),
+    key(KeyCode::Up, "↑↓", "scroll", Action::Select(Travel::Back(1)), scrolls),
+    key(KeyCode::Down, "", "", Action::Select(Travel::On(1)), moves),
+    key(KeyCode::PageUp, "", "", Action::Select(Travel::Back(PAGE)), moves),
+    key(KeyCode::PageDown, "", "", Action::Select(Travel::On(PAGE)), moves),
+    key(KeyCode::Home, "", "", Action::Select(Travel::First), moves),
+    key(KeyCode::End, "", "", Action::Select(Travel::Last), moves),
     key(KeyCode::Backspace, "backspace", "drop the last", Action::DropPick, |app| {
         is_plain(app) && app.view == View::Compare && app.picks.count() > 0
     }),
-    key(KeyCode::Left, "←→", "benchmark", Action::Turn(Step::Back(1)), scores),
-    key(KeyCode::Right, "", "", Action::Turn(Step::On(1)), scores),
+    key(KeyCode::Left, "←→", "benchmark", Action::Turn(Travel::Back(1)), scores),
+    key(KeyCode::Right, "", "", Action::Turn(Travel::On(1)), scores),
     key(KeyCode::Enter, "enter", "its trial", Action::ShowTrial, scores),
     key(KeyCode::Char('/'), "/", "find", Action::Find, |app| {
         is_plain(app) && matches!(app.view, View::Trials | View::Climbs)

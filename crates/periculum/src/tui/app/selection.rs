@@ -7,7 +7,7 @@ use periculum_core::story::series::Series;
 use periculum_core::story::stretch::Stretch;
 
 use super::App;
-use crate::tui::action::Step;
+use crate::tui::action::Travel;
 use crate::tui::action::{Look, View};
 use crate::tui::climbed::Climbed;
 use crate::tui::picked::toggle_unseen;
@@ -135,18 +135,18 @@ impl App {
         self.scrolled.min(self.scroll_room.get())
     }
 
-    pub(super) fn scroll(&mut self, step: Step) {
+    pub(super) fn scroll(&mut self, step: Travel) {
         self.scrolled = step.from(self.scrolled_to(), self.scroll_room.get() + 1);
     }
 
-    fn select_level(&mut self, step: Step) {
+    fn select_level(&mut self, step: Travel) {
         let benchmarks = self.benchmarks();
         let Some(benchmark) = benchmarks.get(self.benchmark_at(&benchmarks)) else { return };
         let to = step.from(self.level_at(benchmark), benchmark.levels.len());
         self.selected = benchmark.levels.get(to).and_then(|level| level.trials.last().copied());
     }
 
-    pub(super) fn select(&mut self, step: Step) {
+    pub(super) fn select(&mut self, step: Travel) {
         match self.view {
             View::Scores => return self.select_level(step),
             View::Compare | View::Rig => return self.scroll(step),

@@ -2,7 +2,7 @@
 
 use periculum_core::analysis::forecast::Forecast;
 use periculum_core::files::Problem;
-use periculum_core::files::outline::{self, LineKind, Step};
+use periculum_core::files::outline::{self, LineKind, Turn};
 use periculum_core::telling::{effort_words, stage_words};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
@@ -100,7 +100,7 @@ fn row(app: &App, draft: &Draft, index: usize, width: u16) -> Line<'static> {
     let text = if is_selected { theme.accent.bold() } else { theme.text };
     let mut row = Line::from(Span::styled(if is_selected { "› " } else { "  " }, theme.accent));
     let key = match line.path.last() {
-        Some(Step::Key(key)) => key.as_str(),
+        Some(Turn::Key(key)) => key.as_str(),
         _ => "",
     };
     match &line.kind {
@@ -121,19 +121,19 @@ fn row(app: &App, draft: &Draft, index: usize, width: u16) -> Line<'static> {
 }
 
 /// What a section is called: `stage 2`, `proof quick`.
-fn section_name(path: &[Step]) -> String {
-    let word = |step: &Step| match step {
-        Step::Key(key) => key.clone(),
-        Step::Nth(nth) => (nth + 1).to_string(),
+fn section_name(path: &[Turn]) -> String {
+    let word = |step: &Turn| match step {
+        Turn::Key(key) => key.clone(),
+        Turn::Nth(nth) => (nth + 1).to_string(),
     };
     path.iter().map(word).collect::<Vec<_>>().join(" ")
 }
 
 /// What a stage does and takes, and what its author wrote above it.
-fn section_words(app: &App, draft: &Draft, path: &[Step], comment: &str, width: u16, row: &mut Line<'static>) {
+fn section_words(app: &App, draft: &Draft, path: &[Turn], comment: &str, width: u16, row: &mut Line<'static>) {
     let theme = &app.theme;
     let stage = match (path, &draft.meaning) {
-        ([Step::Key(key), Step::Nth(nth)], Meaning::Plan(briefing, forecast, _)) if key == "stage" => {
+        ([Turn::Key(key), Turn::Nth(nth)], Meaning::Plan(briefing, forecast, _)) if key == "stage" => {
             Some((&briefing.plan.stages[*nth], briefing, &forecast.stages[*nth]))
         }
         _ => None,

@@ -24,11 +24,11 @@ pub(super) fn give_back() {
 }
 
 /// The terminal, until this is dropped.
-pub(super) struct Stage {
+pub(super) struct Taken {
     terminal: DefaultTerminal,
 }
 
-impl Stage {
+impl Taken {
     /// Takes the whole terminal, and hears its mouse.
     pub(super) fn enter() -> io::Result<Self> {
         // From here on it is given back, whatever fails.
@@ -62,7 +62,7 @@ impl Stage {
     }
 }
 
-impl Drop for Stage {
+impl Drop for Taken {
     fn drop(&mut self) {
         give_back();
     }
