@@ -11,6 +11,7 @@ use periculum_core::model::plan::{Ends, Start};
 use periculum_core::model::rung::InForce;
 use periculum_core::model::setting::TakesEffect;
 use periculum_core::model::strategy::Strategy;
+use periculum_core::model::verdict::Verdict;
 
 use crate::chaos::Course;
 use crate::play::Play;
@@ -84,6 +85,18 @@ fn stop(play: &mut Play, said: Said) {
     }
 }
 
+fn restart(play: &mut Play, in_force: InForce) {
+    play.event(&Event::Restarted {
+        ending: Ending::MachineRestarted,
+        lived: None,
+        in_force,
+        unattended: false,
+        last_words: None,
+        lived_at_most: None,
+        rules: RULES,
+    });
+}
+
 /// The way home with its visits.
 fn visits_home(play: &mut Play) -> Vec<usize> {
     let mut visits = Vec::new();
@@ -122,15 +135,7 @@ fn a_start_in_the_middle_of_an_errand_leaves_what_is_by_hand() {
     assert_eq!(asked(&play).changes().len(), 2);
     play.in_force.insert("clock".into(), Decimal::from(42));
     let in_force: InForce = [("clock".to_owned(), Decimal::from(42))].into();
-    play.event(&Event::Restarted {
-        ending: Ending::MachineRestarted,
-        lived: None,
-        in_force,
-        unattended: false,
-        last_words: None,
-        lived_at_most: None,
-        rules: RULES,
-    });
+    restart(&mut play, in_force);
     let left = asked(&play);
     let [change] = left.changes() else { panic!("{left:?}") };
     assert_eq!((change.setting.as_str(), change.to), ("volts", Decimal::from(125)));
@@ -203,4 +208,24 @@ fn where_the_way_to_the_mark_fails_the_rig_goes_to_stock() {
     assert_eq!(clock(&play), 42, "{}", play.log(8));
     let ended = play.story.ended.as_ref().expect("over");
     assert_eq!((ended.end.clone(), ended.left_at.clone()), (ClimbEnd::Stopped, None));
+}
+
+#[test]
+fn a_start_that_brings_another_value_is_held_against_the_trial_before_the_rest_is_asked_for() {
+    let effects = [TakesEffect::AtNextStart, TakesEffect::ByHand];
+    let plain = course(effects, Ends::AtStock, &[BASELINE, ASCENT]);
+    let mut plan = (*plain.plan).clone();
+    plan.stages[1].start = Start::Profile(plain.rig.stock().with("clock", 43.into()).with("volts", 127.into()));
+    let mut play = Play::of(Course { plan: Arc::new(plan), ..plain });
+    play.pass_ends(&[]);
+    assert_eq!(asked(&play).changes().len(), 2, "{}", play.log(3));
+    let trials = play.story.trials.len();
+    let in_force: InForce = [("clock".to_owned(), Decimal::from(42))].into();
+    restart(&mut play, in_force);
+    assert_eq!(
+        play.story.trial(trials as u32).and_then(|trial| trial.verdict),
+        Some(Verdict::Slipped),
+        "{}",
+        play.log(4)
+    );
 }

@@ -293,5 +293,6 @@ fn who_was_told_to_stop_stops_even_where_something_dies_of_it() {
         let ended = play.story.ended.as_ref().map(|ended| ended.end.clone());
         assert_eq!(ended, Some(ClimbEnd::Stopped), "{}", play.log(6));
         assert_eq!(last_verdict(&play), Some(Verdict::Void));
+        assert_eq!(play.story.tested(), Span::from_seconds(3), "what it ran counts");
     }
 }

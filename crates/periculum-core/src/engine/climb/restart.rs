@@ -12,6 +12,7 @@ use crate::model::ending::Ending;
 use crate::model::errand::Errand;
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::moment::Span;
+use crate::model::plan::Ends;
 use crate::model::reason::Reason;
 use crate::model::rung::InForce;
 
@@ -72,19 +73,10 @@ impl Climber {
                 asked.into_iter().for_each(|question| ask_again(number, question, step));
                 State::Trying(trial, doing)
             }
-            // Who was told to stop stops, whatever died of it.
-            State::Trying(mut trial, Doing::Passing { index, stopping: Some(stop), .. })
-                if let Stopping::ByOperator(stays) = stop.why
-                    && self.rules > 2 =>
-            {
-                blame(&mut trial, Some(index), incident, step);
-                self.close_void(&trial, Some(IncidentKind::Stopped), step);
-                self.stop_at(stays, step)
-            }
             State::Trying(mut trial, doing) => {
-                let pass = match doing {
-                    Doing::Passing { index, .. } => Some(index),
-                    Doing::Setting { .. } | Doing::Resting { .. } => None,
+                let (pass, stopping) = match doing {
+                    Doing::Passing { index, stopping, .. } => (Some(index), stopping),
+                    Doing::Setting { .. } | Doing::Resting { .. } => (None, None),
                 };
                 if let Some((lived, at_most)) = lived.filter(|_| pass.is_some()) {
                     incident = incident.into_pass(lived).at_most(at_most);
@@ -93,7 +85,14 @@ impl Climber {
                     self.tally.tested += lived;
                 }
                 blame(&mut trial, pass, incident, step);
-                self.after_death(trial, ending, step)
+                match stopping.map(|stop| stop.why) {
+                    // Who was told to stop stops, whatever died of it; a machine that went down goes to stock.
+                    Some(Stopping::ByOperator(stays)) if self.rules > 2 => {
+                        self.close_void(&trial, Some(IncidentKind::Stopped), step);
+                        self.stop_at(if machine_died { Ends::AtStock } else { stays }, step)
+                    }
+                    _ => self.after_death(trial, ending, step),
+                }
             }
             State::Paused(next) => {
                 // A climb that waits may be left and taken up again; only the machine has no business to die.
@@ -132,16 +131,31 @@ impl Climber {
     }
 
     fn go_on_by_hand(&mut self, state: State, rest: Errand, in_force: &InForce, step: &mut Step) -> State {
-        let trial = state.trial();
-        let started = state.under_way().map(|errand| errand.with_start(&self.rig));
-        for incident in started.iter().flat_map(|started| self.belief.compare(started, in_force)) {
-            step.entries.push(Entry::Incident { trial, pass: None, incident });
-        }
+        let Some(started) = state.under_way().map(|errand| errand.with_start(&self.rig)) else { return state };
+        let incidents = self.belief.compare(&started, in_force);
         self.belief.forget(&rest);
-        ask_again(trial, Question::Change { errand: rest.clone() }, step);
+        let question = Question::Change { errand: rest.clone() };
         match state {
-            State::Trying(trial, Doing::Setting { .. }) => State::Trying(trial, Doing::Setting { under_way: rest }),
-            State::GoingHome { then, given_up, .. } => State::GoingHome { then, under_way: rest, given_up },
+            State::Trying(mut trial, Doing::Setting { .. }) => {
+                for incident in incidents {
+                    blame(&mut trial, None, incident, step);
+                }
+                if !trial.incidents.is_empty() {
+                    return self.end_trial(trial, step);
+                }
+                ask_again(Some(trial.number), question, step);
+                State::Trying(trial, Doing::Setting { under_way: rest })
+            }
+            State::GoingHome { then, given_up, .. } if incidents.is_empty() => {
+                ask_again(None, question, step);
+                State::GoingHome { then, under_way: rest, given_up }
+            }
+            State::GoingHome { then, mut given_up, .. } => {
+                self.doubt(&started, &mut given_up);
+                let told = incidents.into_iter().map(|incident| Entry::Incident { trial: None, pass: None, incident });
+                step.entries.extend(told);
+                self.walk_home(self.instead_of_mark(then), given_up, step)
+            }
             other => other,
         }
     }
