@@ -176,20 +176,21 @@ impl Setter {
     /// # Errors
     /// The incident, where a file can't be written; those before it are.
     pub fn write_down(&mut self, changes: &[Change]) -> Result<(), Incident> {
-        let mut files: BTreeMap<PathBuf, Vec<Wanted>> = BTreeMap::new();
+        let mut files: BTreeMap<PathBuf, (Vec<&str>, Vec<Wanted>)> = BTreeMap::new();
         for change in changes {
             let Some(Served { name, place: Place::Line(line), terms }) = self.places.get(&change.setting) else {
                 self.apply(change)?;
                 continue;
             };
             let wanted = wanted(line, name, terms, change);
-            files.entry(line.file.clone()).or_default().push(wanted);
+            let (settings, lines) = files.entry(line.file.clone()).or_default();
+            settings.push(&change.setting);
+            lines.push(wanted);
         }
-        for (file, wanted) in files {
+        for (file, (settings, wanted)) in files {
             let told = |error: io::Error| {
-                let targets: Vec<&str> = wanted.iter().map(|wanted| wanted.target.as_str()).collect();
                 let why = format!("{}: {error}", file.display());
-                Incident::new(IncidentKind::NotTaken, why).at(targets.join(", "))
+                Incident::new(IncidentKind::NotTaken, why).at(settings.join(", "))
             };
             write_lines(&file, &wanted, &mut self.keeper, &self.boot).map_err(told)?;
         }

@@ -75,11 +75,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             // What was said before the end is heard before it.
             let is_last = is_asked && self.operator.is_mute();
             let heard = self.operator.listen(if is_last { Duration::ZERO } else { patience });
-            match heard {
-                Heard::Nothing if is_last && !self.is_leaving => {
-                    self.take(Event::OperatorSaid { said: Said::Suspend })?;
-                    continue;
-                }
+            match if is_last && heard == Heard::Nothing { Heard::Gone } else { heard } {
                 Heard::Word(said) => {
                     let event = self.said(said);
                     self.take(event)?;
