@@ -24,18 +24,30 @@ pub(super) enum State {
     /// The operator asked for a pause, and this comes next.
     Paused(Next),
     /// The rig goes home: the errand that is under way, and the settings that would not go.
-    GoingHome { then: Then, under_way: Errand, given_up: BTreeSet<String> },
+    GoingHome { then: Then, under_way: UnderWay, given_up: BTreeSet<String> },
     /// The climb is over.
     Ended,
 }
 
 impl State {
-    /// The errand that is under way.
-    pub(super) fn under_way(&self) -> Option<&Errand> {
+    /// What is under way.
+    fn errand_under_way(&self) -> Option<&UnderWay> {
         match self {
             Self::Trying(_, Doing::Setting { under_way }) | Self::GoingHome { under_way, .. } => Some(under_way),
             _ => None,
         }
+    }
+
+    /// The errand that is under way.
+    pub(super) fn under_way(&self) -> Option<&Errand> {
+        self.errand_under_way().map(|under_way| &under_way.errand)
+    }
+
+    /// Since when the rig has been changing something by itself; none where it does not.
+    pub(super) fn applies_since(&self, rig: &Rig) -> Option<Moment> {
+        self.errand_under_way()
+            .filter(|under_way| !under_way.errand.needs_somebody(rig))
+            .map(|under_way| under_way.since)
     }
 
     /// What the operator is to answer.
@@ -55,6 +67,22 @@ impl State {
             Self::Trying(trial, _) => Some(trial.number),
             _ => None,
         }
+    }
+}
+
+/// An errand that has been begun and not been answered.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct UnderWay {
+    pub(super) errand: Errand,
+    pub(super) since: Moment,
+    /// What comes instead of what it was begun for: a change that the rig makes by itself can't be broken off, so that its
+    /// answer is waited for first.
+    pub(super) instead: Option<Stopping>,
+}
+
+impl UnderWay {
+    pub(super) fn new(errand: Errand, since: Moment) -> Self {
+        Self { errand, since, instead: None }
     }
 }
 
@@ -96,7 +124,7 @@ pub(super) struct Trial {
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Doing {
     /// Waiting for the errand that is under way.
-    Setting { under_way: Errand },
+    Setting { under_way: UnderWay },
     /// Resting before a pass until this moment.
     Resting { index: usize, until: Moment },
     /// Waiting for a pass to end.
@@ -128,7 +156,7 @@ impl Stop {
     }
 }
 
-/// Why a pass was told to stop.
+/// Why a pass was told to stop, or a change is not followed by what it was made for.
 #[derive(Clone, Debug, PartialEq)]
 pub(super) enum Stopping {
     /// Something was wrong; the trial is judged by its incidents.

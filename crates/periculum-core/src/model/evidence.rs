@@ -62,6 +62,11 @@ pub enum Finding {
         /// The median of the others, °C.
         median: f64,
     },
+    /// A change was not answered.
+    Unanswered {
+        /// For how long it was waited.
+        waited: Span,
+    },
     /// A pass runs on beyond its length.
     NotEnded {
         /// Its length.

@@ -37,6 +37,9 @@ impl fmt::Display for Finding {
                 f,
                 "core {core} is at {hottest:.0} °C and the others at {median:.0} °C: check how the cooler is mounted"
             ),
+            Self::Unanswered { waited } => {
+                write!(f, "what was to change it has not answered for {waited}, so nobody knows what is in force")
+            }
             Self::NotEnded { length } => write!(f, "a pass of {length} has not ended"),
             Self::Unstoppable { waited } => write!(
                 f,
@@ -126,6 +129,10 @@ mod tests {
             (
                 Finding::Uneven { core: 3, hottest: 91.0, median: 64.0 },
                 "core 3 is at 91 °C and the others at 64 °C: check how the cooler is mounted",
+            ),
+            (
+                Finding::Unanswered { waited: Span::from_seconds(601) },
+                "what was to change it has not answered for 10 min 1 s, so nobody knows what is in force",
             ),
             (Finding::NotEnded { length: Span::from_seconds(60) }, "a pass of 1 min has not ended"),
             (

@@ -6,6 +6,7 @@ use crate::chaos::{Chaos, Course, courses};
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event, Question, RULES};
 use periculum_core::model::errand::Errand;
+use periculum_core::model::incident::IncidentKind;
 use periculum_core::model::moment::Moment;
 use periculum_core::model::verdict::Verdict;
 use proptest::prelude::*;
@@ -46,6 +47,19 @@ proptest! {
                 (None, _) => prop_assert_eq!(change.to, setting.stock, "from nobody knows where to a hard place"),
             }
             }
+        }
+        prop_assert!(chaos.events() < LIVELOCK, "it never ends");
+    }
+
+    #[test]
+    fn nothing_else_is_ordered_while_a_change_is_unanswered(course in courses(), luck in any::<u64>()) {
+        let mut chaos = Chaos::new(&course, luck);
+        loop {
+            let waited = chaos.is_unanswered();
+            let Some((step, _)) = chaos.step() else { break };
+            let is_over = matches!(chaos.last_event(), Event::Applied { .. } | Event::ApplyFailed { .. } | Event::Restarted { .. })
+                || step.entries.iter().any(|entry| matches!(entry, Entry::Incident { incident, .. } if incident.kind == IncidentKind::NotTaken));
+            prop_assert!(!waited || is_over || step.command.is_none(), "{:?} after\n   {}", step, chaos.trail());
         }
         prop_assert!(chaos.events() < LIVELOCK, "it never ends");
     }

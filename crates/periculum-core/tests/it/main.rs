@@ -1,5 +1,6 @@
 //! What the core must do, in one binary, so that it is linked once.
 
+mod answers;
 mod chaos;
 mod engine;
 mod errands;

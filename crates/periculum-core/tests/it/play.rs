@@ -19,6 +19,8 @@ pub(crate) struct Play {
     pub(crate) now: i64,
     pub(crate) story: Story,
     pub(crate) command: Option<Command>,
+    /// Whether what is applied is answered by the test itself.
+    pub(crate) is_slow: bool,
 }
 
 impl Play {
@@ -29,7 +31,7 @@ impl Play {
     pub(crate) fn of(course: Course) -> Self {
         let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
         let climb = Climb::new(course.rig.clone(), course.plan.clone());
-        let mut play = Self { course, climb, in_force, now: 0, story: Story::default(), command: None };
+        let mut play = Self { course, climb, in_force, now: 0, story: Story::default(), command: None, is_slow: false };
         play.event(&Event::Started { in_force: play.in_force.clone(), ahead: 0, rules: RULES });
         play
     }
@@ -44,7 +46,7 @@ impl Play {
                 self.story.tell(step.at, entry);
             }
             self.command = step.command;
-            let Some(Command::Apply(change)) = &self.command else { return };
+            let Some(Command::Apply(change)) = self.command.as_ref().filter(|_| !self.is_slow) else { return };
             self.in_force.insert(change.setting.clone(), change.to);
             event = Event::Applied { reported: self.in_force.clone() };
         }
@@ -52,6 +54,14 @@ impl Play {
 
     pub(crate) fn say(&mut self, said: Said) {
         self.event(&Event::OperatorSaid { said });
+    }
+
+    /// What is being applied has taken, and is answered.
+    pub(crate) fn change_is_answered(&mut self) {
+        let Some(Command::Apply(change)) = &self.command else { panic!("nothing is applied: {}", self.log(3)) };
+        self.in_force.insert(change.setting.clone(), change.to);
+        let reported = self.in_force.clone();
+        self.event(&Event::Applied { reported });
     }
 
     pub(crate) fn pass_ends(&mut self, incidents: &[IncidentKind]) {

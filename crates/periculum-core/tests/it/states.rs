@@ -52,6 +52,15 @@ fn states() -> Vec<(&'static str, Climb, Moment, InForce)> {
     keep("going home", &play, &mut states);
     make(&mut play);
     keep("ended", &play, &mut states);
+    let mut play = Play { is_slow: true, ..Play::begun() };
+    play.pass_ends(&[]);
+    keep("being set", &play, &mut states);
+    let unanswered = play.command.clone();
+    play.say(Said::Stop);
+    keep("being set, told to stop", &play, &mut states);
+    play.command = unanswered;
+    play.change_is_answered();
+    keep("being taken home", &play, &mut states);
     states
 }
 
@@ -114,8 +123,8 @@ fn name_of(climb: &Climb) -> &'static str {
         () if climb.is_paused() => "paused",
         () if climb.is_passing() => "passing",
         () if climb.question().is_some() => "asking",
-        () if climb.needs_time() => "resting",
-        () => "setting",
+        () if climb.is_applying() => "setting",
+        () => "resting",
     }
 }
 

@@ -4,10 +4,10 @@ use std::mem;
 use std::ops::ControlFlow;
 
 use super::climber::{Climber, blame};
-use crate::engine::entry::{Declined, Entry};
+use crate::engine::entry::{ClimbEnd, Declined, Entry};
 use crate::engine::event::Said;
 use crate::engine::question::Question;
-use crate::engine::state::{Doing, State, Trial};
+use crate::engine::state::{Doing, State, Then, Trial};
 use crate::engine::step::{Command, Step};
 use crate::model::errand::Errand;
 use crate::model::incident::{Incident, IncidentKind};
@@ -39,9 +39,13 @@ impl Climber {
     pub(super) fn on_applied(&mut self, state: State, reported: &InForce, step: &mut Step) -> State {
         match state {
             State::Trying(mut trial, Doing::Setting { under_way }) => {
-                for incident in self.belief.compare(&under_way, reported) {
+                for incident in self.belief.compare(&under_way.errand, reported) {
                     blame(&mut trial, None, incident, step);
                 }
+                let trial = match self.do_instead(trial, under_way.instead, step) {
+                    ControlFlow::Continue(trial) => trial,
+                    ControlFlow::Break(state) => return state,
+                };
                 match self.doubt_unread(trial, reported, step) {
                     ControlFlow::Continue(trial) if trial.incidents.is_empty() => self.set_for(trial, step),
                     ControlFlow::Continue(trial) => self.end_trial(trial, step),
@@ -49,12 +53,15 @@ impl Climber {
                 }
             }
             State::GoingHome { then, under_way, mut given_up } => {
-                let mut incidents = self.belief.compare(&under_way, reported);
+                let mut incidents = self.belief.compare(&under_way.errand, reported);
                 incidents.extend(self.belief.unread(reported, self.rules));
+                if under_way.instead.is_some() {
+                    return self.end_on_the_way(then, incidents, step);
+                }
                 if incidents.is_empty() {
                     return self.walk_home(then, given_up, step);
                 }
-                self.doubt(&under_way, &mut given_up);
+                self.doubt(&under_way.errand, &mut given_up);
                 for incident in incidents {
                     step.entries.push(Entry::Incident { trial: None, pass: None, incident });
                 }
@@ -95,24 +102,44 @@ impl Climber {
     pub(super) fn on_apply_failed(&mut self, state: State, incident: Incident, step: &mut Step) -> State {
         match state {
             State::Trying(mut trial, Doing::Setting { under_way }) => {
-                self.belief.forget(&under_way);
+                self.belief.forget(&under_way.errand);
                 self.after_machine_down(incident.kind);
-                if self.is_setback(&under_way, incident.kind) {
+                if under_way.instead.is_none() && self.is_setback(&under_way.errand, incident.kind) {
                     self.tally.setbacks += 1;
                     step.entries.push(Entry::Incident { trial: Some(trial.number), pass: None, incident });
                     return self.set_for(trial, step);
                 }
                 blame(&mut trial, None, incident, step);
-                self.end_trial(trial, step)
+                match self.do_instead(trial, under_way.instead, step) {
+                    ControlFlow::Continue(trial) => self.end_trial(trial, step),
+                    ControlFlow::Break(state) => state,
+                }
             }
             State::GoingHome { then, under_way, mut given_up } => {
-                self.doubt(&under_way, &mut given_up);
+                self.doubt(&under_way.errand, &mut given_up);
                 self.after_machine_down(incident.kind);
+                if under_way.instead.is_some() {
+                    return self.end_on_the_way(then, vec![incident], step);
+                }
                 step.entries.push(Entry::Incident { trial: None, pass: None, incident });
                 self.walk_home(self.instead_of_mark(then), given_up, step)
             }
             other => other,
         }
+    }
+
+    /// Told to stop on the way home, the rig is left as it is.
+    pub(super) fn end_on_the_way(&mut self, then: Then, incidents: Vec<Incident>, step: &mut Step) -> State {
+        step.entries.extend(incidents.into_iter().map(|incident| Entry::Incident {
+            trial: None,
+            pass: None,
+            incident,
+        }));
+        let end = match then {
+            Then::End(end, _) => end,
+            Then::Wait(..) => ClimbEnd::Stopped,
+        };
+        self.finish(end, None, step)
     }
 
     /// Whether the rig came back with its defaults when it was on its way to something easier: that says nothing about the

@@ -2,6 +2,11 @@
 
 use crate::engine::state::{Doing, Pressure, State};
 use crate::model::moment::{Moment, Span};
+use crate::model::rig::Rig;
+
+/// A change that the rig makes by itself, and that has not been answered after this, has not been taken: firmware may take
+/// minutes for one.
+const UNANSWERED: Span = Span::from_seconds(600);
 
 /// A pass that has not ended this long after its time is stalled.
 const OVERDUE: Span = Span::from_seconds(60);
@@ -15,6 +20,8 @@ const UNSTOPPABLE: Span = Span::from_seconds(20);
 /// What time has come for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Due {
+    /// The change should have been answered.
+    Answer,
     /// The rig has rested.
     Pass,
     /// The pass should have ended.
@@ -26,7 +33,10 @@ pub(super) enum Due {
 }
 
 /// What is due in a state, given how long the pass takes that runs in it, preparations and all; nothing where time may go by.
-pub(super) fn due(state: &State, pass: Span, now: Moment) -> Option<Due> {
+pub(super) fn due(state: &State, rig: &Rig, pass: Span, now: Moment) -> Option<Due> {
+    if let Some(since) = state.applies_since(rig) {
+        return (now.since(since) > UNANSWERED).then_some(Due::Answer);
+    }
     let State::Trying(_, doing) = state else { return None };
     let (from, patience, due) = match doing {
         Doing::Setting { .. } => return None,

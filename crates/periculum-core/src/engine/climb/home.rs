@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 
 use super::climber::Climber;
 use crate::engine::entry::{ClimbEnd, Entry};
-use crate::engine::state::{Aside, State, Then};
+use crate::engine::state::{Aside, State, Then, UnderWay};
 use crate::engine::step::Step;
 use crate::model::errand::Errand;
 use crate::model::plan::Ends;
@@ -59,9 +59,9 @@ impl Climber {
         match (self.way_home(&then, &given_up), then) {
             (None, Then::End(end, mark)) => self.finish(end, mark, step),
             (None, Then::Wait(next, _)) => self.pause(next, step),
-            (Some(under_way), then) => {
-                self.order(None, &under_way, step);
-                State::GoingHome { then, under_way, given_up }
+            (Some(errand), then) => {
+                self.order(None, &errand, step);
+                State::GoingHome { then, under_way: UnderWay::new(errand, step.at), given_up }
             }
         }
     }

@@ -85,9 +85,15 @@ impl Climb {
         matches!(self.state, State::Trying(..)) && self.question().is_none()
     }
 
-    /// Whether time has to go by before anything else happens: a pass runs, or the rig rests before one.
+    /// Whether time has to go by before anything else happens: a pass runs, the rig rests before one, or it changes
+    /// something by itself.
     pub fn needs_time(&self) -> bool {
-        matches!(self.state, State::Trying(_, Doing::Passing { .. } | Doing::Resting { .. }))
+        matches!(self.state, State::Trying(_, Doing::Passing { .. } | Doing::Resting { .. })) || self.is_applying()
+    }
+
+    /// Whether the rig is changing something by itself.
+    pub fn is_applying(&self) -> bool {
+        self.state.applies_since(&self.climber.rig).is_some()
     }
 
     /// Whether a pass could not be ended by any means, so that only the machine's watchdog can help.

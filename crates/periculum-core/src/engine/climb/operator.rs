@@ -4,7 +4,7 @@ use super::climber::{Climber, blame};
 use crate::engine::entry::{ClimbEnd, Entry};
 use crate::engine::event::Said;
 use crate::engine::question::Question;
-use crate::engine::state::{Aside, Doing, Next, State, Stop, Stopping, Then, Trial};
+use crate::engine::state::{Aside, Doing, Next, State, Stop, Stopping, Then, Trial, UnderWay};
 use crate::engine::step::{Command, Step};
 use crate::model::evidence::Finding;
 use crate::model::incident::{Incident, IncidentKind};
@@ -75,6 +75,13 @@ impl Climber {
                 let stopping = Some(Stop::new(Stopping::ByOperator(stays), step.at));
                 State::Trying(trial, Doing::Passing { index, began, stopping })
             }
+            State::Trying(mut trial, Doing::Setting { under_way }) if !under_way.errand.needs_somebody(&self.rig) => {
+                if !matches!(under_way.instead, Some(Stopping::ByOperator(_))) {
+                    blame(&mut trial, None, stopped, step);
+                }
+                let instead = Some(Stopping::ByOperator(stays));
+                State::Trying(trial, Doing::Setting { under_way: UnderWay { instead, ..under_way } })
+            }
             State::Trying(mut trial, doing @ (Doing::Setting { .. } | Doing::Resting { .. })) => {
                 self.forget(&doing);
                 blame(&mut trial, None, stopped, step);
@@ -88,11 +95,12 @@ impl Climber {
                 }
                 self.stop_at(stays, step)
             }
-            // Told to stop on the way home, the rig is left as it is.
-            State::GoingHome { then: Then::End(end, _), .. } => self.finish(end, None, step),
-            State::GoingHome { then: Then::Wait(..), .. } | State::Ready | State::Ended => {
-                self.finish(ClimbEnd::Stopped, None, step)
+            State::GoingHome { then, under_way, given_up } if !under_way.errand.needs_somebody(&self.rig) => {
+                let instead = Some(Stopping::ByOperator(stays));
+                State::GoingHome { then, under_way: UnderWay { instead, ..under_way }, given_up }
             }
+            State::GoingHome { then, .. } => self.end_on_the_way(then, Vec::new(), step),
+            State::Ready | State::Ended => self.finish(ClimbEnd::Stopped, None, step),
         }
     }
 
@@ -110,9 +118,13 @@ impl Climber {
             }
             // What was asked for stands, and may come true while nobody looks.
             State::Trying(trial, Doing::Setting { under_way })
-                if aside == Aside::AsItStands && under_way.needs_somebody(&self.rig) =>
+                if aside == Aside::AsItStands && under_way.errand.needs_somebody(&self.rig) =>
             {
                 State::Trying(trial, Doing::Setting { under_way })
+            }
+            State::Trying(trial, Doing::Setting { under_way }) if !under_way.errand.needs_somebody(&self.rig) => {
+                let instead = under_way.instead.or(Some(Stopping::ToWait(aside)));
+                State::Trying(trial, Doing::Setting { under_way: UnderWay { instead, ..under_way } })
             }
             State::Trying(trial, doing @ (Doing::Setting { .. } | Doing::Resting { .. })) => {
                 self.forget(&doing);
@@ -127,7 +139,7 @@ impl Climber {
     /// Nobody knows any more what is in force of settings that are being changed.
     pub(super) fn forget(&mut self, doing: &Doing) {
         if let Doing::Setting { under_way } = doing {
-            self.belief.forget(under_way);
+            self.belief.forget(&under_way.errand);
         }
     }
 

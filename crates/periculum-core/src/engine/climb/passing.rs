@@ -97,22 +97,10 @@ impl Climber {
             blame(&mut trial, Some(index), incident.clone(), step);
         }
         let was_told_to_stop = stopping.is_some();
-        match stopping.map(|stop| stop.why) {
-            Some(Stopping::ByOperator(stay)) => {
-                self.close_void(&trial, Some(IncidentKind::Stopped), step);
-                return self.stop_at(stay, step);
-            }
-            Some(Stopping::ToWait(aside)) => return self.wait_aside(&trial, aside, step),
-            Some(Stopping::Instead(wanted)) => {
-                self.close_void(&trial, None, step);
-                return self.make(*wanted, step);
-            }
-            Some(Stopping::Unsound { why }) => {
-                self.close(&trial, None, step);
-                return self.go_home(ClimbEnd::Unsound { why }, step);
-            }
-            Some(Stopping::ForCause) | None => {}
-        }
+        let mut trial = match self.do_instead(trial, stopping.map(|stop| stop.why), step) {
+            ControlFlow::Continue(trial) => trial,
+            ControlFlow::Break(state) => return state,
+        };
         if let Some(told) = &report.refused {
             self.close_void(&trial, None, step);
             let why = Met::NotStarted { told: told.clone() }.into();
@@ -133,6 +121,31 @@ impl Climber {
             ControlFlow::Continue(trial) => self.go_on_after_pass(trial, index, step),
             ControlFlow::Break(again) => again,
         }
+    }
+
+    /// Does what a pass was told to stop for, or what waited for a change; the trial is judged where that was its own fault.
+    pub(super) fn do_instead(
+        &mut self,
+        trial: Trial,
+        why: Option<Stopping>,
+        step: &mut Step,
+    ) -> ControlFlow<State, Trial> {
+        ControlFlow::Break(match why {
+            Some(Stopping::ByOperator(stay)) => {
+                self.close_void(&trial, Some(IncidentKind::Stopped), step);
+                self.stop_at(stay, step)
+            }
+            Some(Stopping::ToWait(aside)) => self.wait_aside(&trial, aside, step),
+            Some(Stopping::Instead(wanted)) => {
+                self.close_void(&trial, None, step);
+                self.make(*wanted, step)
+            }
+            Some(Stopping::Unsound { why }) => {
+                self.close(&trial, None, step);
+                self.go_home(ClimbEnd::Unsound { why }, step)
+            }
+            Some(Stopping::ForCause) | None => return ControlFlow::Continue(trial),
+        })
     }
 
     fn go_on_after_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {

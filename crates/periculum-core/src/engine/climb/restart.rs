@@ -6,7 +6,7 @@ use super::applying::ask_again;
 use super::climber::{Climber, blame};
 use crate::engine::entry::{ClimbEnd, Entry};
 use crate::engine::question::Question;
-use crate::engine::state::{Doing, Next, State, Stopping, Then, Trial};
+use crate::engine::state::{Doing, Next, State, Stopping, Then, Trial, UnderWay};
 use crate::engine::step::Step;
 use crate::model::ending::Ending;
 use crate::model::errand::Errand;
@@ -75,8 +75,9 @@ impl Climber {
             }
             State::Trying(mut trial, doing) => {
                 let (pass, stopping) = match doing {
-                    Doing::Passing { index, stopping, .. } => (Some(index), stopping),
-                    Doing::Setting { .. } | Doing::Resting { .. } => (None, None),
+                    Doing::Passing { index, stopping, .. } => (Some(index), stopping.map(|stop| stop.why)),
+                    Doing::Setting { under_way } => (None, under_way.instead),
+                    Doing::Resting { .. } => (None, None),
                 };
                 if let Some((lived, at_most)) = lived.filter(|_| pass.is_some()) {
                     incident = incident.into_pass(lived).at_most(at_most);
@@ -85,7 +86,7 @@ impl Climber {
                     self.tally.tested += lived;
                 }
                 blame(&mut trial, pass, incident, step);
-                match stopping.map(|stop| stop.why) {
+                match stopping {
                     // Who was told to stop stops, whatever died of it; a machine that went down goes to stock.
                     Some(Stopping::ByOperator(stays)) if self.rules > 2 => {
                         self.close_void(&trial, Some(IncidentKind::Stopped), step);
@@ -144,11 +145,11 @@ impl Climber {
                     return self.end_trial(trial, step);
                 }
                 ask_again(Some(trial.number), question, step);
-                State::Trying(trial, Doing::Setting { under_way: rest })
+                State::Trying(trial, Doing::Setting { under_way: UnderWay::new(rest, step.at) })
             }
             State::GoingHome { then, given_up, .. } if incidents.is_empty() => {
                 ask_again(None, question, step);
-                State::GoingHome { then, under_way: rest, given_up }
+                State::GoingHome { then, under_way: UnderWay::new(rest, step.at), given_up }
             }
             State::GoingHome { then, mut given_up, .. } => {
                 self.doubt(&started, &mut given_up);

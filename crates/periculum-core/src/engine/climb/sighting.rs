@@ -3,7 +3,7 @@
 use super::climber::Climber;
 use crate::engine::course::{Move, Outcome};
 use crate::engine::entry::Entry;
-use crate::engine::state::{Doing, Judged, Next, State, Stop, Stopping};
+use crate::engine::state::{Doing, Judged, Next, State, Stop, Stopping, UnderWay};
 use crate::engine::step::{Command, Step};
 use crate::model::evidence::{Evidence, Finding};
 use crate::model::incident::{Incident, IncidentKind};
@@ -58,6 +58,10 @@ impl Climber {
                 step.command = stopping.is_none().then_some(Command::StopPass);
                 let stopping = Some(Stop::new(Stopping::Instead(Box::new(wanted)), step.at));
                 State::Trying(open, Doing::Passing { index, began, stopping })
+            }
+            State::Trying(open, Doing::Setting { under_way }) if !under_way.errand.needs_somebody(&self.rig) => {
+                let instead = under_way.instead.or(Some(Stopping::Instead(Box::new(wanted))));
+                State::Trying(open, Doing::Setting { under_way: UnderWay { instead, ..under_way } })
             }
             State::Trying(open, doing) => {
                 self.forget(&doing);

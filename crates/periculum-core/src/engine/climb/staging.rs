@@ -4,7 +4,7 @@ use super::climber::Climber;
 use crate::engine::course::{Course, Move};
 use crate::engine::entry::{ClimbEnd, Entry, Mark, Profile};
 use crate::engine::question::Question;
-use crate::engine::state::{Doing, Next, State, Then, Trial};
+use crate::engine::state::{Doing, Next, State, Then, Trial, UnderWay};
 use crate::engine::step::{Command, Step};
 use crate::model::errand::Errand;
 use crate::model::evidence::Value;
@@ -138,9 +138,9 @@ impl Climber {
     pub(super) fn set_for(&mut self, trial: Trial, step: &mut Step) -> State {
         match self.way_to(&trial.rung).pop_front() {
             None => self.begin_pass(trial, 0, step),
-            Some(under_way) => {
-                self.order(Some(trial.number), &under_way, step);
-                State::Trying(trial, Doing::Setting { under_way })
+            Some(errand) => {
+                self.order(Some(trial.number), &errand, step);
+                State::Trying(trial, Doing::Setting { under_way: UnderWay::new(errand, step.at) })
             }
         }
     }

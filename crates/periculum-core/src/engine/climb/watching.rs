@@ -66,7 +66,11 @@ impl Climber {
             State::Trying(_, Doing::Passing { index, .. }) => self.pass(*index).length,
             _ => Span::ZERO,
         };
-        let Some(due) = due(&state, length + late, step.at) else { return state };
+        let Some(due) = due(&state, &self.rig, length + late, step.at) else { return state };
+        if let Some(since) = state.applies_since(&self.rig) {
+            let finding = Finding::Unanswered { waited: step.at.since(since) };
+            return self.on_apply_failed(state, Incident::new(IncidentKind::NotTaken, finding), step);
+        }
         let (mut trial, index, began, stopping) = match state {
             State::Trying(trial, Doing::Resting { index, .. }) => return self.end_rest(trial, index, step),
             State::Trying(trial, Doing::Passing { index, began, stopping }) => (trial, index, began, stopping),
@@ -74,7 +78,7 @@ impl Climber {
         };
         let since = stopping.as_ref().map_or(step.at, |stop| stop.since);
         let (pressure, found) = match due {
-            Due::Pass | Due::SecondStop => (Pressure::Harder, None),
+            Due::Answer | Due::Pass | Due::SecondStop => (Pressure::Harder, None),
             Due::PassEnd => (Pressure::Told, Some(Finding::NotEnded { length })),
             Due::Despair => (Pressure::GivenUp, Some(Finding::Unstoppable { waited: step.at.since(since) })),
         };

@@ -211,6 +211,8 @@ pub(crate) struct Chaos {
     /// Where there is a border instead of luck: which clock and voltage hold.
     border: Option<Border>,
     waiting: VecDeque<Event>,
+    /// The answer to a change that takes its time.
+    late: Option<Event>,
     is_passing: bool,
     record: Vec<(Moment, Event, Step)>,
     last_event: Event,
@@ -238,6 +240,7 @@ impl Chaos {
             luck,
             border,
             waiting: [started.clone()].into(),
+            late: None,
             is_passing: false,
             record: Vec::new(),
             last_event: started,
@@ -335,7 +338,31 @@ impl Chaos {
                 Event::Applied { reported: self.readable() }
             }
         };
-        self.waiting.push_back(event);
+        if self.border.is_none() && self.draw(4) == 0 {
+            self.late = Some(event);
+        } else {
+            self.waiting.push_back(event);
+        }
+    }
+
+    /// Whether a change is under way that has not been answered.
+    pub(crate) fn is_unanswered(&self) -> bool {
+        self.late.is_some() && self.climb.is_applying()
+    }
+
+    /// What happens while a change takes its time, which may be longer than anybody waits.
+    fn happening_meanwhile(&mut self) -> Event {
+        match self.draw(30) {
+            0 => {
+                self.now += 700_000;
+                Event::TIME_PASSED
+            }
+            1..12 => Event::TIME_PASSED,
+            12 => self.death(),
+            13..18 => self.word(),
+            18 => Event::Noticed { incidents: vec![Incident::new(IncidentKind::CorrectedError, "luck").at("Slot A2")] },
+            _ => self.late.take().expect("an answer"),
+        }
     }
 
     /// What happens when nothing is due: the operator, the pass, the power company.
@@ -347,6 +374,11 @@ impl Chaos {
             }
             return self.pass_at_border(border);
         }
+        if self.is_unanswered() {
+            return self.happening_meanwhile();
+        }
+        // Whoever drives the engine drops an answer that nobody waits for.
+        self.late = None;
         match self.draw(100) {
             0..6 => self.death(),
             6..14 => self.word(),
