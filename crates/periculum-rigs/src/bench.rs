@@ -1,57 +1,137 @@
-//! The small traits of a rig, as a driver sees it.
+//! All that a driver sees of a rig: orders in, events out.
+//!
+//! A bench answers later. Setting a value may take a microsecond or minutes, may fail half-way, and may happen on another
+//! machine; whoever drives it goes on watching sensors and hearing the operator in the meantime.
 
 use std::collections::BTreeMap;
-use std::io;
 
+use periculum_core::model::ending::Boot;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::Incident;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{PassOrder, PassReport, Progress};
 use periculum_core::model::rung::{Change, InForce};
 
-/// Changes settings.
-pub trait Apply {
-    /// Makes a change and waits until it is in force.
-    ///
-    /// # Errors
-    /// The incident, when it can't be made or the rig does not survive it.
-    fn apply(&mut self, change: &Change) -> Result<(), Incident>;
+/// Tells one order from another, and so which order an answer belongs to; chosen by whoever gives the order.
+pub type Number = u64;
 
-    /// Makes ready for an errand that somebody completes: what is in force at the next start is written down, several lines of
+/// What a bench can be told to do. Each order but [`Order::Break`] has one answer, unless the bench, or its machine, is gone.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Order {
+    /// Make a change and read back what is in force then.
+    Apply(Change),
+    /// Make ready for an errand that somebody completes: what is in force at the next start is written down, several lines of
     /// a file in one step.
-    ///
-    /// # Errors
-    /// The incident, when that is impossible.
-    fn prepare(&mut self, _errand: &Errand) -> Result<(), Incident> {
-        Ok(())
-    }
-
-    /// Puts back what was there before the first change, as far as it takes effect at once; tells what could not be.
-    fn put_back(&mut self) -> Vec<String> {
-        Vec::new()
-    }
+    Prepare(Errand),
+    /// Somebody says that this errand is done: read back what is in force, and whether there was a start.
+    Confirm(Errand),
+    /// Read back what is in force.
+    ReadBack,
+    /// Put back what was there before the first change, as far as it takes effect at once.
+    PutBack,
+    /// Start the machine anew, which ends this program soon.
+    StartAnew,
+    /// Run a pass; there is one at a time.
+    Run(PassOrder),
+    /// Break the running pass off at once; its end is told as usual.
+    Break,
 }
 
-/// Tells what is in force.
-pub trait ReadBack {
+/// What came of an order.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Answer {
+    /// This is in force now: of [`Order::Apply`], [`Order::Confirm`] and [`Order::ReadBack`].
+    InForce(ReadBack),
+    /// It could not be done, or the rig did not survive it: of [`Order::Apply`] and [`Order::Prepare`].
+    Failed(Incident),
+    /// All is ready for somebody to complete it: of [`Order::Prepare`].
+    Prepared,
+    /// It was put back, but for this, in sentences: of [`Order::PutBack`].
+    PutBack(Vec<String>),
+    /// The machine will be down in a moment: of [`Order::StartAnew`].
+    StartingAnew,
+    /// The machine can't be started anew, and why: of [`Order::StartAnew`].
+    NotStartedAnew(String),
+    /// The pass is over, and this is in force: of [`Order::Run`].
+    Ended(Box<PassReport>, ReadBack),
+}
+
+/// What a rig reports of its settings.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct ReadBack {
     /// The reported value of every setting that can be read; the others are missing.
-    fn read_back(&mut self) -> InForce;
+    pub in_force: InForce,
+    /// Whether the machine has started since it was read back the last time.
+    pub started_anew: bool,
+    /// Why what should be readable is not, by setting.
+    pub unread: BTreeMap<String, String>,
 }
 
-/// Reads sensors.
-pub trait Sense {
-    /// The readings of now by sensor name, in each sensor's unit; a sensor that does not answer is missing.
-    fn sense(&mut self) -> BTreeMap<String, f64>;
+impl From<InForce> for ReadBack {
+    fn from(in_force: InForce) -> Self {
+        Self { in_force, ..Self::default() }
+    }
+}
 
-    /// What the hardware counted or the kernel logged since the last call.
-    fn noticed(&mut self) -> Vec<Incident> {
-        Vec::new()
+/// What a bench has to tell.
+#[derive(Clone, Debug, PartialEq)]
+pub enum BenchEvent {
+    /// An order is answered.
+    Answered {
+        /// Which.
+        to: Number,
+        /// With what.
+        answer: Answer,
+    },
+    /// The running pass came further.
+    Progress(Progress),
+    /// Sensors were read: readings by sensor name, in each sensor's unit. One that does not answer is missing.
+    Sensed(BTreeMap<String, f64>),
+    /// The hardware counted or the kernel logged errors.
+    Noticed(Vec<Incident>),
+    /// Other programs use the processor just before a trial's first pass, busiest first: name and percent of one core.
+    OthersBusy(Vec<(String, f64)>),
+}
+
+/// What the end of an earlier boot left behind.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Remains {
+    /// Whether the watchdog restarted the machine; none where it can't tell.
+    pub has_bitten: Option<bool>,
+    /// What the kernel said last, where it kept that.
+    pub last_words: Option<String>,
+}
+
+/// A rig that is set, read back, sensed and loaded.
+pub trait Bench: Send {
+    /// Takes an order; never waits.
+    fn order(&mut self, number: Number, order: Order);
+
+    /// Lets at most this much of the rig's time go by, less when something happens, and tells what did.
+    fn events(&mut self, at_most: Span) -> Vec<BenchEvent>;
+
+    /// The time on the rig's clock.
+    fn now(&self) -> Moment;
+
+    /// Whether the clock is virtual, so that [`Bench::events`] returns at once.
+    fn is_virtual(&self) -> bool;
+
+    /// Which start of which machine it is on.
+    fn identity(&self) -> Boot;
+
+    /// What is left of the boot that was last heard of at this moment of the wall clock.
+    fn remains(&self, _last_heard_of: Moment) -> Remains {
+        Remains::default()
     }
 
-    /// The other programs that use the processor now, busiest first: name and percent of one core. It may take a moment.
-    fn others(&mut self) -> Vec<(String, f64)> {
-        Vec::new()
+    /// How much later than it was ordered the running pass began to work, since it had to get ready.
+    fn late(&self) -> Span {
+        Span::ZERO
     }
+
+    /// Says that all goes on, with a trial under way or with nothing to be watched: a machine that stands still and does not
+    /// hear this for long may start anew by itself.
+    fn guard(&mut self, _is_on_trial: bool) {}
 }
 
 /// Something a running pass has to tell.
@@ -63,17 +143,8 @@ pub enum PassNews {
     Ended(PassReport),
 }
 
-/// Restarts the machine by itself when it stands still.
-pub trait Guard {
-    /// Says that a trial is under way and all goes on: a machine that does not hear this for long starts anew.
-    fn guard(&mut self) {}
-
-    /// Says that nothing is tried, so that nothing is to be watched.
-    fn stand_down(&mut self) {}
-}
-
-/// Runs passes, one at a time.
-pub trait RunPasses {
+/// Runs passes on this machine, one at a time.
+pub trait RunPasses: Send {
     /// Starts a pass; what becomes of it is told by [`RunPasses::wait`], a failed start as an ended pass.
     fn start(&mut self, order: &PassOrder);
 
@@ -85,36 +156,30 @@ pub trait RunPasses {
         Span::ZERO
     }
 
-    /// Lets at most this much of the rig's time go by, less when the pass ends, and tells what the pass has to say.
+    /// Waits at most this long, less when the pass ends, and tells what the pass has to say.
     fn wait(&mut self, at_most: Span) -> Vec<PassNews>;
 }
 
-/// Keeps a rig's time.
-pub trait KeepTime {
-    /// The time on the rig's clock.
-    fn now(&self) -> Moment;
-
-    /// Whether the clock is virtual, so that [`RunPasses::wait`] returns at once.
-    fn is_virtual(&self) -> bool;
-}
-
-/// Tells which start of which machine a rig is on.
-pub trait Identify {
-    /// The boot identifier of now, which no two starts share; none where a rig is not started with settings.
-    fn boot(&self) -> Option<String> {
-        None
-    }
-
-    /// Starts the machine anew; it ends this program soon.
-    ///
-    /// # Errors
-    /// Where that can't be done.
-    fn restart(&mut self) -> io::Result<()> {
-        Err(io::Error::other("this rig is not started with its settings"))
+/// Gives an order and waits for its answer, at most this long by the rig's clock and as long by the wall's; what happens beside
+/// it is lost. For whoever has nothing else to do meanwhile.
+///
+/// Returns none where it is not answered in time.
+pub fn answer_to(bench: &mut dyn Bench, order: Order, at_most: Span) -> Option<Answer> {
+    /// Nothing else is under way, so that any number will do.
+    const ONLY: Number = 0;
+    bench.order(ONLY, order);
+    let until = bench.now() + at_most;
+    loop {
+        for event in bench.events(AT_A_TIME) {
+            if let BenchEvent::Answered { to: ONLY, answer } = event {
+                return Some(answer);
+            }
+        }
+        if bench.now() > until {
+            return None;
+        }
     }
 }
 
-/// All that a driver sees of a rig.
-pub trait Bench: Apply + ReadBack + Sense + Guard + RunPasses + KeepTime + Identify {}
-
-impl<T: Apply + ReadBack + Sense + Guard + RunPasses + KeepTime + Identify> Bench for T {}
+/// For so long events are waited for at a time.
+const AT_A_TIME: Span = Span::from_millis(50);

@@ -1,6 +1,6 @@
 //! The adapters through which Periculum reaches rigs.
 //!
-//! A [`bench::Bench`] is all that a driver sees of a rig: it can be set, read back, sensed, loaded, and it keeps
+//! A [`bench::Bench`] is all that a driver sees of a rig: it takes orders, tells what happens, and keeps
 //! the time. [`simulated::Simulator`] is a whole rig in software on a virtual clock; [`machine::ThisMachine`] is
 //! the computer this runs on, with settings of its kernel or changed by hand; [`scpi`] reaches bench instruments, and
 //! [`readings`] reads what they wrote down themselves. The crate knows the core and nothing else, and nothing here decides

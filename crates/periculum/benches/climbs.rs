@@ -14,13 +14,13 @@ use periculum_core::engine::{Climb, Command, Entry, Event, RULES};
 use periculum_core::files::{Document, Problems, plan_file, rig_file};
 use periculum_core::inference::hazard::SURVIVAL;
 use periculum_core::model::moment::{Moment, Span};
-use periculum_core::model::pass::{Pass, PassReport};
+use periculum_core::model::pass::Pass;
 use periculum_core::model::plan::{Plan, Start};
 use periculum_core::model::reason::Reason;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::Rung;
 use periculum_core::model::verdict::Verdict;
-use periculum_rigs::bench::{Apply, KeepTime, PassNews, ReadBack, RunPasses};
+use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order};
 use periculum_rigs::simulated::{Simulator, Spec, Truth};
 
 /// Specimens of all kinds together, unless a number is given.
@@ -259,21 +259,16 @@ impl Kind {
 
     fn climb(&self, plan: &Arc<Plan>, seed: u64) -> Found {
         let mut climb = Climb::new(Arc::clone(&self.rig), Arc::clone(plan));
-        let mut simulator = Simulator::new(self.spec.clone(), &self.rig, seed, Moment::from_millis(0));
-        let mut event = Event::Started { in_force: simulator.read_back(), ahead: 0, rules: RULES };
+        let mut simulator = Simulator::new(&self.spec, &self.rig, seed, Moment::from_millis(0));
+        let stock = self.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
+        let mut event = Event::Started { in_force: stock, ahead: 0, rules: RULES };
         let mut entries: Vec<Entry> = Vec::new();
         while !climb.is_ended() {
             let step = climb.next(simulator.now(), &event);
             entries.extend(step.entries);
             event = match step.command {
-                Some(Command::Apply(change)) => match simulator.apply(&change) {
-                    Ok(()) => Event::Applied { reported: simulator.read_back() },
-                    Err(incident) => Event::ApplyFailed { incident },
-                },
-                Some(Command::RunPass(order)) => {
-                    simulator.start(&order);
-                    Event::PassEnded { report: ended(&mut simulator), reported: None }
-                }
+                Some(Command::Apply(change)) => answered(&mut simulator, Order::Apply(change)),
+                Some(Command::RunPass(order)) => answered(&mut simulator, Order::Run(order)),
                 Some(Command::StopPass | Command::Ask(_)) | None => break,
             };
         }
@@ -319,11 +314,22 @@ impl Kind {
     }
 }
 
-fn ended(simulator: &mut Simulator) -> PassReport {
+/// What comes of an order, for the engine.
+fn answered(simulator: &mut Simulator, order: Order) -> Event {
+    simulator.order(1, order);
     loop {
-        for news in simulator.wait(Span::from_seconds(36_000)) {
-            if let PassNews::Ended(report) = news {
-                return report;
+        for event in simulator.events(Span::from_seconds(36_000)) {
+            match event {
+                BenchEvent::Answered { answer: Answer::InForce(read_back), .. } => {
+                    return Event::Applied { reported: read_back.in_force };
+                }
+                BenchEvent::Answered { answer: Answer::Failed(incident), .. } => {
+                    return Event::ApplyFailed { incident };
+                }
+                BenchEvent::Answered { answer: Answer::Ended(report, _), .. } => {
+                    return Event::PassEnded { report: *report, reported: None };
+                }
+                _ => {}
             }
         }
     }

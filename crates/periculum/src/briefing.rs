@@ -16,7 +16,8 @@ use periculum_core::model::quantity::counted;
 use periculum_core::model::rig::Rig;
 use periculum_core::telling::effort_words;
 use periculum_loads::catalogue::LOADS;
-use periculum_rigs::{adapters, linux, simulated};
+use periculum_rigs::adapters::Adapters;
+use periculum_rigs::linux;
 
 use crate::complaint::{BadFile, BadInput};
 use crate::loading::too_short;
@@ -36,8 +37,8 @@ pub(crate) struct SourceFile {
 pub(crate) struct Briefing {
     pub(crate) rig: Arc<Rig>,
     pub(crate) plan: Arc<Plan>,
-    /// The simulated hardware; none where the rig is this machine.
-    pub(crate) simulated: Option<simulated::Spec>,
+    /// What serves the rig.
+    pub(crate) adapters: Adapters,
     pub(crate) rig_text: String,
     pub(crate) plan_text: String,
 }
@@ -92,7 +93,7 @@ impl Briefing {
             return Err(plan_without_rig(plan));
         };
         let rig_file = SourceFile::read(&plan_path.parent().unwrap_or(Path::new(".")).join(&rig_path.value))?;
-        let (rig, simulated) = match read_rig(&rig_file.text) {
+        let (rig, adapters) = match read_rig(&rig_file.text) {
             Ok(read) => read,
             Err(problems) => return Err(rig_file.bad(problems)),
         };
@@ -109,24 +110,24 @@ impl Briefing {
             arm_after: ARM_AFTER,
         };
         let (rig, empty) = (Arc::new(rig), Arc::new(empty));
-        Ok(Self { rig, plan: empty, simulated, rig_text: rig_file.text, plan_text: plan.text })
+        Ok(Self { rig, plan: empty, adapters, rig_text: rig_file.text, plan_text: plan.text })
     }
 
     /// What of the plan will come to nothing on this machine, in words.
     pub(crate) fn warnings(&self) -> Vec<String> {
-        match self.simulated {
-            Some(_) => Vec::new(),
-            None => too_short(&linux::Linux::below(Path::new("/")), &self.plan),
+        if self.adapters.is_simulated() {
+            return Vec::new();
         }
+        too_short(&linux::Linux::below(Path::new("/")), &self.plan)
     }
 
     /// Checks a rig and a plan that have been read, as the ledger keeps them.
     pub(crate) fn of(rig_file: SourceFile, plan_file: SourceFile) -> Result<Self> {
-        let (rig, simulated) = match read_rig(&rig_file.text) {
+        let (rig, adapters) = match read_rig(&rig_file.text) {
             Ok(read) => read,
             Err(problems) => return Err(rig_file.bad(problems)),
         };
-        let plan = match read_plan(&plan_file.text, &rig, simulated.is_some()) {
+        let plan = match read_plan(&plan_file.text, &rig, &adapters) {
             Ok(plan) => plan,
             Err(problems) => return Err(plan_file.bad(problems)),
         };
@@ -134,7 +135,7 @@ impl Briefing {
         Ok(Self {
             rig: Arc::new(rig),
             plan: Arc::new(plan),
-            simulated,
+            adapters,
             rig_text: rig_file.text,
             plan_text: plan_file.text,
         })
@@ -165,8 +166,8 @@ pub(crate) fn read_programs(file: SourceFile) -> Result<Vec<Program>> {
     if problems.is_empty() { Ok(programs) } else { Err(file.bad(problems.into_sorted())) }
 }
 
-/// The rig of a file, and the simulated hardware that it is; none where it is this machine.
-pub(crate) fn read_rig_file(file: SourceFile) -> Result<(Rig, Option<simulated::Spec>)> {
+/// The rig of a file, and what serves it.
+pub(crate) fn read_rig_file(file: SourceFile) -> Result<(Rig, Adapters)> {
     read_rig(&file.text).map_err(|problems| file.bad(problems))
 }
 
@@ -249,15 +250,15 @@ fn plan_without_rig(plan: SourceFile) -> anyhow::Error {
     plan.bad(problems.into_sorted())
 }
 
-fn read_rig(text: &str) -> Result<(Rig, Option<simulated::Spec>), Vec<Problem>> {
+fn read_rig(text: &str) -> Result<(Rig, Adapters), Vec<Problem>> {
     let document = Document::parse(text).map_err(|problem| vec![problem])?;
     let problems = Problems::default();
     let top = document.top(&problems);
     let rig = rig_file::read(&top);
-    let simulated = rig.as_ref().and_then(|rig| adapters::read(&top, rig));
+    let adapters = rig.as_ref().and_then(|rig| Adapters::read(&top, rig));
     top.finish();
-    match rig {
-        Some(rig) if problems.is_empty() => Ok((rig, simulated)),
+    match rig.zip(adapters) {
+        Some(read) if problems.is_empty() => Ok(read),
         _ => Err(problems.into_sorted()),
     }
 }
@@ -267,13 +268,13 @@ pub(crate) fn real_loads() -> Vec<&'static str> {
     LOADS.iter().map(|load| load.about().name).collect()
 }
 
-fn read_plan(text: &str, rig: &Rig, is_simulated: bool) -> Result<Plan, Vec<Problem>> {
+fn read_plan(text: &str, rig: &Rig, adapters: &Adapters) -> Result<Plan, Vec<Problem>> {
     let document = Document::parse(text).map_err(|problem| vec![problem])?;
     let problems = Problems::default();
     let top = document.top(&problems);
-    let loads = if is_simulated { simulated::loads() } else { real_loads() };
+    let loads = adapters.loads().unwrap_or_else(real_loads);
     let plan = plan_file::read(&top, rig, &loads);
-    if is_simulated {
+    if adapters.is_simulated() {
         let unattended = top.optional_section("plan").and_then(|head| head.optional_flag("unattended"));
         if let Some(flag) = unattended.filter(|flag| flag.value) {
             problems.advise(flag.at, "a simulated rig freezes no machine, so no watchdog is armed", "leave it out");

@@ -3,25 +3,25 @@
 use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
-use std::time::{Duration, SystemTime, UNIX_EPOCH};
+use std::time::Duration;
 
 use anyhow::{Context, Result, bail};
 use periculum_core::engine::{Climb, Event, RULES, decide_alike};
-use periculum_core::model::ending::{Boot, classify};
-use periculum_core::model::moment::Moment;
+use periculum_core::model::ending::classify;
+use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::rig::{Rig, Sensor};
+use periculum_core::model::rung::InForce;
 use periculum_core::story::Story;
 use periculum_core::story::series::Series;
 use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb, SignsOfLife};
 use periculum_loads::process::is_of_a_pass;
-use periculum_rigs::bench::Bench;
+use periculum_rigs::adapters::Beside;
+use periculum_rigs::bench::{Answer, Bench, Order, Remains, answer_to};
 use periculum_rigs::granted::sent_by;
 use periculum_rigs::hold::Hold;
 use periculum_rigs::linux::{Linux, Setter, Watchdog, restarting, written_by};
 use periculum_rigs::machine::ThisMachine;
 use periculum_rigs::sampling::Readings;
-use periculum_rigs::scpi::Instruments;
-use periculum_rigs::simulated::Simulator;
 use periculum_rigs::steady::SteadyClock;
 use periculum_rigs::steady::wall_clock;
 use periculum_rigs::within;
@@ -30,7 +30,7 @@ use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Pace;
 use crate::complaint::BadInput;
 use crate::driving::Operator;
-use crate::driving::{Driver, Pacer};
+use crate::driving::{Driver, Orders, Pacer};
 use crate::loading::LoadRunner;
 use crate::notice::Notice;
 use crate::output::complain;
@@ -39,6 +39,9 @@ use crate::places;
 
 /// How many simulated seconds pass in one where nobody says: something happens every few seconds.
 const USUAL_PACE: Pace = Pace::Times(25.0);
+
+/// What is in force is read back within this when nothing else is to be done.
+const READING: Span = Span::from_seconds(5);
 
 /// What the kernel says is waited for so long.
 const PATIENCE: Duration = Duration::from_secs(5);
@@ -63,9 +66,8 @@ pub(crate) struct Prepared {
     /// The event to begin or to go on with.
     pub(crate) first: Event,
     climb: Climb,
-    bench: Box<dyn Bench + Send>,
+    bench: Box<dyn Bench>,
     ledger: Ledger,
-    boot: Boot,
     claim: Claim,
     machine: Option<Hold>,
 }
@@ -139,13 +141,11 @@ impl Prepared {
         wall: Moment,
     ) -> Result<Self> {
         let claim = ledger.claim()?;
-        let seed = briefing.simulated.as_ref().map(|spec| seed.unwrap_or(spec.seed));
+        let seed = briefing.adapters.specimen(seed);
         let (rig, plan) = (&briefing.rig, &briefing.plan);
-        let linux = Linux::below(sysroot);
-        let boot = linux.boot();
         let machine = hold_machine(&briefing, sysroot)?;
         // A bench that can't be made must leave nothing behind.
-        let mut bench = bench(&briefing, linux, seed, Began { at: wall, last: None })?;
+        let mut bench = bench(&briefing, Linux::below(sysroot), seed, Began { at: wall, last: None })?;
         let number = ledger.begin_climb(&NewClimb {
             plan: &plan.name,
             rig: &rig.name,
@@ -156,7 +156,7 @@ impl Prepared {
             rig_text: &briefing.rig_text,
             wall,
         })?;
-        let first = Event::Started { in_force: bench.read_back(), ahead: minutes_ahead(&*bench), rules: RULES };
+        let first = Event::Started { in_force: read_back(&mut *bench), ahead: minutes_ahead(&*bench), rules: RULES };
         let climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
         Ok(Self {
             briefing,
@@ -167,7 +167,6 @@ impl Prepared {
             climb,
             bench,
             ledger,
-            boot,
             claim,
             machine,
         })
@@ -201,28 +200,24 @@ impl Prepared {
         let past = ledger.lines(row.climb)?;
         let traces = ledger.samples(row.climb)?;
         let climb = replay(&briefing, &past)?;
-        let linux = Linux::below(sysroot);
-        let boot = linux.boot();
         let last = ledger.last_life(row.climb)?;
         let at = last.as_ref().map(|last| last.at);
-        let mut bench = bench(&briefing, linux.clone(), row.seed, Began { at: row.wall, last: at })?;
-        let in_force = bench.read_back();
-        let device = &briefing.rig.watchdog;
-        let has_bitten = briefing.plan.unattended.then(|| Watchdog::has_restarted(sysroot, device));
+        let mut bench = bench(&briefing, Linux::below(sysroot), row.seed, Began { at: row.wall, last: at })?;
+        let in_force = read_back(&mut *bench);
         let first = match last {
             None => Event::Started { in_force, ahead: minutes_ahead(&*bench), rules: RULES },
             Some(last) => {
-                let ending = classify(&last.boot, last.wall, &boot, has_bitten);
+                let Remains { has_bitten, last_words } = bench.remains(last.wall);
+                let ending = classify(&last.boot, last.wall, &bench.identity(), has_bitten);
                 let running = tell_past(&past).running_pass().map(|(_, pass)| pass.began);
                 let lived = running.map(|began| last.at.since(began));
                 // A virtual clock gives no signs of life.
                 let next_due = last.next_due.filter(|_| !bench.is_virtual());
                 let lived_at_most = lived.zip(next_due).map(|(lived, next_due)| lived + next_due);
-                let last_words = linux.last_words(since_the_epoch(last.wall));
                 Event::Restarted { ending, lived, lived_at_most, in_force, unattended, last_words, rules: RULES }
             }
         };
-        Ok(Some(Self { briefing, number: row.climb, past, traces, first, climb, bench, ledger, boot, claim, machine }))
+        Ok(Some(Self { briefing, number: row.climb, past, traces, first, climb, bench, ledger, claim, machine }))
     }
 
     /// The climb as the ledger lists it.
@@ -241,9 +236,10 @@ impl Prepared {
         L: FnMut(Notice),
     {
         let pace = self.bench.is_virtual().then(|| pace.unwrap_or(USUAL_PACE));
+        let boot = self.bench.identity().id;
         let signs = match self.bench.is_virtual() {
             true => None,
-            false => SignsOfLife::begin(self.ledger.path(), self.number, &self.boot.id)
+            false => SignsOfLife::begin(self.ledger.path(), self.number, &boot)
                 .inspect_err(|error| tracing::warn!(%error, "no signs of life are given"))
                 .ok(),
         };
@@ -252,12 +248,12 @@ impl Prepared {
             bench: self.bench,
             ledger: self.ledger,
             number: self.number,
-            boot: self.boot.id,
+            orders: Orders::default(),
+            boot,
             operator,
             pacer: Pacer::new(pace),
             listener,
             readings: Readings::of(&self.briefing.rig.sensors),
-            instruments: Instruments::start(&self.briefing.rig.sensors),
             // With an interface somebody is there to do it.
             starts_for: BTreeSet::new(),
             is_leaving: false,
@@ -270,7 +266,7 @@ impl Prepared {
 
 /// The machine for one driver alone, where a climb is on it and not on a simulated rig.
 fn hold_machine(briefing: &Briefing, sysroot: &Path) -> Result<Option<Hold>> {
-    if briefing.simulated.is_some() { Ok(None) } else { this_machine(sysroot).map(Some) }
+    if briefing.adapters.is_simulated() { Ok(None) } else { this_machine(sysroot).map(Some) }
 }
 
 /// This machine, for one driver alone.
@@ -337,7 +333,7 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
 }
 
 /// The bench of a rig from the ledger, as it is now.
-pub(crate) fn bench_of(briefing: &Briefing, sysroot: &Path, seed: Option<u64>) -> Result<Box<dyn Bench + Send>> {
+pub(crate) fn bench_of(briefing: &Briefing, sysroot: &Path, seed: Option<u64>) -> Result<Box<dyn Bench>> {
     bench(briefing, Linux::below(sysroot), seed, Began { at: wall_clock(), last: None })
 }
 
@@ -349,29 +345,33 @@ struct Began {
 }
 
 /// The bench, whose time goes on from what was recorded last; a virtual clock begins at the wall's, so that a climb has one date.
-fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, began: Began) -> Result<Box<dyn Bench + Send>> {
+fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, began: Began) -> Result<Box<dyn Bench>> {
     let rig: &Rig = &briefing.rig;
     let permits = Permits::read(places::permits()?)?;
     permits.check_written(&sent_by(rig))?;
-    Ok(match (&briefing.simulated, seed) {
-        (Some(spec), seed) => {
-            let at = began.last.unwrap_or(began.at);
-            Box::new(Simulator::new(spec.clone(), rig, seed.unwrap_or(spec.seed), at))
-        }
-        (None, _) => {
-            let (root, of, kept) = (linux.root().to_owned(), Arc::clone(&briefing.rig), places::kept()?);
-            let (written, setter) = patiently(move || (written_by(&root, &of), Setter::of(&root, &of, &kept)))?;
-            // What is not there is told by those who would write it.
-            let written = written.into_iter().filter(|one| one.is_there);
-            let itself = briefing.plan.restarts_itself.then(restarting);
-            permits.check_written(&written.chain(itself).collect::<Vec<_>>())?;
-            let setter = setter.map_err(|told| BadInput(told.join("\n")))?;
-            let watchdog = watchdog(briefing, &linux)?;
-            let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits)?;
-            let clock = SteadyClock::behind(began.last);
-            Box::new(ThisMachine::new(linux, setter, watchdog, rig, runner, clock, is_of_a_pass))
-        }
-    })
+    if let Some(simulator) = briefing.adapters.simulator(rig, seed, began.last.unwrap_or(began.at), &linux) {
+        return Ok(simulator);
+    }
+    let (root, of, kept) = (linux.root().to_owned(), Arc::clone(&briefing.rig), places::kept()?);
+    let (written, setter) = patiently(move || (written_by(&root, &of), Setter::of(&root, &of, &kept)))?;
+    // What is not there is told by those who would write it.
+    let written = written.into_iter().filter(|one| one.is_there);
+    let itself = briefing.plan.restarts_itself.then(restarting);
+    permits.check_written(&written.chain(itself).collect::<Vec<_>>())?;
+    let setter = setter.map_err(|told| BadInput(told.join("\n")))?;
+    let watchdog = watchdog(briefing, &linux)?;
+    let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits)?;
+    let clock = SteadyClock::behind(began.last);
+    let machine = ThisMachine::new(linux, setter, watchdog, rig, Box::new(runner), clock, is_of_a_pass);
+    Ok(Box::new(Beside::instruments(Box::new(machine), rig)))
+}
+
+/// What a rig reports of its settings; nothing where it does not answer.
+pub(crate) fn read_back(bench: &mut dyn Bench) -> InForce {
+    match answer_to(bench, Order::ReadBack, READING) {
+        Some(Answer::InForce(read_back)) => read_back.in_force,
+        _ => InForce::new(),
+    }
 }
 
 /// What the kernel says, as long as nothing in it hangs.
@@ -394,8 +394,4 @@ fn watchdog(briefing: &Briefing, linux: &Linux) -> Result<Option<Watchdog>> {
         return Ok(None);
     }
     Ok(Some(Watchdog::below(linux.root(), &briefing.rig.watchdog).map_err(|why| BadInput(why.to_string()))?))
-}
-
-fn since_the_epoch(moment: Moment) -> SystemTime {
-    UNIX_EPOCH + Duration::from_millis(u64::try_from(moment.millis()).unwrap_or(0))
 }

@@ -45,10 +45,11 @@ pub(crate) fn drive(prepared: Prepared, output: &Output, pace: Option<Pace>) -> 
 pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<Pace>) -> Result<(ExitCode, Story)> {
     let (words, mut operator) = Operator::new();
     interrupt::listen(words.clone(), None, || {})?;
-    let is_by_hand = prepared.briefing.simulated.is_none() && !prepared.briefing.rig.settings.is_empty();
+    let (rig, is_simulated) = (&prepared.briefing.rig, prepared.briefing.adapters.is_simulated());
+    let needs_somebody = rig.settings.iter().any(|setting| !is_simulated || setting.takes_effect.needs_somebody());
     match &output.answers {
         Some(path) => operator.read_script(path)?,
-        None if is_by_hand => operator.listen_to_stdin(words.clone()),
+        None if needs_somebody => operator.listen_to_stdin(words.clone()),
         None => {}
     }
     let style = if output.json { Style::Json } else { Style::Lines };

@@ -1,25 +1,75 @@
 //! What a rig file says of the adapters that serve it: read, and held against each setting and sensor. Nothing outside of here
 //! knows their names.
 
+mod beside;
 mod sensors;
 mod settings;
 
 use periculum_core::files::Section;
+use periculum_core::model::moment::Moment;
 use periculum_core::model::rig::Rig;
 
-use crate::simulated;
+pub use beside::Beside;
 
-/// Reads `[adapter]` of a rig file, and checks that every setting and sensor has an adapter that serves it: the simulated
-/// hardware, where the rig is that.
-pub fn read(top: &Section, rig: &Rig) -> Option<simulated::Spec> {
-    let adapters = top.optional_section("adapter");
-    let section = adapters.as_ref().and_then(|adapters| adapters.optional_section("simulated"));
-    let is_simulated = section.is_some();
-    let spec = section.and_then(|section| simulated::Spec::read(section, rig));
-    if let Some(adapters) = adapters {
-        adapters.finish();
+use crate::bench::Bench;
+use crate::linux::Linux;
+use crate::simulated::{Simulator, Spec, Truth};
+
+/// The name that rig files have for simulated hardware.
+const SIMULATED: &str = "simulated";
+
+/// What serves a rig: simulated hardware on a virtual clock, or the machine this runs on and whoever stands at it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Adapters {
+    simulated: Option<Spec>,
+}
+
+impl Adapters {
+    /// Reads `[adapter]` of a rig file, and checks that every setting and sensor has an adapter that serves it; problems go
+    /// where the section's problems go. None where it can't be read.
+    pub fn read(top: &Section, rig: &Rig) -> Option<Self> {
+        let sections = top.optional_section("adapter");
+        let section = sections.as_ref().and_then(|sections| sections.optional_section(SIMULATED));
+        let is_meant = section.is_some();
+        let simulated = section.and_then(|section| Spec::read(section, rig));
+        if let Some(sections) = sections {
+            sections.finish();
+        }
+        if is_meant && simulated.is_none() {
+            return None;
+        }
+        let adapters = Self { simulated };
+        settings::check(top, rig, adapters.is_simulated());
+        sensors::check(top, adapters.simulated.as_ref());
+        Some(adapters)
     }
-    settings::check(top, rig, is_simulated);
-    sensors::check(top, is_simulated);
-    spec
+
+    /// Whether the rig is simulated, so that nothing of this machine is set, loaded or held by it.
+    pub fn is_simulated(&self) -> bool {
+        self.simulated.is_some()
+    }
+
+    /// The loads that the rig runs by itself; none where it runs those of this machine.
+    pub fn loads(&self) -> Option<Vec<&'static str>> {
+        self.simulated.as_ref().map(Spec::loads)
+    }
+
+    /// The specimen of this seed, or else the usual one; none where the rig is what it is.
+    pub fn specimen(&self, seed: Option<u64>) -> Option<u64> {
+        self.simulated.as_ref().map(|spec| seed.unwrap_or(spec.seed))
+    }
+
+    /// The bench of the specimen of this seed at this moment, driven in the running boot of this machine; none where the rig is
+    /// this machine.
+    pub fn simulator(&self, rig: &Rig, seed: Option<u64>, now: Moment, linux: &Linux) -> Option<Box<dyn Bench>> {
+        let (spec, seed) = self.simulated.as_ref().zip(self.specimen(seed))?;
+        let simulator = Simulator::new(spec, rig, seed, now).in_boot(linux.boot());
+        Some(Box::new(Beside::instruments(Box::new(simulator), rig).and_kernel(linux, rig)))
+    }
+
+    /// The truth about the specimen of this seed; none where nobody knows it.
+    pub fn truth<'a>(&'a self, rig: &'a Rig, seed: Option<u64>) -> Option<Truth<'a>> {
+        let (spec, seed) = self.simulated.as_ref().zip(self.specimen(seed))?;
+        Some(Truth::of(rig, spec, seed))
+    }
 }

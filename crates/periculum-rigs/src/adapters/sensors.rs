@@ -3,25 +3,29 @@
 use periculum_core::files::Section;
 use periculum_core::model::moment::Span;
 
-use crate::{linux, scpi, simulated};
+use super::SIMULATED;
+use crate::simulated::Spec;
+use crate::{linux, scpi};
 
 /// An adapter that reads sensors.
 struct Reads {
     name: &'static str,
-    /// Whether it serves rigs that are simulated, and those that are not.
-    serves: fn(is_simulated: bool) -> bool,
-    check: fn(&Section),
+    /// Whether it serves only rigs that are simulated.
+    is_simulated: bool,
+    check: fn(&Section, &[String]),
 }
 
 /// Every one; the first that serves a rig is that of sensors which name none.
 const ADAPTERS: [Reads; 3] = [
-    Reads { name: "simulated", serves: |is_simulated| is_simulated, check: check_simulated },
-    Reads { name: linux::ADAPTER, serves: |is_simulated| !is_simulated, check: check_kernel },
-    Reads { name: scpi::ADAPTER, serves: |_| true, check: check_instrument },
+    Reads { name: SIMULATED, is_simulated: true, check: check_simulated },
+    Reads { name: linux::ADAPTER, is_simulated: false, check: |section, _| check_kernel(section) },
+    Reads { name: scpi::ADAPTER, is_simulated: false, check: |section, _| check_instrument(section) },
 ];
 
-pub(super) fn check(top: &Section, is_simulated: bool) {
-    let serving: Vec<&Reads> = ADAPTERS.iter().filter(|adapter| (adapter.serves)(is_simulated)).collect();
+/// A simulated rig may have sensors of this machine and instruments beside its own.
+pub(super) fn check(top: &Section, simulated: Option<&Spec>) {
+    let sources = simulated.map(Spec::sources).unwrap_or_default();
+    let serving: Vec<&Reads> = ADAPTERS.iter().filter(|adapter| !adapter.is_simulated || simulated.is_some()).collect();
     for (_, section) in top.named_sections("sensor") {
         let named = section.optional_text("adapter");
         let adapter = serving.iter().find(|adapter| named.as_ref().is_none_or(|named| named.value == adapter.name));
@@ -30,13 +34,14 @@ pub(super) fn check(top: &Section, is_simulated: bool) {
             section.problems().unknown(named.at, "adapter for the sensors of this rig called", &named.value, &known);
         }
         if let Some(adapter) = adapter.or(serving.first()) {
-            (adapter.check)(&section);
+            (adapter.check)(&section, &sources);
         }
     }
 }
 
-fn check_simulated(section: &Section) {
-    check_source(section, "simulated", &simulated::SOURCES, |_| false);
+fn check_simulated(section: &Section, sources: &[String]) {
+    let sources: Vec<&str> = sources.iter().map(String::as_str).collect();
+    check_source(section, SIMULATED, &sources, |_| false);
 }
 
 fn check_kernel(section: &Section) {

@@ -1,9 +1,12 @@
 //! Which adapter serves a setting, and what stands against it.
 
+use std::ops::Range;
+
 use periculum_core::files::Section;
 use periculum_core::model::rig::Rig;
-use periculum_core::model::setting::TakesEffect;
+use periculum_core::model::setting::{Setting, TakesEffect};
 
+use super::SIMULATED;
 use crate::linux;
 
 pub(super) fn check(top: &Section, rig: &Rig, is_simulated: bool) {
@@ -15,42 +18,59 @@ pub(super) fn check(top: &Section, rig: &Rig, is_simulated: bool) {
             continue;
         }
         let at = named.map_or(name.at, |adapter| adapter.at);
-        let problems = section.problems();
-        match (setting.takes_effect, setting.adapter.as_str(), is_simulated) {
-            (TakesEffect::AtOnce, "simulated", true) | (TakesEffect::ByHand, "", false) => {}
-            (TakesEffect::AtOnce, linux::ADAPTER, false) if !setting.target.is_empty() => {}
-            (TakesEffect::AtNextStart, linux::ADAPTER, false) if setting.boot_line.is_some() => {}
-            (TakesEffect::AtOnce, linux::ADAPTER, false) => problems.advise(
-                at,
-                format!("nothing says what of this machine {} is", setting.label),
-                "name its `target`; `periculum rig` lists what this machine has",
-            ),
-            (TakesEffect::AtNextStart, _, false) => problems.advise(
-                at,
-                format!("nothing says where {} is written for the next start", setting.label),
-                "write `adapter = \"linux\"` and `boot = { file = \"/boot/config.txt\", key = \"core_mhz\" }`",
-            ),
-            (TakesEffect::AtNextStart, _, true) => problems.advise(
-                at,
-                "a simulated rig has no file that it reads when it starts",
-                "write `takes_effect = \"at-once\"` and `adapter = \"simulated\"`",
-            ),
-            (TakesEffect::ByHand, _, true) => problems.advise(
-                at,
-                format!("nobody can change {} by hand on a simulated rig", setting.label),
-                "write `takes_effect = \"at-once\"` and `adapter = \"simulated\"`",
-            ),
-            (TakesEffect::ByHand, _, false) => problems.advise(
-                at,
-                format!("{} is changed by hand, so no adapter serves it", setting.label),
-                "leave `adapter` out",
-            ),
-            (TakesEffect::AtOnce, "simulated", false) => problems.advise(
-                at,
-                "there is no simulated rig in this file",
-                "add a section [adapter.simulated], or write `takes_effect = \"by-hand\"`",
-            ),
-            (TakesEffect::AtOnce, other, _) => problems.unknown(at, "adapter", other, &["simulated", linux::ADAPTER]),
+        let check = if is_simulated { check_simulated } else { check_real };
+        check(setting, &section, at);
+    }
+}
+
+/// Nothing of a real machine is set by a rig that is practised on; what is changed by hand there, the simulated hardware hears
+/// of when it is done.
+fn check_simulated(setting: &Setting, section: &Section, at: Range<usize>) {
+    let (problems, label) = (section.problems(), &setting.label);
+    match (setting.takes_effect, setting.adapter.as_str()) {
+        (TakesEffect::ByHand, "") | (TakesEffect::AtOnce | TakesEffect::AtNextStart, SIMULATED) => {}
+        (TakesEffect::ByHand, _) => problems.advise(
+            at.clone(),
+            format!("{label} is changed by hand, so no adapter serves it"),
+            "leave `adapter` out",
+        ),
+        (_, "" | linux::ADAPTER) => problems.advise(
+            at.clone(),
+            format!("the rig is simulated, so nothing of this machine is set for {label}"),
+            "write `adapter = \"simulated\"`",
+        ),
+        (_, other) => problems.unknown(at.clone(), "adapter", other, &[SIMULATED]),
+    }
+    if let Some(line) = setting.boot_line.as_ref() {
+        let why = format!("a simulated rig has no {}, it keeps {label} by itself", line.file);
+        problems.advise(at.clone(), why, "leave `boot` out");
+    }
+}
+
+fn check_real(setting: &Setting, section: &Section, at: Range<usize>) {
+    let (problems, label) = (section.problems(), &setting.label);
+    match (setting.takes_effect, setting.adapter.as_str()) {
+        (TakesEffect::ByHand, "") => {}
+        (TakesEffect::AtOnce, linux::ADAPTER) if !setting.target.is_empty() => {}
+        (TakesEffect::AtNextStart, linux::ADAPTER) if setting.boot_line.is_some() => {}
+        (TakesEffect::AtOnce, linux::ADAPTER) => problems.advise(
+            at,
+            format!("nothing says what of this machine {label} is"),
+            "name its `target`; `periculum rig` lists what this machine has",
+        ),
+        (TakesEffect::AtNextStart, _) => problems.advise(
+            at,
+            format!("nothing says where {label} is written for the next start"),
+            "write `adapter = \"linux\"` and `boot = { file = \"/boot/config.txt\", key = \"core_mhz\" }`",
+        ),
+        (TakesEffect::ByHand, _) => {
+            problems.advise(at, format!("{label} is changed by hand, so no adapter serves it"), "leave `adapter` out");
         }
+        (TakesEffect::AtOnce, SIMULATED) => problems.advise(
+            at,
+            "there is no simulated rig in this file",
+            "add a section [adapter.simulated], or write `takes_effect = \"by-hand\"`",
+        ),
+        (TakesEffect::AtOnce, other) => problems.unknown(at, "adapter", other, &[SIMULATED, linux::ADAPTER]),
     }
 }

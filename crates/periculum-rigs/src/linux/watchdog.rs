@@ -65,10 +65,9 @@ impl Watchdog {
         Ok(Self { device, feeding, armed: None })
     }
 
-    /// Whether the watchdog of this path below a root is what started the machine anew, where its driver says.
-    pub fn has_restarted(root: &Path, device: &str) -> bool {
-        let device = root.join(device.trim_start_matches('/'));
-        attribute(root, &device, "bootstatus").is_some_and(|status| status & RESTARTED_BY_IT != 0)
+    /// Whether it is what started the machine below this root anew, where its driver says.
+    pub fn has_restarted(&self, root: &Path) -> bool {
+        attribute(root, &self.device, "bootstatus").is_some_and(|status| status & RESTARTED_BY_IT != 0)
     }
 
     /// Arms it, or tells it that all goes on.
@@ -144,12 +143,12 @@ mod tests {
         drop(watchdog);
         assert_eq!(said(), ".", "a program that dies leaves it armed");
         assert!(Watchdog::below(&root, "/dev/none").is_err());
-        assert!(!Watchdog::has_restarted(&root, "/dev/watchdog"), "its driver does not say");
+        assert!(!Watchdog::below(&root, "/dev/watchdog").expect("one").has_restarted(&root), "its driver does not say");
         let status = root.join("sys/class/watchdog/watchdog0");
         fs::create_dir_all(&status).expect("made");
         fs::write(status.join("bootstatus"), "32\n").expect("written");
         fs::write(status.join("timeout"), "1\n").expect("written");
-        assert!(Watchdog::has_restarted(&root, "/dev/watchdog"));
+        assert!(Watchdog::below(&root, "/dev/watchdog").expect("one").has_restarted(&root));
         let quick = Watchdog::below(&root, "/dev/watchdog").expect("there");
         assert!(quick.feeding < Duration::from_millis(400), "{:?}", quick.feeding);
         fs::remove_dir_all(&root).expect("removed");

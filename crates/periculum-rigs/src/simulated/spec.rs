@@ -1,274 +1,104 @@
-//! `[adapter.simulated]` of a rig file: what the simulated processor is made of.
+//! `[adapter.simulated]` of a rig file: which specimen it is, and the devices that the rig is made of.
 
-use periculum_core::Decimal;
-use periculum_core::files::{Located, Section};
+use periculum_core::files::Section;
 use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::Rung;
 
-/// The names that a sensor's `source` may have, and `core-N` for the temperature of a core.
-pub const SOURCES: [&str; 23] = [
-    "room",
-    "hottest-core",
-    "cooler",
-    "die-voltage",
-    "power",
-    "reached-clock",
-    "usage",
-    "core-0",
-    "core-1",
-    "core-2",
-    "core-3",
-    "core-4",
-    "core-5",
-    "core-6",
-    "core-7",
-    "core-8",
-    "core-9",
-    "core-10",
-    "core-11",
-    "core-12",
-    "core-13",
-    "core-14",
-    "core-15",
-];
+use super::device::Device;
+use super::numbers::positive_or;
+use super::processor::{self, Processor};
 
-/// A kind of processor, its surroundings and which of the rig's settings drive it; specimens differ by seed.
+/// A simulated rig; specimens differ by seed.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Spec {
     /// Which specimen it is, unless the caller says otherwise.
     pub seed: u64,
-    /// The settings that are core clocks, in MHz: one for all cores, or one for each group of equal size in their order.
-    pub clocks: Vec<String>,
-    /// The setting that is the core voltage, in V.
-    pub voltage: String,
-    /// The setting that is the power limit, in W, where one is.
-    pub power_limit: Option<String>,
-    /// How many cores it has.
-    pub cores: usize,
-    /// Room temperature, °C.
-    pub room: f64,
-    /// How much voltage it needs.
-    pub silicon: Silicon,
-    /// How much power it takes.
-    pub power: Power,
-    /// How it gets rid of it.
-    pub cooling: Cooling,
+    devices: Vec<Named>,
 }
 
-/// `[adapter.simulated.silicon]`: the voltage a core needs.
-///
-/// `Vmin = needs + slope·x + curve·x² + per_degree·(T − 60 °C) + hardness of the load`, with `x = f/f0 − 1`.
+/// A device, and what its sources are called by where there are several; nothing where it is the only one.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Silicon {
-    /// The clock that `x` is measured from, MHz.
-    pub reference_clock: f64,
-    /// Voltage needed at the reference clock and 60 °C under the hardest load, V.
-    pub needs: f64,
-    /// Voltage needed more per relative clock, V.
-    pub slope: f64,
-    /// Voltage needed more per relative clock squared, V.
-    pub curve: f64,
-    /// Voltage needed more per degree, V/K.
-    pub per_degree: f64,
-    /// Voltage needed more than when it was new, V.
-    pub aged: f64,
-    /// How far specimens differ, standard deviation, V.
-    pub specimen_spread: f64,
-    /// How far the cores of one specimen differ, standard deviation, V.
-    pub core_spread: f64,
-    /// Failures in a second at a margin of nothing.
-    pub hazard: f64,
-    /// The margin over which the hazard falls by a factor of e, V.
-    pub width: f64,
+struct Named {
+    name: String,
+    kind: Kind,
 }
 
-/// `[adapter.simulated.power]`: power, current and what the supply makes of it.
+/// What a device is.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Power {
-    /// Switched power of one core, W per V² and GHz.
-    pub switched: f64,
-    /// Leakage of one core at 60 °C, W per V.
-    pub leakage: f64,
-    /// By how much leakage grows, 1/K.
-    pub leakage_growth: f64,
-    /// Load line, Ω.
-    pub load_line: f64,
-    /// Undershoot in the first second of a load, V.
-    pub undershoot: f64,
-    /// Power above which the clock is taken back, W.
-    pub limit: f64,
+enum Kind {
+    Processor(processor::Spec),
 }
 
-/// `[adapter.simulated.cooling]`: a two-stage thermal network, die → cooler → room.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Cooling {
-    /// From a core to the die around it, K/W.
-    pub core: f64,
-    /// From the die to the cooler, K/W.
-    pub die: f64,
-    /// From the cooler to the room, K/W.
-    pub cooler: f64,
-    /// How fast the die follows, s.
-    pub die_time: f64,
-    /// How fast the cooler follows, s.
-    pub cooler_time: f64,
-    /// Temperature at which the clock is taken back, °C.
-    pub limit: f64,
-    /// How much hotter the first core is than it should be, where the cooler is mounted badly, K.
-    pub tilt: f64,
-}
+/// The kinds of devices, by the word that a file has for them.
+const KINDS: [(&str, Read); 1] =
+    [("processor", |section, rig, room| processor::Spec::read(section, rig, room).map(Kind::Processor))];
+
+type Read = fn(&Section, &Rig, f64) -> Option<Kind>;
+
+/// What the seeds of two devices of one rig differ by.
+const APART: u64 = 0x9e37_79b9_7f4a_7c15;
 
 impl Spec {
-    /// Reads `[adapter.simulated]`, for this rig; problems go where the section's problems go.
+    /// Reads `[adapter.simulated]`, for this rig: one processor, or each of `[adapter.simulated.device.…]`. Problems go where
+    /// the section's problems go.
     pub fn read(section: Section, rig: &Rig) -> Option<Self> {
-        let (problems, at) = (section.problems(), section.at());
-        let known: Vec<&str> = rig.settings.iter().map(|setting| setting.name.as_str()).collect();
-        let check = |name: Located<String>| {
-            if rig.setting(&name.value).is_none() {
-                problems.unknown(name.at, "setting", &name.value, &known);
-                return None;
-            }
-            Some(name.value)
-        };
-        let clocks = read_clocks(&section).into_iter().map(check).collect::<Option<Vec<_>>>();
-        let voltage = section.text("voltage").and_then(check);
-        let power_limit = section.optional_text("power_limit").and_then(check);
         let seed = section.optional_count("seed", 0).map_or(0, |seed| u64::from(seed.value));
-        let cores = section.optional_count("cores", 1).map_or(8, |cores| cores.value as usize);
         let room = positive_or(&section, "room", 21.0);
-        let silicon = section.optional_section("silicon").map_or_else(Silicon::default, Silicon::read);
-        let power = section.optional_section("power").map_or_else(Power::default, Power::read);
-        let cooling = section.optional_section("cooling").map_or_else(Cooling::default, Cooling::read);
-        section.finish();
-        let clocks = clocks.filter(|clocks| !clocks.is_empty())?;
-        if !cores.is_multiple_of(clocks.len()) {
-            problems.add(at, format!("{cores} cores can't have {} clocks in groups of equal size", clocks.len()));
-        }
-        Some(Self { seed, clocks, voltage: voltage?, power_limit, cores, room, silicon, power, cooling })
-    }
-}
-
-/// `clock = "core_clock"`, or a list with one setting for each group of cores.
-fn read_clocks(section: &Section) -> Vec<Located<String>> {
-    if !section.has("clock") || section.has_text("clock") {
-        return section.text("clock").into_iter().collect();
-    }
-    let names = section.optional_texts("clock");
-    let each = |names: Located<Vec<String>>| {
-        let at = names.at;
-        names.value.into_iter().map(move |value| Located { value, at: at.clone() })
-    };
-    names.into_iter().flat_map(each).collect()
-}
-
-impl Default for Silicon {
-    fn default() -> Self {
-        Self {
-            reference_clock: 4200.0,
-            needs: 1.052,
-            slope: 0.72,
-            curve: 2.0,
-            per_degree: 0.000_4,
-            aged: 0.0,
-            specimen_spread: 0.012,
-            core_spread: 0.005,
-            hazard: 1.0 / 600.0,
-            width: 0.007,
-        }
-    }
-}
-
-impl Silicon {
-    fn read(section: Section) -> Self {
-        let usual = Self::default();
-        let read = Self {
-            reference_clock: positive_or(&section, "reference_clock", usual.reference_clock),
-            needs: positive_or(&section, "needs", usual.needs),
-            slope: positive_or(&section, "slope", usual.slope),
-            curve: positive_or(&section, "curve", usual.curve),
-            per_degree: number_or(&section, "per_degree", usual.per_degree),
-            aged: number_or(&section, "aged", usual.aged),
-            specimen_spread: number_or(&section, "specimen_spread", usual.specimen_spread),
-            core_spread: number_or(&section, "core_spread", usual.core_spread),
-            hazard: positive_or(&section, "hazard", usual.hazard),
-            width: positive_or(&section, "width", usual.width),
+        let devices = match section.named_sections("device") {
+            several if several.is_empty() => {
+                processor::Spec::read(&section, rig, room).map(|spec| vec![Named::only(spec)])
+            }
+            several => several.into_iter().map(|(name, section)| Named::read(name.value, section, rig, room)).collect(),
         };
         section.finish();
-        read
+        Some(Self { seed, devices: devices? })
     }
-}
 
-impl Default for Power {
-    fn default() -> Self {
-        Self {
-            switched: 2.1,
-            leakage: 1.3,
-            leakage_growth: 0.012,
-            load_line: 0.000_35,
-            undershoot: 0.004,
-            limit: 220.0,
-        }
+    /// A rig that is one processor.
+    pub fn of_processor(seed: u64, processor: processor::Spec) -> Self {
+        Self { seed, devices: vec![Named::only(processor)] }
     }
-}
 
-impl Power {
-    fn read(section: Section) -> Self {
-        let usual = Self::default();
-        let read = Self {
-            switched: positive_or(&section, "switched", usual.switched),
-            leakage: positive_or(&section, "leakage", usual.leakage),
-            leakage_growth: number_or(&section, "leakage_growth", usual.leakage_growth),
-            load_line: number_or(&section, "load_line", usual.load_line),
-            undershoot: number_or(&section, "undershoot", usual.undershoot),
-            limit: positive_or(&section, "limit", usual.limit),
+    /// The names of the loads that it runs.
+    pub fn loads(&self) -> Vec<&'static str> {
+        let mut loads: Vec<&str> =
+            self.devices(self.seed, &Rung::default()).iter().flat_map(|(_, it)| it.loads()).collect();
+        loads.sort_unstable();
+        loads.dedup();
+        loads
+    }
+
+    /// What a sensor's `source` may name.
+    pub fn sources(&self) -> Vec<String> {
+        let devices = self.devices(self.seed, &Rung::default());
+        let named = |(name, device): &(String, Box<dyn Device>)| {
+            device.sources().into_iter().map(|source| format!("{name}{source}")).collect::<Vec<_>>()
         };
+        devices.iter().flat_map(named).collect()
+    }
+
+    /// The devices of the specimen of this seed, at rest with this rung, each with what its sources begin with.
+    pub(super) fn devices(&self, seed: u64, rung: &Rung) -> Vec<(String, Box<dyn Device>)> {
+        let made = self.devices.iter().zip(0u64..).map(|(Named { name, kind }, index)| {
+            let seed = seed.wrapping_add(index.wrapping_mul(APART));
+            let device: Box<dyn Device> = match kind {
+                Kind::Processor(spec) => Box::new(Processor::new(spec.clone(), seed, rung)),
+            };
+            let prefix = if name.is_empty() { String::new() } else { format!("{name}/") };
+            (prefix, device)
+        });
+        made.collect()
+    }
+}
+
+impl Named {
+    fn only(processor: processor::Spec) -> Self {
+        Self { name: String::new(), kind: Kind::Processor(processor) }
+    }
+
+    fn read(name: String, section: Section, rig: &Rig, room: f64) -> Option<Self> {
+        let kind = section.choice("kind", &KINDS).and_then(|kind| (kind.value)(&section, rig, room));
         section.finish();
-        read
+        Some(Self { name, kind: kind? })
     }
-}
-
-impl Default for Cooling {
-    fn default() -> Self {
-        Self { core: 0.55, die: 0.12, cooler: 0.16, die_time: 3.0, cooler_time: 70.0, limit: 97.0, tilt: 0.0 }
-    }
-}
-
-impl Cooling {
-    fn read(section: Section) -> Self {
-        let usual = Self::default();
-        let read = Self {
-            core: number_or(&section, "core", usual.core),
-            die: positive_or(&section, "die", usual.die),
-            cooler: positive_or(&section, "cooler", usual.cooler),
-            die_time: positive_or(&section, "die_time", usual.die_time),
-            cooler_time: positive_or(&section, "cooler_time", usual.cooler_time),
-            limit: positive_or(&section, "limit", usual.limit),
-            tilt: number_or(&section, "tilt", usual.tilt),
-        };
-        section.finish();
-        read
-    }
-}
-
-/// The number under the key, which must be above nothing, or the usual one.
-fn positive_or(section: &Section, key: &'static str, usual: f64) -> f64 {
-    let Some(number) = section.optional_number(key) else { return usual };
-    if number.value <= Decimal::ZERO {
-        section.problems().add(number.at, format!("`{key}` must be above 0"));
-        return usual;
-    }
-    to_float(number.value)
-}
-
-/// The number under the key, which must not be negative, or the usual one.
-fn number_or(section: &Section, key: &'static str, usual: f64) -> f64 {
-    let Some(number) = section.optional_number(key) else { return usual };
-    if number.value < Decimal::ZERO {
-        section.problems().add(number.at, format!("`{key}` can't be negative"));
-        return usual;
-    }
-    to_float(number.value)
-}
-
-pub(super) fn to_float(value: Decimal) -> f64 {
-    f64::try_from(value).unwrap_or(f64::MAX)
 }

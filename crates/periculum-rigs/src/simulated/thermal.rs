@@ -1,69 +1,72 @@
-//! Power, current, voltage at the die and temperatures of a simulated processor.
+//! A two-stage thermal network: a device on its cooler in a room.
 
-use super::spec::Spec;
+use periculum_core::files::Section;
 
-/// What the processor runs at, and how hot it is.
+use super::numbers::{number_or, positive_or};
+
+/// `[adapter.simulated.cooling]`: die → cooler → room.
 #[derive(Clone, Debug, PartialEq)]
-pub(super) struct Thermal {
-    /// Die temperature, °C.
+pub struct Cooling {
+    /// From a core to the die around it, K/W.
+    pub core: f64,
+    /// From the die to the cooler, K/W.
+    pub die: f64,
+    /// From the cooler to the room, K/W.
+    pub cooler: f64,
+    /// How fast the die follows, s.
+    pub die_time: f64,
+    /// How fast the cooler follows, s.
+    pub cooler_time: f64,
+    /// Temperature at which the clock is taken back, °C.
+    pub limit: f64,
+    /// How much hotter the first core is than it should be, where the cooler is mounted badly, K.
+    pub tilt: f64,
+}
+
+impl Default for Cooling {
+    fn default() -> Self {
+        Self { core: 0.55, die: 0.12, cooler: 0.16, die_time: 3.0, cooler_time: 70.0, limit: 97.0, tilt: 0.0 }
+    }
+}
+
+impl Cooling {
+    pub(super) fn read(section: Section) -> Self {
+        let usual = Self::default();
+        let read = Self {
+            core: number_or(&section, "core", usual.core),
+            die: positive_or(&section, "die", usual.die),
+            cooler: positive_or(&section, "cooler", usual.cooler),
+            die_time: positive_or(&section, "die_time", usual.die_time),
+            cooler_time: positive_or(&section, "cooler_time", usual.cooler_time),
+            limit: positive_or(&section, "limit", usual.limit),
+            tilt: number_or(&section, "tilt", usual.tilt),
+        };
+        section.finish();
+        read
+    }
+}
+
+/// How warm a device and its cooler are.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct Network {
+    /// Temperature of the device, °C.
     pub(super) die: f64,
-    /// Cooler temperature, °C.
+    /// Temperature of its cooler, °C.
     pub(super) cooler: f64,
-    /// Power taken, W.
-    pub(super) power: f64,
-    /// Voltage at the die, V.
-    pub(super) voltage: f64,
-    /// Heat of each core above the die, K.
-    core_rise: f64,
-    /// How far die and cooler go towards their targets in a step of this many seconds.
+    /// How far both go towards their targets in a step of this many seconds.
     pace: (f64, [f64; 2]),
 }
 
-/// What the processor is asked to do for a moment.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct Demand {
-    /// Clock, MHz.
-    pub(super) clock: f64,
-    /// Voltage that is set, V.
-    pub(super) voltage: f64,
-    /// How many cores are busy.
-    pub(super) busy: usize,
-    /// Switched power relative to the hardest load; a little even when idle.
-    pub(super) heat: f64,
-    /// Extra undershoot of a load that has just begun, V.
-    pub(super) undershoot: f64,
-}
-
-/// What an idle core switches, relative to a busy one.
-const IDLE_HEAT: f64 = 0.04;
-
-impl Thermal {
-    /// A processor that has been idle for long.
-    pub(super) fn at_rest(spec: &Spec) -> Self {
-        Self {
-            die: spec.room + 8.0,
-            cooler: spec.room + 5.0,
-            power: 12.0,
-            voltage: 0.0,
-            core_rise: 0.0,
-            pace: (0.0, [0.0; 2]),
-        }
+impl Network {
+    /// One that has been idle for long in a room of this temperature, °C.
+    pub(super) fn at_rest(room: f64) -> Self {
+        Self { die: room + 8.0, cooler: room + 5.0, pace: (0.0, [0.0; 2]) }
     }
 
-    /// Lets some seconds go by under a demand.
-    pub(super) fn advance(&mut self, spec: &Spec, demand: Demand, seconds: f64) {
-        let (power, cooling) = (&spec.power, &spec.cooling);
-        let current = self.power / demand.voltage;
-        self.voltage = demand.voltage - power.load_line * current - demand.undershoot;
-        let switched_per_core = power.switched * self.voltage * self.voltage * demand.clock / 1000.0;
-        let idle = spec.cores - demand.busy;
-        let active = demand.busy as f64 * demand.heat + idle as f64 * IDLE_HEAT;
-        let leakage = power.leakage * self.voltage * (power.leakage_growth * (self.die - 60.0)).exp();
-        self.power = switched_per_core * active + leakage * spec.cores as f64;
-        self.core_rise = if demand.busy > 0 { cooling.core * switched_per_core * demand.heat } else { 0.0 };
-
-        let die_target = self.cooler + cooling.die * self.power;
-        let cooler_target = spec.room + cooling.cooler * self.power;
+    /// Lets some seconds go by in a room of this temperature in °C, while the device takes this power in W.
+    pub(super) fn advance(&mut self, cooling: &Cooling, room: f64, power: f64, seconds: f64) {
+        let die_target = self.cooler + cooling.die * power;
+        let cooler_target = room + cooling.cooler * power;
         if self.pace.0 != seconds {
             self.pace = (seconds, [cooling.die_time, cooling.cooler_time].map(|time| 1.0 - (-seconds / time).exp()));
         }
@@ -71,47 +74,25 @@ impl Thermal {
         self.die += (die_target - self.die) * of_die;
         self.cooler += (cooler_target - self.cooler) * of_cooler;
     }
-
-    /// Temperature of a busy core, °C: those in the middle of the die run a little hotter.
-    pub(super) fn core(&self, core: usize, cores: usize) -> f64 {
-        let from_middle = (core as f64 + 0.5) / cores as f64 - 0.5;
-        self.die + self.core_rise * (1.08 - 0.5 * from_middle.abs())
-    }
-
-    /// Temperature of the hottest core, °C.
-    pub(super) fn hottest(&self, cores: usize) -> f64 {
-        (0..cores).map(|core| self.core(core, cores)).fold(self.die, f64::max)
-    }
 }
 
 #[cfg(test)]
 mod tests {
-    use super::super::tests::spec;
     use super::*;
 
-    fn settled(clock: f64, voltage: f64, busy: usize) -> Thermal {
-        let spec = spec();
-        let mut thermal = Thermal::at_rest(&spec);
-        for _ in 0..4000 {
-            thermal.advance(&spec, Demand { clock, voltage, busy, heat: 1.0, undershoot: 0.0 }, 0.25);
+    #[test]
+    fn a_network_settles_where_power_and_resistances_say_and_the_cooler_last() {
+        let cooling = Cooling::default();
+        let mut network = Network::at_rest(21.0);
+        for _ in 0..20 {
+            network.advance(&cooling, 21.0, 150.0, 0.25);
         }
-        thermal
-    }
-
-    #[test]
-    fn a_loaded_desktop_processor_has_plausible_figures() {
-        let thermal = settled(4200.0, 1.25, 8);
-        assert!((90.0..160.0).contains(&thermal.power), "{thermal:?}");
-        assert!((60.0..85.0).contains(&thermal.hottest(8)), "{thermal:?}");
-        assert!((0.02..0.06).contains(&(1.25 - thermal.voltage)), "droop: {thermal:?}");
-    }
-
-    #[test]
-    fn heat_rises_with_clock_voltage_and_busy_cores() {
-        let base = settled(4200.0, 1.20, 4).hottest(8);
-        assert!(settled(4600.0, 1.20, 4).hottest(8) > base);
-        assert!(settled(4200.0, 1.25, 4).hottest(8) > base);
-        assert!(settled(4200.0, 1.20, 8).hottest(8) > base);
-        assert!(settled(4200.0, 1.20, 0).hottest(8) < base);
+        let (die, cooler) = (network.die - 29.0, network.cooler - 26.0);
+        assert!(die > 8.0 && cooler < 4.0, "the die is quick, the cooler is not: {die} K, {cooler} K");
+        for _ in 0..4000 {
+            network.advance(&cooling, 21.0, 150.0, 0.25);
+        }
+        assert!((network.cooler - (21.0 + 150.0 * cooling.cooler)).abs() < 0.1, "{network:?}");
+        assert!((network.die - (network.cooler + 150.0 * cooling.die)).abs() < 0.1, "{network:?}");
     }
 }

@@ -6,9 +6,9 @@ use periculum_core::model::pass::{Pass, PassOrder};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{Change, Rung};
 
-use super::simulator::Simulator;
+use super::rig::Simulator;
 use super::spec::Spec;
-use crate::bench::{Apply, RunPasses};
+use crate::bench::{Bench, Order};
 
 /// So long into a pass its voltage is measured: behind the undershoot of its beginning.
 const INTO_PASS: Span = Span::from_seconds(5);
@@ -29,7 +29,7 @@ impl<'a> Truth<'a> {
 
     /// The probability that a rung survives these passes, one after the other, from a rig at rest.
     pub fn survival(&self, rung: &Rung, passes: &[Pass]) -> f64 {
-        let mut simulator = Simulator::new(self.spec.clone(), self.rig, self.seed, Moment::from_millis(0));
+        let mut simulator = Simulator::new(self.spec, self.rig, self.seed, Moment::from_millis(0));
         for (setting, to) in rung.iter() {
             if simulator.apply(&Change { setting: setting.to_owned(), from: None, to }).is_err() {
                 return 0.0;
@@ -41,18 +41,19 @@ impl<'a> Truth<'a> {
         passes.iter().enumerate().map(survive).product()
     }
 
-    /// The voltage at the cores with this rung, in the middle of a pass or at rest, V.
-    pub fn die_voltage(&self, rung: &Rung, pass: Option<&Pass>) -> f64 {
-        let mut simulator = Simulator::new(self.spec.clone(), self.rig, self.seed, Moment::from_millis(0));
+    /// The voltage that the rig's first device gets with this rung, in the middle of a pass or at rest, V.
+    pub fn voltage(&self, rung: &Rung, pass: Option<&Pass>) -> f64 {
+        let mut simulator = Simulator::new(self.spec, self.rig, self.seed, Moment::from_millis(0));
         for (setting, to) in rung.iter() {
             // A rung that the rig does not survive leaves it at stock, as a climb does.
             let _ = simulator.apply(&Change { setting: setting.to_owned(), from: None, to });
         }
         if let Some(pass) = pass {
-            simulator.start(&PassOrder { trial: 1, index: 0, pass: pass.clone(), nth: 1, cores: vec![] });
+            let order = PassOrder { trial: 1, index: 0, pass: pass.clone(), nth: 1, cores: vec![] };
+            simulator.order(0, Order::Run(order));
         }
-        simulator.wait(INTO_PASS);
-        simulator.die_voltage()
+        simulator.events(INTO_PASS);
+        simulator.voltage()
     }
 
     /// The last of these values of a setting, ordered from easy to hard, with which a rung survives these passes with
@@ -74,8 +75,8 @@ impl<'a> Truth<'a> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::simulator::tests::{rig, run_trial};
-    use super::super::tests::spec;
+    use super::super::processor::tests::spec;
+    use super::super::rig::tests::{rig, run_trial};
     use super::*;
 
     fn passes(seconds: u64) -> [Pass; 1] {
@@ -85,7 +86,7 @@ mod tests {
     /// So many of so many trials held, with the probability that the truth tells, within three standard deviations.
     #[test]
     fn the_truth_is_what_happens_on_average() {
-        let (rig, spec) = (rig(), spec());
+        let (rig, spec) = (rig(), Spec::of_processor(7, spec()));
         for clock in [4650, 4700, 4750] {
             let rung = rig.stock().with("core_clock", clock.into());
             let truth = Truth::of(&rig, &spec, 11).survival(&rung, &passes(300));
@@ -97,16 +98,15 @@ mod tests {
 
     #[test]
     fn the_voltage_droops_under_load() {
-        let (rig, spec) = (rig(), spec());
+        let (rig, spec) = (rig(), Spec::of_processor(7, spec()));
         let truth = Truth::of(&rig, &spec, 11);
-        let (rest, load) =
-            (truth.die_voltage(&rig.stock(), None), truth.die_voltage(&rig.stock(), Some(&passes(60)[0])));
+        let (rest, load) = (truth.voltage(&rig.stock(), None), truth.voltage(&rig.stock(), Some(&passes(60)[0])));
         assert!(load < rest - 0.02 && rest < 1.3 && load > 1.0, "{rest} V at rest, {load} V under load");
     }
 
     #[test]
     fn longer_proofs_and_harder_values_are_survived_less_often() {
-        let (rig, spec) = (rig(), spec());
+        let (rig, spec) = (rig(), Spec::of_processor(7, spec()));
         let truth = Truth::of(&rig, &spec, 11);
         let survival =
             |clock: i64, seconds| truth.survival(&rig.stock().with("core_clock", clock.into()), &passes(seconds));

@@ -23,8 +23,8 @@ pub(super) fn rig(file: Option<&Path>, root: &Path) -> Result<SourceFile> {
 
 fn of_file(path: &Path) -> Result<Rig> {
     let file = SourceFile::read(path)?;
-    let (rig, simulated) = briefing::read_rig_file(file)?;
-    if simulated.is_some() {
+    let (rig, adapters) = briefing::read_rig_file(file)?;
+    if adapters.is_simulated() {
         let why =
             format!("{} is a simulated rig; what is in force is proved and scored on this machine", path.display());
         return Err(BadInput(why).into());

@@ -9,7 +9,7 @@ use std::time::Duration;
 
 use anyhow::{Context, Result};
 use periculum_ledger::Ledger;
-use periculum_rigs::simulated::{Truth, serve};
+use periculum_rigs::simulated::serve;
 
 use super::LEDGER;
 use crate::cli::{Common, Meter};
@@ -46,9 +46,9 @@ fn probe(path: &Path) -> Result<Option<f64>> {
     let ledger = Ledger::open(path)?;
     let Some(row) = ledger.climbs()?.into_iter().max_by_key(|row| row.climb) else { return Ok(None) };
     let briefing = recall(&ledger, &row)?;
-    let Some((spec, seed)) = briefing.simulated.as_ref().zip(row.seed) else { return Ok(None) };
+    let Some(truth) = briefing.adapters.truth(&briefing.rig, row.seed) else { return Ok(None) };
     let story = tell_past(&ledger.lines(row.climb)?);
     let rung = story.open_trial().map_or_else(|| briefing.rig.stock(), |trial| trial.rung.clone());
     let pass = story.running_pass().map(|(_, pass)| &pass.order);
-    Ok(Some(Truth::of(&briefing.rig, spec, seed).die_voltage(&rung, pass)))
+    Ok(Some(truth.voltage(&rung, pass)))
 }

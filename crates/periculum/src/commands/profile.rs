@@ -13,13 +13,16 @@ use periculum_core::model::rung::{Change, Rung};
 use periculum_core::model::setting::TakesEffect;
 use periculum_core::telling::change_words;
 use periculum_ledger::{Ledger, ProfileRow};
-use periculum_rigs::bench::Bench;
+use periculum_rigs::bench::{Answer, Bench, Order, answer_to};
 
 use crate::cli::{Common, Profile, ProfileAction};
-use crate::climbing::{bench_of, open_ledger, recall, this_machine};
+use crate::climbing::{bench_of, open_ledger, read_back, recall, this_machine};
 use crate::complaint::{BadInput, FAILED};
 use crate::output::{say, styled};
 use crate::places;
+
+/// A change is made within this, or not at all.
+const APPLYING: Span = Span::from_seconds(60);
 
 pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
     let ledger = open_ledger(&places::ledger_to_read(common)?)?;
@@ -125,7 +128,7 @@ fn put_in_force(ledger: &Ledger, profile: &ProfileRow, somebody_is_there: bool, 
     if !somebody_is_there {
         refuse_by_hand(profile, rig)?;
     }
-    let _machine = if briefing.simulated.is_none() { Some(this_machine(&common.sysroot)?) } else { None };
+    let _machine = if !briefing.adapters.is_simulated() { Some(this_machine(&common.sysroot)?) } else { None };
     let mut bench = bench_of(&briefing, &common.sysroot, row.seed)?;
     apply(&mut *bench, rig, &profile.rung)?;
     Ok(format!("{} is in force on {}: {}", profile.name, rig.name, rig.written(&profile.rung)))
@@ -176,16 +179,19 @@ fn ask_for(change: &Change, rig: &Rig) -> Result<()> {
 }
 
 fn apply(bench: &mut dyn Bench, rig: &Rig, rung: &Rung) -> Result<()> {
-    let errands = route(rig, &bench.read_back(), rung);
+    let errands = route(rig, &read_back(bench), rung);
     for change in errands.iter().flat_map(Errand::changes).cloned() {
         if rig.setting(&change.setting).is_some_and(|setting| setting.takes_effect == TakesEffect::ByHand) {
             ask_for(&change, rig)?;
             continue;
         }
-        bench.apply(&change).map_err(|incident| anyhow::anyhow!("{incident}"))?;
-        let read_back = rig.setting(&change.setting).zip(bench.read_back().get(&change.setting).copied());
-        if let Some((_, reported)) = read_back.filter(|(setting, reported)| !setting.is_as_asked(change.to, *reported))
-        {
+        let reported = match answer_to(bench, Order::Apply(change.clone()), APPLYING) {
+            Some(Answer::InForce(read_back)) => read_back.in_force.get(&change.setting).copied(),
+            Some(Answer::Failed(incident)) => anyhow::bail!("{incident}"),
+            _ => anyhow::bail!("what sets {} has not answered for {APPLYING}", change.setting),
+        };
+        let taken = rig.setting(&change.setting).zip(reported);
+        if let Some((_, reported)) = taken.filter(|(setting, reported)| !setting.is_as_asked(change.to, *reported)) {
             anyhow::bail!("{} was asked for {} and reports {reported}", change.setting, change.to);
         }
     }

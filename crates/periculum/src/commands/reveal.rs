@@ -33,11 +33,10 @@ struct Revealed {
 
 pub(super) fn run(reveal: &Reveal) -> Result<ExitCode> {
     let briefing = Briefing::of(SourceFile::read(&reveal.rig)?, SourceFile::read(&reveal.plan)?)?;
-    let Some(spec) = &briefing.simulated else {
+    let (rig, plan) = (&*briefing.rig, &*briefing.plan);
+    let Some(truth) = briefing.adapters.truth(rig, reveal.seed) else {
         return Err(BadInput("only a simulated rig knows the truth about itself".into()).into());
     };
-    let (rig, plan) = (&*briefing.rig, &*briefing.plan);
-    let truth = Truth::of(rig, spec, reveal.seed.unwrap_or(spec.seed));
     let revealed =
         if reveal.at.is_empty() { of_stages(&truth, rig, plan) } else { of_rung(&truth, rig, plan, reveal)? };
     for one in revealed {

@@ -1,24 +1,29 @@
 //! Carries out what the engine decides: the one place where a climb meets a rig, a ledger, a clock and an operator.
 
-use std::collections::{BTreeSet, VecDeque};
+use std::collections::{BTreeMap, BTreeSet};
 use std::time::Duration;
 
 use anyhow::{Context, Result};
 use periculum_core::engine::{Climb, Command, Event, Other, Question, Said, Step};
+use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Span;
+use periculum_core::model::rung::InForce;
 use periculum_ledger::{Ledger, Line, SignsOfLife};
-use periculum_rigs::bench::{Bench, PassNews};
+use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, ReadBack, answer_to};
 use periculum_rigs::hold::Hold;
 use periculum_rigs::sampling::{Readings, SAMPLING};
-use periculum_rigs::scpi::Instruments;
 use periculum_rigs::steady::wall_clock;
 
 use super::operator::{Heard, Operator};
+use super::orders::Orders;
 use super::pacer::Pacer;
 use crate::notice::Notice;
 
 /// How often a rig whose time is the wall's is looked at for cut-offs.
 const CHECKING: Span = Span::from_millis(100);
+
+/// What was there before a climb is put back within this.
+const PUTTING_BACK: Span = Span::from_seconds(5);
 
 /// A program that uses more of one core than this, percent, is told.
 const WORTH_A_WORD: f64 = 10.0;
@@ -26,7 +31,9 @@ const WORTH_A_WORD: f64 = 10.0;
 /// A climb on its way.
 pub(crate) struct Driver<L> {
     pub(crate) climb: Climb,
-    pub(crate) bench: Box<dyn Bench + Send>,
+    pub(crate) bench: Box<dyn Bench>,
+    /// The orders whose answers somebody waits for.
+    pub(crate) orders: Orders,
     pub(crate) ledger: Ledger,
     /// The climb's number in the ledger.
     pub(crate) number: i64,
@@ -36,8 +43,6 @@ pub(crate) struct Driver<L> {
     pub(crate) pacer: Pacer,
     pub(crate) listener: L,
     pub(crate) readings: Readings,
-    /// What hangs on the rig beside its own sensors.
-    pub(crate) instruments: Instruments,
     /// The settings that the machine is started anew for by itself.
     pub(crate) starts_for: BTreeSet<String>,
     /// Whether the climb is put aside, to go on another time.
@@ -71,14 +76,14 @@ impl<L: FnMut(Notice)> Driver<L> {
             if self.is_leaving && (self.climb.is_paused() || is_asked) {
                 break;
             }
-            let patience = self.pacer.due(self.bench.now(), self.climb.needs_time());
+            let is_waited_for = self.climb.needs_time() || self.orders.are_open();
+            let patience = self.pacer.due(self.bench.now(), is_waited_for);
             // What was said before the end is heard before it.
-            let is_last = is_asked && self.operator.is_mute();
+            let is_last = is_asked && self.operator.is_mute() && !self.orders.are_open();
             let heard = self.operator.listen(if is_last { Duration::ZERO } else { patience });
             match if is_last && heard == Heard::Nothing { Heard::Gone } else { heard } {
                 Heard::Word(said) => {
-                    let event = self.said(said);
-                    self.take(event)?;
+                    self.hear(said)?;
                     continue;
                 }
                 Heard::Gone if !self.is_leaving => {
@@ -87,8 +92,8 @@ impl<L: FnMut(Notice)> Driver<L> {
                 }
                 Heard::Gone | Heard::Nothing => {}
             }
-            if self.climb.needs_time() {
-                self.let_pass()?;
+            if is_waited_for {
+                self.let_time_pass()?;
             }
         }
         self.write_samples()?;
@@ -98,73 +103,122 @@ impl<L: FnMut(Notice)> Driver<L> {
         Ok(if self.climb.is_ended() { Parting::Ended } else { Parting::Waiting })
     }
 
-    /// What the operator says, as an event: that something is done, with what the rig says of it.
-    fn said(&mut self, said: Said) -> Event {
-        if said != Said::Done || self.climb.question().is_none() {
-            return Event::OperatorSaid { said };
-        }
-        let boot = self.bench.boot().filter(|boot| *boot != self.boot);
-        let started_anew = boot.is_some();
-        if let Some(boot) = boot {
-            self.boot = boot;
-        }
-        Event::ChangeMade { reported: self.bench.read_back(), started_anew }
-    }
-
-    /// Starts the machine anew for a change that is written down; where that can't be, the change goes on being asked for.
-    fn start_anew(&mut self) -> Option<Event> {
-        match self.bench.restart() {
-            Ok(()) => Some(Event::OperatorSaid { said: Said::Suspend }),
-            Err(error) => {
-                let problem =
-                    format!("the machine could not be started anew: {error}; start it, and the climb goes on");
-                tracing::error!(problem);
-                (self.listener)(Notice::LeftBehind { problem });
-                self.starts_for.clear();
-                None
+    /// Takes what the operator says; that something is done, only with what the rig says of it.
+    fn hear(&mut self, said: Said) -> Result<()> {
+        match self.climb.question() {
+            Some(Question::Change { errand }) if said == Said::Done => {
+                self.give(Order::Confirm(errand));
+                Ok(())
             }
+            _ => self.take(Event::OperatorSaid { said }),
         }
     }
 
-    /// Lets the running pass run for a moment.
-    fn let_pass(&mut self) -> Result<()> {
+    /// Gives an order whose answer is waited for.
+    fn give(&mut self, order: Order) {
+        let number = self.orders.open(&order);
+        self.bench.order(number, order);
+    }
+
+    /// Lets the rig's time pass for a moment, and takes what happens in it.
+    fn let_time_pass(&mut self) -> Result<()> {
         if let Some(signs) = self.signs.as_ref().filter(|_| self.climb.is_passing()) {
             signs.alive(self.bench.now());
         }
         let patience = if self.bench.is_virtual() { SAMPLING } else { CHECKING };
-        for news in self.bench.wait(patience) {
-            match news {
-                PassNews::Progress(progress) => self.take(Event::PassProgress { progress })?,
-                PassNews::Ended(mut report) => {
-                    self.readings.move_peaks_to(&mut report);
-                    self.write_samples()?;
-                    let reported = Some(self.bench.read_back());
-                    return self.take(Event::PassEnded { report, reported });
-                }
-            }
+        for event in self.bench.events(patience) {
+            self.take_from_bench(event)?;
         }
-        self.sample()?;
-        self.take(Event::TimePassed { late: self.bench.late() })
+        if self.climb.needs_time() { self.take(Event::TimePassed { late: self.bench.late() }) } else { Ok(()) }
     }
 
-    fn sample(&mut self) -> Result<()> {
-        let now = self.bench.now();
-        let is_due = self.readings.is_due(now);
-        // A virtual rig has no more to say between two samples, and is asked a thousand times more often.
-        if !is_due && self.bench.is_virtual() {
+    fn take_from_bench(&mut self, event: BenchEvent) -> Result<()> {
+        match event {
+            BenchEvent::Answered { to, answer } => match self.orders.close(to) {
+                Some(order) => self.take_answer(order, answer),
+                // Its time was over, or something else came in between.
+                None => {
+                    tracing::warn!(to, ?answer, "an answer that nobody waits for");
+                    Ok(())
+                }
+            },
+            BenchEvent::Progress(progress) => self.take(Event::PassProgress { progress }),
+            BenchEvent::Sensed(readings) => self.take_readings(readings),
+            BenchEvent::Noticed(incidents) => self.take(Event::Noticed { incidents }),
+            BenchEvent::OthersBusy(busy) => {
+                let busy = busy.into_iter().filter(|(_, percent)| *percent >= WORTH_A_WORD);
+                let others: Vec<Other> = busy.map(|(name, percent)| Other { name, percent: percent.round() }).collect();
+                if others.is_empty() { Ok(()) } else { self.take(Event::OthersBusy { others }) }
+            }
+        }
+    }
+
+    /// Takes the answer to an order.
+    fn take_answer(&mut self, order: Order, answer: Answer) -> Result<()> {
+        match (order, answer) {
+            (Order::Apply(_), Answer::InForce(read_back)) => {
+                let reported = self.in_force(read_back);
+                self.take(Event::Applied { reported })
+            }
+            (_, Answer::Failed(incident)) => self.take(Event::ApplyFailed { incident }),
+            (Order::Confirm(_), Answer::InForce(read_back)) => {
+                let started_anew = read_back.started_anew;
+                let reported = self.in_force(read_back);
+                self.take(Event::ChangeMade { reported, started_anew })
+            }
+            (Order::Prepare(errand), Answer::Prepared) => self.begin_errand(&errand),
+            (Order::StartAnew, Answer::StartingAnew) => self.take(Event::OperatorSaid { said: Said::Suspend }),
+            (Order::StartAnew, Answer::NotStartedAnew(why)) => {
+                let problem = format!("the machine could not be started anew: {why}; start it, and the climb goes on");
+                tracing::error!(problem);
+                (self.listener)(Notice::LeftBehind { problem });
+                self.starts_for.clear();
+                Ok(())
+            }
+            (Order::Run(_), Answer::Ended(mut report, read_back)) => {
+                self.readings.move_peaks_to(&mut report);
+                self.write_samples()?;
+                let reported = Some(self.in_force(read_back));
+                self.take(Event::PassEnded { report: *report, reported })
+            }
+            (order, answer) => {
+                tracing::error!(?order, ?answer, "no answer to that");
+                Ok(())
+            }
+        }
+    }
+
+    /// Has somebody go on an errand for which all is ready: the machine itself, a script, or whoever reads the card.
+    fn begin_errand(&mut self, errand: &Errand) -> Result<()> {
+        if errand.changes().iter().all(|change| self.starts_for.contains(&change.setting)) {
+            self.give(Order::StartAnew);
             return Ok(());
         }
-        let mut readings = self.bench.sense();
-        readings.extend(self.instruments.readings());
+        match self.operator.scripted_answer() {
+            Some(said) => self.hear(said),
+            None => Ok(()),
+        }
+    }
+
+    /// What is in force as it was read back; from a start on the record is of another boot.
+    fn in_force(&mut self, read_back: ReadBack) -> InForce {
+        if read_back.started_anew && !self.bench.is_virtual() {
+            self.boot = self.bench.identity().id;
+        }
+        for (setting, why) in read_back.unread {
+            tracing::warn!(setting, why, "could not be read back");
+        }
+        read_back.in_force
+    }
+
+    fn take_readings(&mut self, mut readings: BTreeMap<String, f64>) -> Result<()> {
+        let now = self.bench.now();
+        let is_due = self.readings.is_due(now);
         self.readings.drop_stuck(&mut readings, is_due);
         if !is_due && !self.climb.is_over_cut_off(&readings) {
             return Ok(());
         }
         self.readings.keep(now, &readings);
-        let incidents = self.bench.noticed();
-        if !incidents.is_empty() {
-            self.take(Event::Noticed { incidents })?;
-        }
         let highest = self.readings.highest();
         if self.readings.should_be_written() {
             self.write_samples()?;
@@ -180,16 +234,15 @@ impl<L: FnMut(Notice)> Driver<L> {
         Ok(())
     }
 
-    /// Takes an event, and every event that carrying out its command leads to.
+    /// Takes an event, and carries out what the engine decides on it.
     fn take(&mut self, event: Event) -> Result<()> {
-        let mut events = VecDeque::from([event]);
-        while let Some(event) = events.pop_front() {
-            self.is_leaving |= matches!(event, Event::OperatorSaid { said: Said::Leave | Said::Suspend });
-            let step = self.climb.next(self.bench.now(), &event);
-            self.record(&event, &step)?;
-            self.tell(event, &step);
-            self.guard();
-            events.extend(step.command.and_then(|command| self.carry_out(command)));
+        self.is_leaving |= matches!(event, Event::OperatorSaid { said: Said::Leave | Said::Suspend });
+        let step = self.climb.next(self.bench.now(), &event);
+        self.record(&event, &step)?;
+        self.tell(event, &step);
+        self.guard();
+        if let Some(command) = step.command {
+            self.carry_out(command);
         }
         Ok(())
     }
@@ -228,57 +281,35 @@ impl<L: FnMut(Notice)> Driver<L> {
 
     /// Keeps the machine's watchdog fed while a trial goes on, and at rest otherwise.
     fn guard(&mut self) {
-        if self.climb.is_in_trouble() {
-            // Nothing but a restart helps any more: the watchdog is left to it.
-        } else if self.climb.is_on_trial() {
-            self.bench.guard();
-        } else {
-            self.bench.stand_down();
+        // In trouble nothing but a restart helps any more: the watchdog is left to it.
+        if !self.climb.is_in_trouble() {
+            self.bench.guard(self.climb.is_on_trial());
         }
     }
 
     /// Puts back what was there before the climb, beside the settings that went back to stock.
     fn put_back(&mut self) {
-        for problem in self.bench.put_back() {
+        let problems = match answer_to(&mut *self.bench, Order::PutBack, PUTTING_BACK) {
+            Some(Answer::PutBack(problems)) => problems,
+            _ => vec!["what was changed could not be put back: the rig does not answer".to_owned()],
+        };
+        for problem in problems {
             tracing::error!(problem, "left behind");
             (self.listener)(Notice::LeftBehind { problem });
         }
     }
 
-    /// The other programs that use the processor, where there are any worth a word.
-    fn others(&mut self) -> Option<Event> {
-        let busy = self.bench.others().into_iter().filter(|(_, percent)| *percent >= WORTH_A_WORD);
-        let others: Vec<Other> = busy.map(|(name, percent)| Other { name, percent: percent.round() }).collect();
-        (!others.is_empty()).then_some(Event::OthersBusy { others })
-    }
-
-    /// Carries out a command, and tells what came of it where that is known at once.
-    fn carry_out(&mut self, command: Command) -> Option<Event> {
+    /// Gives the order that carries out a command.
+    fn carry_out(&mut self, command: Command) {
         tracing::debug!(?command, "carrying out");
         match command {
-            Command::Apply(change) => Some(match self.bench.apply(&change) {
-                Ok(()) => Event::Applied { reported: self.bench.read_back() },
-                Err(incident) => Event::ApplyFailed { incident },
-            }),
-            Command::Ask(Question::Change { errand }) => {
-                if let Err(incident) = self.bench.prepare(&errand) {
-                    return Some(Event::ApplyFailed { incident });
-                }
-                if errand.changes().iter().all(|change| self.starts_for.contains(&change.setting)) {
-                    return self.start_anew();
-                }
-                self.operator.scripted_answer().map(|said| self.said(said))
-            }
+            Command::Apply(change) => self.give(Order::Apply(change)),
+            Command::Ask(Question::Change { errand }) => self.give(Order::Prepare(errand)),
             Command::RunPass(order) => {
-                let others = if order.index == 0 { self.others() } else { None };
                 self.readings.begin_pass();
-                self.bench.start(&order);
-                others
+                self.give(Order::Run(order));
             }
-            Command::StopPass => {
-                self.bench.stop();
-                None
-            }
+            Command::StopPass => self.bench.order(self.orders.next(), Order::Break),
         }
     }
 }

@@ -2,8 +2,10 @@
 
 mod driver;
 mod operator;
+mod orders;
 mod pacer;
 
 pub(crate) use driver::{Driver, Parting};
 pub(crate) use operator::Operator;
+pub(crate) use orders::Orders;
 pub(crate) use pacer::Pacer;

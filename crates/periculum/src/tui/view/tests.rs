@@ -39,13 +39,14 @@ pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
     let prepared = Prepared::new(briefing, ledger, &machine, Some(11)).expect("a climb");
     let (_words, operator) = Operator::new();
     let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |notice| app.hear(notice));
-    driver.drive(first, until).expect("driven");
+    // What is being applied is there in a moment.
+    driver.drive(first, |climb| until(climb) && !climb.is_applying()).expect("driven");
     drop(driver);
     app
 }
 
 fn app(briefing: &Briefing) -> App {
-    let row = ClimbRow { seed: briefing.simulated.as_ref().map(|_| 11), ..climb_row(1, None) };
+    let row = ClimbRow { seed: briefing.adapters.specimen(Some(11)), ..climb_row(1, None) };
     let climbed = Climbed::new(&row, briefing, Story::default(), BTreeMap::new());
     let nowhere = Library::at(PathBuf::from("/nowhere/test.ledger"));
     App::new(climbed, nowhere, Theme::new(Depth::True))

@@ -1,7 +1,7 @@
 //! One specimen of a processor: what each core needs, and how likely it fails with what it gets.
 
-use super::random::{Purpose, Stream};
 use super::spec::{Silicon, Spec};
+use crate::simulated::random::{Purpose, Stream};
 
 /// A load as the silicon feels it.
 #[derive(Clone, Copy, Debug, PartialEq)]

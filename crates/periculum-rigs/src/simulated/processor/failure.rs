@@ -1,9 +1,8 @@
 //! What goes wrong when a core fails: the deeper below its needs, the sooner and the worse.
 
 use periculum_core::model::incident::{Incident, IncidentKind};
-use periculum_core::model::moment::Span;
 
-use super::random::Stream;
+use crate::simulated::random::Stream;
 
 /// A margin up to which these kinds of failure come, V, and their shares.
 type Band = (f64, &'static [(IncidentKind, f64)]);
@@ -18,8 +17,8 @@ const BANDS: [Band; 5] = [
     (f64::INFINITY, &[(IncidentKind::CorrectedError, 0.3), (IncidentKind::WrongResult, 0.7)]),
 ];
 
-/// The failure of a core at this margin in V, this long into its pass.
-pub(super) fn failure(core: usize, margin: f64, into_pass: Span, random: &mut Stream) -> Incident {
+/// The failure of a core at this margin in V.
+pub(super) fn failure(core: usize, margin: f64, random: &mut Stream) -> Incident {
     let (_, shares) = BANDS.iter().find(|(deepest, _)| margin <= *deepest).unwrap_or(&BANDS[BANDS.len() - 1]);
     let mut drawn = random.unit();
     let kind = shares.iter().find(|(_, share)| {
@@ -38,19 +37,19 @@ pub(super) fn failure(core: usize, margin: f64, into_pass: Span, random: &mut St
         IncidentKind::Freeze => "the machine stopped answering and was restarted".into(),
         _ => "the machine restarted by itself".into(),
     };
-    let incident = Incident::new(kind, evidence).into_pass(into_pass);
+    let incident = Incident::new(kind, evidence);
     if kind.takes_machine_down() { incident } else { incident.at(place) }
 }
 
 #[cfg(test)]
 mod tests {
-    use super::super::random::Purpose;
     use super::*;
+    use crate::simulated::random::Purpose;
 
     fn share_of(margin: f64, wanted: impl Fn(IncidentKind) -> bool) -> f64 {
         let mut random = Stream::new(3, Purpose::Specimen);
         let count = 4000;
-        let hits = (0..count).filter(|_| wanted(failure(0, margin, Span::ZERO, &mut random).kind)).count();
+        let hits = (0..count).filter(|_| wanted(failure(0, margin, &mut random).kind)).count();
         hits as f64 / f64::from(count)
     }
 

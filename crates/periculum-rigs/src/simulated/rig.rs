@@ -1,0 +1,628 @@
+//! The simulated rig itself: devices on a virtual clock, which are set, loaded and sensed like real ones, and fail like them.
+
+use std::collections::{BTreeMap, BTreeSet, VecDeque};
+
+use periculum_core::model::ending::Boot;
+use periculum_core::model::errand::Errand;
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{CoreProgress, PassOrder, PassReport, Progress, Score};
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::{Change, InForce, Rung};
+use periculum_core::model::setting::TakesEffect;
+
+use super::device::{Device, Strained, Work};
+use super::hazard::{End, Running, SETTLED, TICK};
+use super::random::{Purpose, Stream};
+use super::spec::Spec;
+use crate::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack};
+use crate::sampling::SAMPLING;
+
+/// How long a change takes to settle.
+const SETTLING: Span = Span::from_millis(1500);
+
+/// How long the rig takes to start anew.
+const RESTARTING: Span = Span::from_seconds(75);
+
+/// A hazard that changes by a smaller share than this from one settled time to the next is steady, to whoever sums it up.
+const STEADY: f64 = 1e-5;
+
+/// In a wait longer than this, a pass whose hazard no longer changes goes on in one stride.
+const LONG: Span = Span::from_seconds(120);
+
+/// Gigaflops, gigabytes or megarays of one round.
+const ROUND: f64 = 0.75;
+
+/// Standard deviation of a score, relative.
+const SCORE_NOISE: f64 = 0.003;
+
+/// Share of the passes in which something else takes a few percent of the processor.
+const DISTURBED: f64 = 0.02;
+
+/// A simulated rig.
+#[derive(Clone, Debug)]
+pub struct Simulator {
+    seed: u64,
+    /// Each with what its sources begin with.
+    devices: Vec<(String, Box<dyn Device>)>,
+    stock: Rung,
+    /// The settings that are lost when the rig starts anew.
+    volatile: BTreeSet<String>,
+    /// The settings that it can read back: nobody but their operator knows what is changed by hand.
+    readable: BTreeSet<String>,
+    /// The settings that need a start.
+    at_next_start: BTreeSet<String>,
+    set: Rung,
+    sensors: Vec<(String, String)>,
+    boot: Boot,
+    now: Moment,
+    sensed_at: Option<Moment>,
+    noise: Stream,
+    orders: VecDeque<(Number, Order)>,
+    pass: Option<(Number, Running)>,
+    /// What each part of the devices did in the last tick.
+    parts: Vec<Strained>,
+}
+
+impl Simulator {
+    /// A rig at rest at this moment, with everything at stock; the seed chooses the specimen.
+    pub fn new(spec: &Spec, rig: &Rig, seed: u64, now: Moment) -> Self {
+        let named = |is: fn(TakesEffect) -> bool| {
+            let settings = rig.settings.iter().filter(|setting| is(setting.takes_effect));
+            settings.map(|setting| setting.name.clone()).collect()
+        };
+        Self {
+            devices: spec.devices(seed, &rig.stock()),
+            stock: rig.stock(),
+            volatile: named(|effect| effect == TakesEffect::AtOnce),
+            readable: named(|effect| effect != TakesEffect::ByHand),
+            at_next_start: named(|effect| effect == TakesEffect::AtNextStart),
+            set: rig.stock(),
+            sensors: rig.sensors.iter().map(|sensor| (sensor.name.clone(), sensor.source.clone())).collect(),
+            boot: Boot { id: "simulated".to_owned(), since: None },
+            now,
+            sensed_at: None,
+            noise: Stream::new(seed, Purpose::Sensors),
+            orders: VecDeque::new(),
+            pass: None,
+            parts: Vec::new(),
+            seed,
+        }
+    }
+
+    /// The same, driven in this boot of the machine that simulates it: what dies with that is the simulation.
+    #[must_use]
+    pub fn in_boot(self, boot: Boot) -> Self {
+        Self { boot, ..self }
+    }
+
+    /// The probability that a pass at what is set holds, from how the rig is now, which the pass changes as ever.
+    ///
+    /// Nothing is left to chance: the hazard is summed up, by the tick until it no longer changes and at once from
+    /// there on.
+    pub(super) fn survival(&mut self, order: &PassOrder) -> f64 {
+        let Some(pass) = self.begin(order) else { return 0.0 };
+        let mut pass = pass.endless();
+        let mut before = f64::INFINITY;
+        while pass.end.is_none() {
+            let dose = pass.dose;
+            for _ in 0..SETTLED.millis() / TICK.millis() {
+                self.tick(&mut pass);
+                if pass.end.is_some() {
+                    break;
+                }
+            }
+            let rate = pass.dose - dose;
+            if pass.end.is_none() && self.is_steady() && (rate - before).abs() <= rate * STEADY {
+                let left = pass.length.seconds() - pass.ran.seconds();
+                pass.dose += rate * left / SETTLED.seconds();
+                pass.end = Some(End::Finished);
+            }
+            before = rate;
+        }
+        self.rest_devices();
+        // A pass that is throttled does not hold.
+        if matches!(pass.end, Some(End::Finished)) { (-pass.dose).exp() } else { 0.0 }
+    }
+
+    /// The voltage at the first device that has one, without any meter's noise, V; 0 where none has.
+    pub(super) fn voltage(&self) -> f64 {
+        self.devices.iter().find_map(|(_, device)| device.voltage()).unwrap_or(0.0)
+    }
+
+    /// Whether no device holds back.
+    fn is_steady(&self) -> bool {
+        self.devices.iter().all(|(_, device)| device.reached() == 1.0)
+    }
+
+    fn put_in_force(&mut self, rung: Rung) {
+        self.devices.iter_mut().for_each(|(_, device)| device.set(&rung));
+        self.set = rung;
+    }
+
+    /// Puts these settings back to stock.
+    fn lose(&mut self, lost: impl Fn(&str) -> bool) {
+        let kept = self.set.iter().map(|(name, value)| {
+            let value = if lost(name) { self.stock.get(name).unwrap_or(value) } else { value };
+            (name.to_owned(), value)
+        });
+        self.put_in_force(kept.collect());
+    }
+
+    fn restart(&mut self) {
+        let volatile = self.volatile.clone();
+        self.lose(|name| volatile.contains(name));
+        self.devices.iter_mut().for_each(|(_, device)| device.starts_anew());
+        self.rest(RESTARTING);
+    }
+
+    fn rest_devices(&mut self) {
+        for (_, device) in &mut self.devices {
+            device.work(None);
+        }
+    }
+
+    fn rest(&mut self, span: Span) {
+        self.rest_devices();
+        for _ in 0..span.millis() / TICK.millis() {
+            self.now = self.now + TICK;
+            self.tick_devices();
+        }
+    }
+
+    /// Lets a tick go by for every device; tells why one of them has held back for too long.
+    fn tick_devices(&mut self) -> Option<String> {
+        self.parts.clear();
+        let mut throttled = None;
+        for (_, device) in &mut self.devices {
+            let held_back = device.tick(TICK.seconds(), &mut self.parts);
+            throttled = throttled.or(held_back);
+        }
+        throttled
+    }
+
+    fn is_alive(&self) -> bool {
+        self.devices.iter().all(|(_, device)| device.is_alive())
+    }
+
+    /// Makes a change, which the rig may not survive.
+    pub(super) fn apply(&mut self, change: &Change) -> Result<(), Incident> {
+        self.put_in_force(self.set.with(&change.setting, change.to));
+        self.rest(SETTLING);
+        if self.is_alive() {
+            return Ok(());
+        }
+        self.restart();
+        let incident = Incident::new(IncidentKind::Freeze, "the machine stopped answering when it was set");
+        Err(incident.at(change.setting.replace('_', " ")))
+    }
+
+    /// Somebody has done what they were asked to, and started the machine where that was a part of it.
+    fn confirm(&mut self, errand: &Errand) -> Answer {
+        let changed = errand.changes().iter().fold(self.set.clone(), |rung, it| rung.with(&it.setting, it.to));
+        self.put_in_force(changed);
+        let started_anew = errand.changes().iter().any(|change| self.at_next_start.contains(&change.setting));
+        if started_anew {
+            self.restart();
+        } else {
+            self.rest(SETTLING);
+        }
+        if self.is_alive() {
+            return Answer::InForce(ReadBack { started_anew, ..self.read_back() });
+        }
+        Answer::Failed(Incident::new(IncidentKind::NoStart, "the machine does not start with it"))
+    }
+
+    fn read_back(&self) -> ReadBack {
+        let readable = self.set.iter().filter(|(name, _)| self.readable.contains(*name));
+        ReadBack::from(readable.map(|(name, value)| (name.to_owned(), value)).collect::<InForce>())
+    }
+
+    /// Begins a pass on every device that knows its load; none where none does.
+    fn begin(&mut self, order: &PassOrder) -> Option<Running> {
+        let work = || Work { load: &order.pass.load, threads: order.pass.threads };
+        let units: Vec<&str> = self.devices.iter_mut().filter_map(|(_, device)| device.work(Some(work()))).collect();
+        let random = Stream::new(self.seed, Purpose::Pass { trial: order.nth, index: order.index });
+        Some(Running::new(order.pass.length, self.clocks().len(), units.first()?, random))
+    }
+
+    /// The clocks in MHz of all parts that work.
+    fn clocks(&self) -> Vec<f64> {
+        self.devices.iter().flat_map(|(_, device)| device.clocks()).collect()
+    }
+
+    fn tick(&mut self, pass: &mut Running) {
+        self.now = self.now + TICK;
+        pass.ran += TICK;
+        if let Some(evidence) = self.tick_devices() {
+            pass.end = Some(End::Failed(Incident::new(IncidentKind::Throttled, evidence).into_pass(pass.ran)));
+        }
+        if let Some(part) = pass.take(&self.parts) {
+            pass.end = Some(End::Failed(self.failure(part, pass).into_pass(pass.ran)));
+        } else if pass.end.is_none() && pass.ran >= pass.length {
+            pass.end = Some(End::Finished);
+        }
+    }
+
+    /// What goes wrong with a part of a device.
+    fn failure(&self, mut part: usize, pass: &mut Running) -> Incident {
+        for (_, device) in &self.devices {
+            let parts = device.clocks().len();
+            if part < parts {
+                return device.failure(part, &mut pass.random);
+            }
+            part -= parts;
+        }
+        Incident::new(IncidentKind::LoadDied, "the load died")
+    }
+
+    fn report(&mut self, mut pass: Running, end: End) -> PassReport {
+        let mut report = PassReport { ran: pass.ran, rounds: rounds(&pass), ..PassReport::default() };
+        match end {
+            End::Finished => {
+                let noise = SCORE_NOISE * pass.random.normal();
+                let is_disturbed = pass.random.unit() < DISTURBED;
+                let taken = if is_disturbed { 0.03 + 0.07 * pass.random.unit() } else { 0.0 };
+                let rate = pass.work / pass.ran.seconds() * (1.0 + noise - taken);
+                report.score = Some(Score::of(rate, pass.unit));
+            }
+            End::Stopped => report.stopped = true,
+            End::Failed(incident) => {
+                self.suffer(incident.kind);
+                report.incidents.push(incident);
+            }
+        }
+        self.rest_devices();
+        report
+    }
+
+    /// What the rig loses by a failure.
+    fn suffer(&mut self, kind: IncidentKind) {
+        if kind.takes_machine_down() {
+            return self.restart();
+        }
+        let struck = self.devices.iter().filter(|(_, device)| device.loses_on(kind));
+        let lost: BTreeSet<String> = struck.flat_map(|(_, device)| device.settings()).map(str::to_owned).collect();
+        if !lost.is_empty() {
+            let volatile = self.volatile.clone();
+            self.lose(|name| lost.contains(name) && volatile.contains(name));
+        }
+    }
+
+    /// How far a pass is.
+    fn progress(&self, pass: &Running) -> Progress {
+        let rate = pass.work / pass.ran.seconds();
+        if pass.work <= 0.0 {
+            return Progress { done: pass.ran, ..Progress::default() };
+        }
+        let reached = self.devices.iter().flat_map(|(_, device)| vec![device.reached(); device.clocks().len()]);
+        let clocks = self.clocks();
+        let sum: f64 = clocks.iter().sum();
+        let of_core = |(core, (clock, reached)): (usize, (&f64, f64))| CoreProgress {
+            core,
+            rounds: rounds(pass) / clocks.len() as u64,
+            rate: rate * clock / sum,
+            clock: Some(clock * reached),
+            checked: Some(pass.ran),
+            ..CoreProgress::default()
+        };
+        let cores = clocks.iter().zip(reached).enumerate().map(of_core).collect();
+        let rate = Some(Score::of(rate, pass.unit));
+        Progress { done: pass.ran, rounds: rounds(pass), rate, cores, ..Progress::default() }
+    }
+
+    fn reading(&mut self, source: &str) -> Option<f64> {
+        let noise = self.noise.normal();
+        let of =
+            |(prefix, device): &(String, Box<dyn Device>)| device.reading(source.strip_prefix(prefix.as_str())?, noise);
+        self.devices.iter().find_map(of)
+    }
+
+    fn sense(&mut self) -> BTreeMap<String, f64> {
+        let sensors = self.sensors.clone();
+        sensors.into_iter().filter_map(|(name, source)| Some((name, self.reading(&source)?))).collect()
+    }
+
+    /// Carries out an order; what comes of a pass comes later.
+    fn carry_out(&mut self, number: Number, order: Order) -> Option<Answer> {
+        match order {
+            Order::Apply(change) => Some(match self.apply(&change) {
+                Ok(()) => Answer::InForce(self.read_back()),
+                Err(incident) => Answer::Failed(incident),
+            }),
+            Order::Prepare(_) => Some(Answer::Prepared),
+            Order::Confirm(errand) => Some(self.confirm(&errand)),
+            Order::ReadBack => Some(Answer::InForce(self.read_back())),
+            Order::PutBack => Some(Answer::PutBack(Vec::new())),
+            Order::StartAnew => {
+                Some(Answer::NotStartedAnew("a simulated rig is started by whoever confirms it".to_owned()))
+            }
+            Order::Run(order) => match self.begin(&order) {
+                Some(pass) => {
+                    self.pass = Some((number, pass));
+                    None
+                }
+                None => {
+                    let why = format!("a simulated rig has no load called `{}`", order.pass.load);
+                    let report = PassReport { refused: Some(why), ..PassReport::default() };
+                    Some(Answer::Ended(Box::new(report), self.read_back()))
+                }
+            },
+            Order::Break => {
+                if let Some((_, pass)) = &mut self.pass {
+                    pass.end = Some(End::Stopped);
+                }
+                None
+            }
+        }
+    }
+
+    /// Lets the running pass run on, or the rig rest.
+    fn let_time_pass(&mut self, at_most: Span) -> Option<BenchEvent> {
+        let Some((number, mut pass)) = self.pass.take() else {
+            self.rest(at_most);
+            return None;
+        };
+        let until = self.now + at_most;
+        while pass.end.is_none() && self.now < until {
+            let left = until.since(self.now);
+            if left >= LONG && pass.has_settled(self.is_steady()) {
+                self.now = self.now + pass.stride(left);
+            }
+            self.tick(&mut pass);
+        }
+        Some(match pass.end.take() {
+            Some(end) => {
+                let report = Box::new(self.report(pass, end));
+                BenchEvent::Answered { to: number, answer: Answer::Ended(report, self.read_back()) }
+            }
+            None => {
+                let progress = self.progress(&pass);
+                self.pass = Some((number, pass));
+                BenchEvent::Progress(progress)
+            }
+        })
+    }
+}
+
+fn rounds(pass: &Running) -> u64 {
+    (pass.work / ROUND) as u64
+}
+
+impl Bench for Simulator {
+    fn order(&mut self, number: Number, order: Order) {
+        self.orders.push_back((number, order));
+    }
+
+    fn events(&mut self, at_most: Span) -> Vec<BenchEvent> {
+        while let Some((number, order)) = self.orders.pop_front() {
+            if let Some(answer) = self.carry_out(number, order) {
+                return vec![BenchEvent::Answered { to: number, answer }];
+            }
+        }
+        let mut events: Vec<BenchEvent> = self.let_time_pass(at_most).into_iter().collect();
+        let is_due = self.sensed_at.is_none_or(|last| self.now.since(last) >= SAMPLING);
+        let has_ended = events.iter().any(|event| matches!(event, BenchEvent::Answered { .. }));
+        if is_due && !has_ended {
+            self.sensed_at = Some(self.now);
+            events.push(BenchEvent::Sensed(self.sense()));
+        }
+        events
+    }
+
+    fn now(&self) -> Moment {
+        self.now
+    }
+
+    fn is_virtual(&self) -> bool {
+        true
+    }
+
+    fn identity(&self) -> Boot {
+        self.boot.clone()
+    }
+}
+
+#[cfg(test)]
+pub(super) mod tests {
+    use super::super::processor;
+    use super::super::processor::tests::spec;
+    use super::*;
+    use periculum_core::Decimal;
+    use periculum_core::model::ladder::{Direction, Ladder};
+    use periculum_core::model::pass::{Pass, Threads};
+    use periculum_core::model::setting::{Setting, TakesEffect};
+
+    fn setting(name: &str, ladder: (i64, i64, i64, u32), stock: (i64, u32), harder: Direction) -> Setting {
+        let [from, step, to] = [ladder.0, ladder.1, ladder.2].map(|value| Decimal::new(value, ladder.3));
+        Setting {
+            name: name.into(),
+            label: name.into(),
+            unit: String::new(),
+            ladder: Ladder::steps(from, step, to).expect("a ladder"),
+            stock: Decimal::new(stock.0, stock.1),
+            floor: from,
+            ceilings: BTreeMap::new(),
+            largest_jump: None,
+            tolerance: Decimal::ZERO,
+            harder,
+            takes_effect: TakesEffect::AtOnce,
+            adapter: "simulated".into(),
+            target: String::new(),
+            boot_line: None,
+            words: Vec::new(),
+            drives: Vec::new(),
+        }
+    }
+
+    pub(in super::super) fn rig() -> Rig {
+        Rig {
+            name: "bench".into(),
+            summary: String::new(),
+            cooling: String::new(),
+            watchdog: String::new(),
+            parts: vec![],
+            settings: vec![
+                setting("core_clock", (3800, 25, 5600, 0), (4200, 0), Direction::Up),
+                setting("core_voltage", (950, 5, 1450, 3), (125, 2), Direction::Down),
+            ],
+            derived: vec![],
+            sensors: vec![],
+        }
+    }
+
+    fn simulator(seed: u64) -> Simulator {
+        let rig = rig();
+        Simulator::new(&Spec::of_processor(7, spec()), &rig, seed, Moment::from_millis(0))
+    }
+
+    /// Whether a trial of a rung holds from a rig at rest.
+    pub(in super::super) fn run_trial(seed: u64, trial: u32, rung: &Rung, length: u64) -> bool {
+        let mut simulator = simulator(seed);
+        rung.iter().all(|(setting, to)| simulator.apply(&change(setting, to)).is_ok())
+            && run(&mut simulator, trial, length).incidents.is_empty()
+    }
+
+    fn change(setting: &str, to: Decimal) -> Change {
+        Change { setting: setting.into(), from: None, to }
+    }
+
+    fn run(simulator: &mut Simulator, trial: u32, length: u64) -> PassReport {
+        let pass = Pass::usual("dense", Span::from_seconds(length));
+        run_pass(simulator, trial, pass, Span::from_seconds(10))
+    }
+
+    /// The report of a pass, looked at each so often.
+    fn run_pass(simulator: &mut Simulator, trial: u32, pass: Pass, each: Span) -> PassReport {
+        start(simulator, trial, pass);
+        loop {
+            if let Some(report) = ended(&simulator.events(each)) {
+                return report;
+            }
+        }
+    }
+
+    fn start(simulator: &mut Simulator, trial: u32, pass: Pass) {
+        simulator.order(1, Order::Run(PassOrder { trial, index: 0, pass, nth: trial, cores: vec![] }));
+    }
+
+    fn ended(events: &[BenchEvent]) -> Option<PassReport> {
+        events.iter().find_map(|event| match event {
+            BenchEvent::Answered { to: 1, answer: Answer::Ended(report, _) } => Some((**report).clone()),
+            _ => None,
+        })
+    }
+
+    #[test]
+    fn stock_holds_for_every_specimen_and_scores() {
+        for seed in 0..40 {
+            let report = run(&mut simulator(seed), 1, 600);
+            assert!(report.incidents.is_empty(), "specimen {seed}: {report:?}");
+            assert!(report.score.expect("a score").value > 100.0);
+            assert_eq!(report.ran, Span::from_seconds(600));
+        }
+    }
+
+    #[test]
+    fn far_too_high_a_clock_never_holds() {
+        for seed in 0..40 {
+            let mut simulator = simulator(seed);
+            let fell = simulator.apply(&change("core_clock", 5400.into())).is_err()
+                || !run(&mut simulator, 1, 60).incidents.is_empty();
+            assert!(fell, "specimen {seed}");
+        }
+    }
+
+    #[test]
+    fn near_the_border_long_passes_fall_more_often_than_short_ones() {
+        let falls = |length| {
+            let fell = |trial| {
+                let mut simulator = simulator(11);
+                simulator.apply(&change("core_clock", 4700.into())).expect("applied");
+                !run(&mut simulator, trial, length).incidents.is_empty()
+            };
+            (1..60).filter(|trial| fell(*trial)).count()
+        };
+        let (short, long) = (falls(10), falls(900));
+        assert!(short < long, "{short} of 10 s, {long} of 900 s");
+    }
+
+    #[test]
+    fn a_trial_draws_the_same_luck_whatever_happened_before() {
+        let mut fresh = simulator(5);
+        let mut worn = simulator(5);
+        for bench in [&mut fresh, &mut worn] {
+            bench.apply(&change("core_clock", 4900.into())).expect("applied");
+        }
+        worn.rest(Span::from_seconds(600));
+        let kinds = |bench| run(bench, 9, 120).incidents.into_iter().map(|incident| incident.kind).collect::<Vec<_>>();
+        assert_eq!(kinds(&mut fresh), kinds(&mut worn));
+    }
+
+    /// A rig whose cores are in two groups, and whose power limit is a setting.
+    fn grouped() -> (Simulator, Rig) {
+        let mut rig = rig();
+        rig.settings.push(setting("lean_clock", (3800, 25, 5600, 0), (4200, 0), Direction::Up));
+        rig.settings.push(setting("power_limit", (50, 5, 250, 0), (220, 0), Direction::Up));
+        let clocks = vec!["core_clock".into(), "lean_clock".into()];
+        let spec = processor::Spec { clocks, power_limit: Some("power_limit".into()), ..spec() };
+        (Simulator::new(&Spec::of_processor(7, spec), &rig, 3, Moment::from_millis(0)), rig)
+    }
+
+    #[test]
+    fn a_group_of_cores_fails_by_its_own_clock() {
+        for (clock, cores) in [("core_clock", 0..4), ("lean_clock", 4..8)] {
+            let (mut simulator, _) = grouped();
+            simulator.apply(&change(clock, 4850.into())).expect("applied");
+            let report = run(&mut simulator, 1, 3600);
+            let place = report.incidents[0].place.clone().expect("a core");
+            let core: i32 = place.strip_prefix("core ").expect("a core").parse().expect("a number");
+            assert!(cores.contains(&core), "{clock}: {place}");
+        }
+    }
+
+    #[test]
+    fn a_power_limit_takes_the_clock_back_and_says_so() {
+        let (mut simulator, _) = grouped();
+        simulator.apply(&change("power_limit", 80.into())).expect("applied");
+        let report = run(&mut simulator, 1, 60);
+        assert_eq!(report.incidents[0].kind, IncidentKind::Throttled);
+        assert!(report.incidents[0].evidence.says("power limit"), "{:?}", report.incidents);
+    }
+
+    /// So many of so many nights are survived, and as long is lived otherwise, whether gone through in ticks or strides.
+    #[test]
+    fn strides_lead_where_ticks_do() {
+        let night = |trial, stride: u64| {
+            let mut simulator = simulator(11);
+            simulator.apply(&change("core_clock", 4675.into())).expect("applied");
+            let pass = Pass::usual("dense", Span::from_seconds(8 * 3600));
+            let report = run_pass(&mut simulator, trial, pass, Span::from_seconds(stride));
+            (report.ran.seconds(), report.score.map_or(0.0, |score| score.value))
+        };
+        for trial in 0..24 {
+            let ((ticks, worked), (strides, strode)) = (night(trial, 1), night(trial, 7200));
+            assert!((ticks - strides).abs() <= 0.002 * ticks + 0.5, "trial {trial}: {ticks} s and {strides} s");
+            assert!((worked - strode).abs() <= 0.0001 * worked + 0.1, "trial {trial}: {worked} and {strode}");
+        }
+    }
+
+    #[test]
+    fn a_machine_that_went_down_is_back_at_stock() {
+        let mut simulator = simulator(5);
+        simulator.apply(&change("core_voltage", Decimal::new(950, 3))).expect_err("dead at once");
+        assert_eq!(simulator.read_back().in_force["core_voltage"], Decimal::new(125, 2));
+    }
+
+    #[test]
+    fn a_stopped_pass_tells_its_end_once() {
+        let mut simulator = simulator(5);
+        let pass = Pass { threads: Threads::Count(2), ..Pass::usual("dense", Span::from_seconds(60)) };
+        start(&mut simulator, 1, pass);
+        assert_eq!(ended(&simulator.events(Span::from_seconds(5))), None);
+        simulator.order(2, Order::Break);
+        let report = ended(&simulator.events(Span::from_seconds(5))).expect("its end");
+        assert!(report.stopped && report.ran == Span::from_seconds(5));
+        assert_eq!(ended(&simulator.events(Span::from_seconds(1))), None);
+    }
+}
