@@ -85,12 +85,21 @@ pub enum BenchEvent {
     },
     /// The running pass came further.
     Progress(Progress),
-    /// Sensors were read: readings by sensor name, in each sensor's unit. One that does not answer is missing.
-    Sensed(BTreeMap<String, f64>),
+    /// Sensors were read.
+    Sensed(Sensed),
     /// The hardware counted or the kernel logged errors.
     Noticed(Vec<Incident>),
     /// Other programs use the processor just before a trial's first pass, busiest first: name and percent of one core.
     OthersBusy(Vec<(String, f64)>),
+}
+
+/// What sensors read.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Sensed {
+    /// Readings by sensor name, in each sensor's unit; one that does not answer is missing.
+    pub readings: BTreeMap<String, f64>,
+    /// Why those that do not answer do not, by sensor name.
+    pub silent: BTreeMap<String, String>,
 }
 
 /// What the end of an earlier boot left behind.

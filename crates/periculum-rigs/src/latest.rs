@@ -4,12 +4,24 @@ use std::collections::BTreeMap;
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use std::time::{Duration, Instant};
 
+use crate::bench::Sensed;
+
+/// What is said of a sensor that was asked and has not come back.
+pub const NO_ANSWER: &str = "no answer";
+
 /// A reading that is older than this is none, where whoever reads takes no longer for the next one.
 pub const FRESH: Duration = Duration::from_secs(2);
 
 /// Readings by sensor name, shared between those who read and the one who asks.
 #[derive(Clone, Debug, Default)]
-pub struct Latest(Arc<Mutex<BTreeMap<String, Reading>>>);
+pub struct Latest(Arc<Mutex<Shared>>);
+
+#[derive(Debug, Default)]
+struct Shared {
+    readings: BTreeMap<String, Reading>,
+    /// Since when a sensor has told nothing, and why.
+    missed: BTreeMap<String, (Instant, String)>,
+}
 
 #[derive(Clone, Copy, Debug)]
 struct Reading {
@@ -26,28 +38,46 @@ impl Latest {
 
     /// The same from whoever reads seldom: it is fresh for so long.
     pub fn put_for(&self, sensor: &str, value: f64, fresh_for: Duration) {
-        let mut readings = self.readings();
+        let mut shared = self.shared();
         let reading = Reading { value, at: Instant::now(), fresh_for };
-        match readings.get_mut(sensor) {
+        shared.missed.remove(sensor);
+        match shared.readings.get_mut(sensor) {
             Some(last) => *last = reading,
-            None => drop(readings.insert(sensor.to_owned(), reading)),
+            None => drop(shared.readings.insert(sensor.to_owned(), reading)),
         }
     }
 
-    /// The readings that are fresh.
-    pub fn fresh(&self) -> BTreeMap<String, f64> {
-        let readings = self.readings();
-        let fresh = readings.iter().filter(|(_, reading)| reading.at.elapsed() <= reading.fresh_for);
-        fresh.map(|(sensor, reading)| (sensor.clone(), reading.value)).collect()
+    /// Takes in that a sensor told nothing, and why.
+    pub fn miss(&self, sensor: &str, why: &str) {
+        let mut shared = self.shared();
+        let (_, last) = shared.missed.entry(sensor.to_owned()).or_insert_with(|| (Instant::now(), String::new()));
+        if last != why {
+            why.clone_into(last);
+        }
+    }
+
+    /// The readings that are fresh, and why the others are missing.
+    pub fn sensed(&self) -> Sensed {
+        let shared = self.shared();
+        let (fresh, stale): (Vec<_>, Vec<_>) =
+            shared.readings.iter().partition(|(_, reading)| reading.at.elapsed() <= reading.fresh_for);
+        let hanging = stale.into_iter().map(|(sensor, _)| (sensor.clone(), NO_ANSWER.to_owned()));
+        // What tells nothing for a moment only is waited for.
+        let missed = shared.missed.iter().filter(|(_, (since, _))| since.elapsed() > FRESH);
+        let missed = missed.map(|(sensor, (_, why))| (sensor.clone(), why.clone()));
+        Sensed {
+            readings: fresh.into_iter().map(|(sensor, reading)| (sensor.clone(), reading.value)).collect(),
+            silent: hanging.chain(missed).collect(),
+        }
     }
 
     /// How old the last reading of a sensor is; none before the first.
     pub fn age(&self, sensor: &str) -> Option<Duration> {
-        self.readings().get(sensor).map(|reading| reading.at.elapsed())
+        self.shared().readings.get(sensor).map(|reading| reading.at.elapsed())
     }
 
     /// A reader that panicked while it held the readings has left them whole.
-    fn readings(&self) -> MutexGuard<'_, BTreeMap<String, Reading>> {
+    fn shared(&self) -> MutexGuard<'_, Shared> {
         self.0.lock().unwrap_or_else(PoisonError::into_inner)
     }
 }

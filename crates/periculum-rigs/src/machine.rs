@@ -10,7 +10,7 @@ use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{PassOrder, PassReport, Progress};
 use periculum_core::model::rig::{Rig, Sensor};
-use periculum_core::model::rung::{Change, InForce};
+use periculum_core::model::rung::Change;
 
 use crate::bench::{Answer, Bench, BenchEvent, Number, Order, PassNews, ReadBack, Remains, RunPasses};
 use crate::latest::Latest;
@@ -68,7 +68,7 @@ enum Next {
     /// Reading back what is in force.
     Read,
     /// This is in force, after a pass where there was one.
-    InForce(InForce, Option<Box<PassReport>>),
+    InForce(ReadBack, Option<Box<PassReport>>),
     /// A pass runs, beside these other programs.
     Pass(Vec<(String, f64)>, PassOrder),
     /// That was all.
@@ -150,8 +150,8 @@ impl ThisMachine {
 
     /// Reads back what can be: not what a person changed in firmware or with a tool. What does not answer in time is not known.
     fn read(&mut self, number: Number, after: Option<Box<PassReport>>) {
-        let unknown = Next::InForce(InForce::new(), after.clone());
-        self.ask_setter(number, READING, unknown, move |setter| Next::InForce(setter.in_force(), after));
+        let unknown = Next::InForce(ReadBack::default(), after.clone());
+        self.ask_setter(number, READING, unknown, move |setter| Next::InForce(setter.read_back(), after));
     }
 
     fn put_back(&mut self, number: Number) {
@@ -189,11 +189,11 @@ impl ThisMachine {
         self.under_way.push(UnderWay { number, pending: self.watcher.begin(RESTARTING, restart), otherwise: hangs });
     }
 
-    fn read_back(&mut self, in_force: InForce, after: Option<Box<PassReport>>) -> Answer {
+    fn read_back(&mut self, read_back: ReadBack, after: Option<Box<PassReport>>) -> Answer {
         let boot = self.linux.boot();
         let started_anew = boot.id != self.boot.id;
         self.boot = boot;
-        let read_back = ReadBack { started_anew, ..ReadBack::from(in_force) };
+        let read_back = ReadBack { started_anew, ..read_back };
         match after {
             Some(report) => Answer::Ended(report, read_back),
             None => Answer::InForce(read_back),
@@ -215,8 +215,8 @@ impl ThisMachine {
             match next {
                 Next::Read => self.read(number, None),
                 Next::Answer(answer) => events.push(BenchEvent::Answered { to: number, answer }),
-                Next::InForce(in_force, after) => {
-                    let answer = self.read_back(in_force, after);
+                Next::InForce(read_back, after) => {
+                    let answer = self.read_back(read_back, after);
                     events.push(BenchEvent::Answered { to: number, answer });
                 }
                 Next::Pass(others, order) => {
@@ -315,7 +315,7 @@ impl Bench for ThisMachine {
         events.extend(self.noticed());
         // What was read before a pass ended is none of the next one.
         if !events.iter().any(|event| matches!(event, BenchEvent::Answered { .. })) {
-            events.push(BenchEvent::Sensed(self.latest.fresh()));
+            events.push(BenchEvent::Sensed(self.latest.sensed()));
         }
         events
     }

@@ -9,9 +9,11 @@ use std::sync::atomic::{AtomicBool, Ordering};
 use std::thread;
 use std::time::Duration;
 
+use periculum_core::model::quantity::harmless;
 use periculum_core::model::rig::Sensor;
 
-use crate::latest::{FRESH, Latest};
+use crate::bench::Sensed;
+use crate::latest::{FRESH, Latest, NO_ANSWER};
 
 /// The name of the adapter that rig files use.
 pub const ADAPTER: &str = "scpi";
@@ -84,6 +86,7 @@ impl Instruments {
             if let Some(Source { address, question }) = Source::parse(&sensor.source) {
                 let questions = instruments.entry(address.to_owned()).or_default();
                 let patience = sensor.patience.map_or(PATIENCE, |patience| Duration::from_millis(patience.millis()));
+                latest.miss(&sensor.name, NO_ANSWER);
                 questions.push(Question { sensor: sensor.name.clone(), text: question.to_owned(), patience });
             }
         }
@@ -95,8 +98,8 @@ impl Instruments {
     }
 
     /// What they measured of late.
-    pub fn readings(&self) -> BTreeMap<String, f64> {
-        self.latest.fresh()
+    pub fn sensed(&self) -> Sensed {
+        self.latest.sensed()
     }
 }
 
@@ -110,6 +113,7 @@ fn ask_on(address: &str, questions: &[Question], latest: &Latest, is_over: &Atom
     while !is_over.load(Ordering::Relaxed) {
         if let Err(error) = connect(address).and_then(|stream| ask_until(stream, questions, latest, is_over)) {
             tracing::warn!(address, %error, "an instrument does not answer");
+            questions.iter().for_each(|question| latest.miss(&question.sensor, &format!("{address}: {error}")));
             thread::sleep(AFTER_FAILURE);
         }
     }
@@ -137,8 +141,9 @@ fn ask_until(stream: TcpStream, questions: &[Question], latest: &Latest, is_over
             questioner.set_read_timeout(Some(*patience))?;
             questioner.write_all(format!("{text}\n").as_bytes())?;
             let answer = line(&mut answers)?;
-            if let Some(reading) = number(&answer) {
-                latest.put_for(sensor, reading, fresh_for);
+            match number(&answer) {
+                Some(reading) => latest.put_for(sensor, reading, fresh_for),
+                None => latest.miss(sensor, &format!("its answer is no number: {}", shown(&answer))),
             }
         }
         thread::sleep(BETWEEN);
@@ -195,6 +200,11 @@ fn number(answer: &[u8]) -> Option<f64> {
     let first = first.split(' ').next()?.trim_end_matches(|c: char| c.is_alphabetic() || matches!(c, '%' | '°'));
     let number: f64 = first.parse().ok()?;
     (number.is_finite() && number.abs() < NOT_A_NUMBER).then_some(number)
+}
+
+/// An answer as it can be shown.
+fn shown(answer: &[u8]) -> String {
+    harmless(&String::from_utf8_lossy(answer)).chars().take(40).collect()
 }
 
 #[cfg(test)]
@@ -254,10 +264,10 @@ mod tests {
         let sensor = Sensor { source, adapter: ADAPTER.into(), ..Sensor::plain("die") };
         let instruments = Instruments::start(&[sensor]);
         let began = Instant::now();
-        while instruments.readings().is_empty() && began.elapsed() < Duration::from_secs(60) {
+        while instruments.sensed().readings.is_empty() && began.elapsed() < Duration::from_secs(60) {
             thread::sleep(Duration::from_millis(10));
         }
-        instruments.readings().get("die").copied()
+        instruments.sensed().readings.get("die").copied()
     }
 
     #[test]
@@ -280,10 +290,10 @@ mod tests {
         let sensor = Sensor { source, adapter: ADAPTER.into(), ..Sensor::plain("die") };
         let instruments = Instruments::start(&[sensor]);
         let began = Instant::now();
-        while instruments.readings().get("die") != Some(&1.31) && began.elapsed() < Duration::from_secs(60) {
+        while instruments.sensed().readings.get("die") != Some(&1.31) && began.elapsed() < Duration::from_secs(60) {
             thread::sleep(Duration::from_millis(10));
         }
-        assert_eq!(instruments.readings().get("die"), Some(&1.31));
+        assert_eq!(instruments.sensed().readings.get("die"), Some(&1.31));
     }
 
     #[test]
@@ -304,10 +314,10 @@ mod tests {
         let sensor = Sensor { source, patience, adapter: ADAPTER.into(), ..Sensor::plain("die") };
         let instruments = Instruments::start(&[sensor]);
         let began = Instant::now();
-        while instruments.readings().is_empty() && began.elapsed() < Duration::from_secs(60) {
+        while instruments.sensed().readings.is_empty() && began.elapsed() < Duration::from_secs(60) {
             thread::sleep(Duration::from_millis(10));
         }
-        assert_eq!(instruments.readings().get("die"), Some(&1.25));
+        assert_eq!(instruments.sensed().readings.get("die"), Some(&1.25));
     }
 
     proptest! {

@@ -30,7 +30,7 @@ use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Pace;
 use crate::complaint::BadInput;
 use crate::driving::Operator;
-use crate::driving::{Driver, Orders, Pacer};
+use crate::driving::{Driver, Orders, Pacer, Unreadable};
 use crate::loading::LoadRunner;
 use crate::notice::Notice;
 use crate::output::complain;
@@ -256,6 +256,7 @@ impl Prepared {
             readings: Readings::of(&self.briefing.rig.sensors),
             // With an interface somebody is there to do it.
             starts_for: BTreeSet::new(),
+            unreadable: Unreadable::default(),
             is_leaving: false,
             signs,
             _machine: self.machine,

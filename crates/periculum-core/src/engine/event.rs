@@ -84,6 +84,15 @@ pub enum Event {
         /// Which, and where.
         incidents: Vec<Incident>,
     },
+    /// What should be readable can't be read, and why, as far as anybody knows: all there is of it now, told when it changes.
+    Unreadable {
+        /// By setting.
+        #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+        settings: BTreeMap<String, String>,
+        /// By sensor.
+        #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+        sensors: BTreeMap<String, String>,
+    },
     /// Other programs use the processor, seen just before a trial's first pass.
     OthersBusy {
         /// Which, and how much.

@@ -106,13 +106,18 @@ fn stalled(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
     })
 }
 
-/// What is said where a sensor that a cut-off rests on has not answered for a while.
-pub fn lost(sensors: &[Sensor], sample: &Sample, into_pass: Span) -> Option<Finding> {
+/// What is said where a sensor that a cut-off rests on has not answered for a while, given why sensors are silent.
+pub fn lost(
+    sensors: &[Sensor],
+    sample: &Sample,
+    into_pass: Span,
+    silent: &BTreeMap<String, String>,
+) -> Option<Finding> {
     let is_silent =
         |sensor: &&Sensor| !sample.readings.contains_key(&sensor.name) && !sample.highest.contains_key(&sensor.name);
     let mut guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some() && into_pass >= LONG_SILENCE);
     let sensor = guarded.find(is_silent)?;
-    Some(Finding::Silent { sensor: sensor.label.clone() })
+    Some(Finding::Silent { sensor: sensor.label.clone(), because: silent.get(&sensor.name).cloned() })
 }
 
 /// What is said where one core is far hotter than the others.
@@ -205,13 +210,15 @@ mod tests {
         let sensors = [sensor("fan", "1/min"), Sensor { cut_off: Some(95.into()), ..sensor("core", "°C") }];
         let of = |names: &[&str]| names.iter().map(|name| ((*name).to_owned(), 50.0)).collect::<BTreeMap<_, _>>();
         let told = |now: &[&str], highest: &[&str], seconds| {
-            lost(&sensors, &Sample { readings: &of(now), highest: &of(highest) }, Span::from_seconds(seconds))
+            let silent = BTreeMap::from([("core".to_owned(), "no such device".to_owned())]);
+            let sample = Sample { readings: &of(now), highest: &of(highest) };
+            lost(&sensors, &sample, Span::from_seconds(seconds), &silent)
         };
         assert_eq!(told(&["fan", "core"], &[], 60), None);
         assert_eq!(told(&["fan"], &["fan", "core"], 60), None, "silent for a moment");
         assert_eq!(told(&["fan"], &["fan"], 5), None, "the pass has only begun");
         let why = told(&["fan"], &["fan"], 60).expect("lost");
-        assert_eq!(why.to_string(), "core no longer tells anything, and a cut-off rests on it");
+        assert_eq!(why.to_string(), "core no longer tells anything (no such device), and a cut-off rests on it");
         assert_eq!(told(&["core"], &["core"], 60), None, "nothing rests on the fan");
     }
 

@@ -52,6 +52,9 @@ pub enum Finding {
     Silent {
         /// Its label.
         sensor: String,
+        /// Why, where anybody knows.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        because: Option<String>,
     },
     /// One core is far hotter than the others.
     Uneven {
@@ -94,7 +97,11 @@ pub enum Finding {
         was_set: bool,
     },
     /// A setting that could be read back before now can't.
-    Unread,
+    Unread {
+        /// Why, where anybody knows.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        because: Option<String>,
+    },
     /// The operator says that the rig did not start.
     SaidNoStart,
     /// The operator says that the rig came back with its defaults.

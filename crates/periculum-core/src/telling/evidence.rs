@@ -32,7 +32,10 @@ impl fmt::Display for Finding {
             Self::TooLittle { reading, least, during } => {
                 write!(f, "{reading} for {during}, at least {least} {} is usual", reading.unit)
             }
-            Self::Silent { sensor } => write!(f, "{sensor} no longer tells anything, and a cut-off rests on it"),
+            Self::Silent { sensor, because } => {
+                let because = in_brackets(because.as_deref());
+                write!(f, "{sensor} no longer tells anything{because}, and a cut-off rests on it")
+            }
             Self::Uneven { core, hottest, median } => write!(
                 f,
                 "core {core} is at {hottest:.0} °C and the others at {median:.0} °C: check how the cooler is mounted"
@@ -54,7 +57,9 @@ impl fmt::Display for Finding {
                 let verb = if *was_set { "asked for" } else { "left at" };
                 write!(f, "{verb} {}, reported {}", wanted.written, reported.written)
             }
-            Self::Unread => f.write_str("it could be read back before, and now it can't"),
+            Self::Unread { because } => {
+                write!(f, "it could be read back before, and now it can't{}", in_brackets(because.as_deref()))
+            }
             Self::SaidNoStart => f.write_str("the operator says: the rig did not start"),
             Self::SaidDefaults => f.write_str("the operator says: the rig came back with its defaults"),
             Self::Seen => f.write_str("the operator saw something"),
@@ -86,6 +91,11 @@ pub fn bound_words(bound: &Bound, setting: Option<&Setting>) -> String {
         }
         Known::Impossible => "the rig has no such value".into(),
     }
+}
+
+/// Why, behind what happened; nothing where nobody knows.
+fn in_brackets(because: Option<&str>) -> String {
+    because.map(|because| format!(" ({because})")).unwrap_or_default()
 }
 
 #[cfg(test)]
@@ -123,7 +133,7 @@ mod tests {
                 "12.0 % for 10 s, at least 90 % is usual",
             ),
             (
-                Finding::Silent { sensor: "hottest core".into() },
+                Finding::Silent { sensor: "hottest core".into(), because: None },
                 "hottest core no longer tells anything, and a cut-off rests on it",
             ),
             (
@@ -146,7 +156,7 @@ mod tests {
             ),
             (differs(true), "asked for 4900 MHz, reported 4800 MHz"),
             (differs(false), "left at 4900 MHz, reported 4800 MHz"),
-            (Finding::Unread, "it could be read back before, and now it can't"),
+            (Finding::Unread { because: None }, "it could be read back before, and now it can't"),
             (Finding::SaidNoStart, "the operator says: the rig did not start"),
             (Finding::SaidDefaults, "the operator says: the rig came back with its defaults"),
             (Finding::Seen, "the operator saw something"),

@@ -132,6 +132,9 @@ fn what_can_not_be_read_back_any_more_is_tried_again_and_then_slips() {
     let silent = InForce::from([("volts".to_owned(), play.in_force["volts"])]);
     let mut climb = play.climb.clone();
     let mut event = Event::PassEnded { report: PassReport::default(), reported: None };
+    let why = BTreeMap::from([("clock".to_owned(), "no such device".to_owned())]);
+    let unreadable = climb.next(play.story.latest, &Event::Unreadable { settings: why, sensors: BTreeMap::new() });
+    assert!(unreadable.is_silent());
     // Whatever is applied from now on, the clock says nothing.
     for _ in 0..3 {
         let step = climb.next(play.story.latest, &event);
@@ -141,7 +144,7 @@ fn what_can_not_be_read_back_any_more_is_tried_again_and_then_slips() {
     }
     let verdicts: Vec<_> = play.story.trials.iter().filter_map(|trial| trial.verdict).collect();
     assert_eq!(verdicts, [Verdict::Held, Verdict::Void, Verdict::Slipped]);
-    assert!(play.log(9).contains("it could be read back before, and now it can't"), "{}", play.log(9));
+    assert!(play.log(9).contains("it could be read back before, and now it can't (no such device)"), "{}", play.log(9));
 }
 
 #[test]

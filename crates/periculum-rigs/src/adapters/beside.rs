@@ -42,9 +42,11 @@ impl Bench for Beside {
     fn events(&mut self, at_most: Span) -> Vec<BenchEvent> {
         let mut events = self.bench.events(at_most);
         for event in &mut events {
-            if let BenchEvent::Sensed(readings) = event {
-                readings.extend(self.instruments.readings());
-                readings.extend(self.kernel.iter().flat_map(|(_, latest)| latest.fresh()));
+            let BenchEvent::Sensed(sensed) = event else { continue };
+            let of_kernel = self.kernel.iter().map(|(_, latest)| latest.sensed());
+            for beside in of_kernel.chain([self.instruments.sensed()]) {
+                sensed.readings.extend(beside.readings);
+                sensed.silent.extend(beside.silent);
             }
         }
         events

@@ -11,6 +11,9 @@ use periculum_core::model::quantity::harmless;
 /// An attribute holds no more than a page; what claims to hold more is none.
 const LONGEST: usize = 4096;
 
+/// So much of what an attribute says is shown.
+const SHOWN: usize = 40;
+
 /// Opens an attribute to be read; a pipe in its place is not waited for.
 fn open(path: &Path) -> Option<File> {
     OpenOptions::new().read(true).custom_flags(libc::O_NONBLOCK).open(path).ok()
@@ -49,6 +52,19 @@ fn number_in(mut attribute: File) -> Option<i64> {
     let mut bytes = [0; 32];
     let length = attribute.read(&mut bytes).ok().filter(|length| *length < bytes.len())?;
     str::from_utf8(&bytes[..length]).ok()?.trim().parse().ok()
+}
+
+/// Why an attribute says nothing that could be used, in words.
+pub(super) fn why_unread(path: &Path) -> String {
+    let open = || OpenOptions::new().read(true).custom_flags(libc::O_NONBLOCK).open(path);
+    let mut bytes = [0; LONGEST];
+    match open().and_then(|mut attribute| attribute.read(&mut bytes)) {
+        Err(error) => format!("{}: {error}", path.display()),
+        Ok(length) => {
+            let said = harmless(String::from_utf8_lossy(&bytes[..length]).trim());
+            format!("{} says `{}`", path.display(), said.chars().take(SHOWN).collect::<String>())
+        }
+    }
 }
 
 /// The entries of a folder whose names begin like this, in the order of the numbers behind that.

@@ -153,6 +153,12 @@ impl Linux {
         }
     }
 
+    /// Why a source tells nothing, in words.
+    fn why_silent(&self, source: &str) -> String {
+        let Some(Some(reader)) = self.readers.get(source) else { return "this machine has no such sensor".to_owned() };
+        reader.why_silent()
+    }
+
     /// Share of processor time that was not idle since the last call, percent.
     fn usage(&mut self) -> Option<f64> {
         let now = self.read("proc/stat").and_then(|text| busy_and_total(&text))?;

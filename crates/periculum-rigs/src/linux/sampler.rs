@@ -9,7 +9,7 @@ use std::time::{Duration, Instant};
 use periculum_core::model::rig::Sensor;
 
 use super::Linux;
-use crate::latest::Latest;
+use crate::latest::{Latest, NO_ANSWER};
 
 /// How often a sensor is read that a cut-off rests on, and any other one.
 const URGENT: Duration = Duration::from_millis(100);
@@ -30,6 +30,7 @@ impl Sampler {
         let is_over = Arc::new(AtomicBool::new(false));
         let mut devices: BTreeMap<String, Vec<Sensor>> = BTreeMap::new();
         for sensor in sensors {
+            latest.miss(&sensor.name, NO_ANSWER);
             devices.entry(device(&sensor.source)).or_default().push(sensor.clone());
         }
         for (_, sensors) in devices {
@@ -61,8 +62,10 @@ fn read_on(mut linux: Linux, sensors: &[Sensor], latest: &Latest, is_over: &Atom
     while !is_over.load(Ordering::Relaxed) {
         for (sensor, due) in sensors.iter().zip(&mut due).filter(|(_, due)| **due <= Instant::now()) {
             *due = Instant::now() + period(sensor);
-            if let Some(reading) = linux.reading(&sensor.source).filter(|reading| is_plausible(sensor, *reading)) {
-                latest.put(&sensor.name, reading);
+            match linux.reading(&sensor.source) {
+                Some(reading) if is_plausible(sensor, reading) => latest.put(&sensor.name, reading),
+                Some(reading) => latest.miss(&sensor.name, &format!("{reading} {} can't be", sensor.unit)),
+                None => latest.miss(&sensor.name, &linux.why_silent(&sensor.source)),
             }
         }
         thread::sleep(shortest);
@@ -109,12 +112,15 @@ mod tests {
             [sensor("a", "hwmon/good/temp1"), sensor("hot", "hwmon/good/temp2"), sensor("b", "hwmon/bad/temp1")];
         let latest = Latest::default();
         let sampler = Sampler::start(&Linux::below(&root), &sensors, &latest);
-        assert!(comes(|| !latest.fresh().is_empty()));
-        assert_eq!(latest.fresh(), [("a".to_owned(), 61.0)].into(), "999 °C is no temperature");
+        assert!(comes(|| !latest.sensed().readings.is_empty()));
+        assert_eq!(latest.sensed().readings, [("a".to_owned(), 61.0)].into(), "999 °C is no temperature");
         fs::write(root.join(files[1].0), "62000\n").expect("written");
-        assert!(comes(|| latest.fresh() == [("a".to_owned(), 62.0)].into()));
+        assert!(comes(|| latest.sensed().readings == [("a".to_owned(), 62.0)].into()));
         fs::remove_file(root.join(files[1].0)).expect("removed");
-        assert!(comes(|| latest.fresh().is_empty()), "what is no longer read is no longer told");
+        assert!(comes(|| latest.sensed().readings.is_empty()), "what is no longer read is no longer told");
+        assert!(comes(|| latest.sensed().silent.len() == 3), "{:?}", latest.sensed());
+        let silent = latest.sensed().silent;
+        assert_eq!((&*silent["b"], &*silent["hot"]), (NO_ANSWER, "999 °C can't be"));
         drop(sampler);
         // Whoever hangs is let go.
         fs::write(&pipe, "1\n").expect("written");

@@ -8,7 +8,7 @@ use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 use std::time::Instant;
 
-use super::attribute::{lasting_chips, names, nth, number, numbered, patient_number, text};
+use super::attribute::{lasting_chips, names, nth, number, numbered, patient_number, text, why_unread};
 
 /// A sensor that was found.
 #[derive(Clone, Debug, PartialEq)]
@@ -225,6 +225,13 @@ impl Reader {
                 power(before, energy, range, now.duration_since(then).as_secs_f64())
             }
         }
+    }
+}
+
+impl Reader {
+    /// Why it does not answer, in words.
+    pub(super) fn why_silent(&self) -> String {
+        why_unread(&self.found.path)
     }
 }
 

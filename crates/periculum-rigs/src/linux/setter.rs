@@ -10,7 +10,7 @@ use std::str::FromStr;
 use periculum_core::Decimal;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::rig::Rig;
-use periculum_core::model::rung::{Change, InForce};
+use periculum_core::model::rung::Change;
 use periculum_core::model::setting::{Setting, TakesEffect};
 
 use super::Linux;
@@ -18,6 +18,7 @@ use super::boot_line::{Line, Wanted, write_lines};
 use super::keeper::Keeper;
 use super::targets::{self, Target};
 use super::whole_file::below;
+use crate::bench::ReadBack;
 use crate::granted::{self, Terms, Written};
 
 /// The name of the adapter that rig files use.
@@ -216,16 +217,27 @@ impl Setter {
         }
     }
 
-    /// What is in force, as far as it can be read.
-    pub fn in_force(&self) -> InForce {
-        let value = |(setting, Served { name, place, .. }): (&String, &Served)| {
-            let value = match place {
-                Place::Attribute(target) => target.read()?,
-                Place::Line(line) => Decimal::from_str(&line.in_force(&self.keeper, name, &self.boot)?).ok()?,
-            };
-            Some((setting.clone(), value))
-        };
-        self.places.iter().filter_map(value).collect()
+    /// What is in force, as far as it can be read, and why the rest can't be.
+    pub fn read_back(&self) -> ReadBack {
+        let mut read_back = ReadBack::default();
+        for (setting, served) in &self.places {
+            match self.value(served) {
+                Ok(value) => drop(read_back.in_force.insert(setting.clone(), value)),
+                Err(why) => drop(read_back.unread.insert(setting.clone(), why)),
+            }
+        }
+        read_back
+    }
+
+    fn value(&self, Served { name, place, .. }: &Served) -> Result<Decimal, String> {
+        match place {
+            Place::Attribute(target) => target.read().ok_or_else(|| target.why_unread()),
+            Place::Line(line) => {
+                let missing = || format!("{} has no line for {}", line.file.display(), line.key);
+                let value = line.in_force(&self.keeper, name, &self.boot).ok_or_else(missing)?;
+                Decimal::from_str(&value).map_err(|_| format!("{} says `{value}`", line.file.display()))
+            }
+        }
     }
 
     /// Puts back what takes effect at once, as it was before; tells what could not be.
@@ -307,7 +319,7 @@ mod tests {
     }
 
     fn in_force(setter: &Setter, setting: &str) -> Option<i64> {
-        setter.in_force().get(setting).map(|value| i64::try_from(*value).expect("whole"))
+        setter.read_back().in_force.get(setting).map(|value| i64::try_from(*value).expect("whole"))
     }
 
     #[test]

@@ -12,7 +12,7 @@ use std::path::{Path, PathBuf};
 use periculum_core::Decimal;
 use serde::{Deserialize, Serialize};
 
-use super::attribute::{lasting_chips, lines, names, number, numbered, text};
+use super::attribute::{lasting_chips, lines, names, number, numbered, text, why_unread};
 use super::overdrive::{self, Adjustable, Entry};
 
 /// What kind of number or word an attribute holds.
@@ -240,6 +240,15 @@ impl Target {
         let mut values = self.attributes.iter().map(|path| self.value(&lines(path)?));
         let first = values.next()??;
         values.all(|value| value == Some(first)).then_some(first)
+    }
+
+    /// Why it can't be read, in words.
+    pub(super) fn why_unread(&self) -> String {
+        let is_unread = |path: &&PathBuf| lines(path).and_then(|text| self.value(&text)).is_none();
+        match self.attributes.iter().find(is_unread) {
+            Some(path) => why_unread(path),
+            None => format!("the {} attributes of {} are not the same", self.attributes.len(), self.name),
+        }
     }
 
     fn value(&self, text: &str) -> Option<Decimal> {

@@ -15,7 +15,7 @@ use super::device::{Device, Strained, Work};
 use super::hazard::{End, Running, SETTLED, TICK};
 use super::random::{Purpose, Stream};
 use super::spec::Spec;
-use crate::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack};
+use crate::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack, Sensed};
 use crate::sampling::SAMPLING;
 
 /// How long a change takes to settle.
@@ -405,7 +405,7 @@ impl Bench for Simulator {
         let has_ended = events.iter().any(|event| matches!(event, BenchEvent::Answered { .. }));
         if is_due && !has_ended {
             self.sensed_at = Some(self.now);
-            events.push(BenchEvent::Sensed(self.sense()));
+            events.push(BenchEvent::Sensed(Sensed { readings: self.sense(), ..Sensed::default() }));
         }
         events
     }
@@ -431,6 +431,7 @@ pub(super) mod tests {
     use periculum_core::Decimal;
     use periculum_core::model::ladder::{Direction, Ladder};
     use periculum_core::model::pass::{Pass, Threads};
+    use periculum_core::model::rig::Sensor;
     use periculum_core::model::setting::{Setting, TakesEffect};
 
     fn setting(name: &str, ladder: (i64, i64, i64, u32), stock: (i64, u32), harder: Direction) -> Setting {
@@ -612,6 +613,149 @@ pub(super) mod tests {
         let mut simulator = simulator(5);
         simulator.apply(&change("core_voltage", Decimal::new(950, 3))).expect_err("dead at once");
         assert_eq!(simulator.read_back().in_force["core_voltage"], Decimal::new(125, 2));
+    }
+
+    /// A board that works while its setting is below 5 and answers below 9; it loses what was set when it fails.
+    #[derive(Clone, Debug, Default)]
+    struct Board {
+        value: f64,
+        works: bool,
+    }
+
+    impl Device for Board {
+        fn settings(&self) -> Vec<&str> {
+            vec!["board"]
+        }
+
+        fn loads(&self) -> Vec<&'static str> {
+            vec!["dense"]
+        }
+
+        fn sources(&self) -> Vec<String> {
+            vec!["value".into()]
+        }
+
+        fn set(&mut self, rung: &Rung) {
+            self.value = rung.get("board").map_or(0.0, |value| f64::try_from(value).expect("a number"));
+        }
+
+        fn is_alive(&self) -> bool {
+            self.value < 9.0
+        }
+
+        fn work(&mut self, work: Option<Work>) -> Option<&'static str> {
+            self.works = work.is_some();
+            Some("frames/s")
+        }
+
+        fn clocks(&self) -> Vec<f64> {
+            if self.works { vec![1.0] } else { Vec::new() }
+        }
+
+        fn reached(&self) -> f64 {
+            1.0
+        }
+
+        fn tick(&mut self, _seconds: f64, parts: &mut Vec<Strained>) -> Option<String> {
+            let hazard = if self.value < 5.0 { 0.0 } else { f64::INFINITY };
+            parts.extend(self.works.then_some(Strained { hazard, work: 1.0 }));
+            None
+        }
+
+        fn reading(&self, source: &str, _noise: f64) -> Option<f64> {
+            (source == "value").then_some(self.value)
+        }
+
+        fn failure(&self, _part: usize, _random: &mut Stream) -> Incident {
+            Incident::new(IncidentKind::Artefact, "stripes").at("board")
+        }
+
+        fn loses_on(&self, kind: IncidentKind) -> bool {
+            kind == IncidentKind::Artefact
+        }
+
+        fn starts_anew(&mut self) {}
+
+        fn voltage(&self) -> Option<f64> {
+            None
+        }
+
+        fn copy(&self) -> Box<dyn Device> {
+            Box::new(self.clone())
+        }
+    }
+
+    /// A processor and a board on one clock, with how the board's setting takes effect.
+    fn with_board(takes_effect: TakesEffect) -> Simulator {
+        let mut rig = rig();
+        rig.settings.push(Setting { takes_effect, ..setting("board", (0, 1, 20, 0), (1, 0), Direction::Up) });
+        let sensor = |name: &str, source: &str| Sensor { source: source.into(), ..Sensor::plain(name) };
+        rig.sensors = vec![sensor("frames", "board/value"), sensor("room", "room")];
+        let mut simulator = Simulator::new(&Spec::of_processor(7, spec()), &rig, 11, Moment::from_millis(0));
+        simulator.devices.push(("board/".into(), Box::new(Board::default())));
+        simulator.put_in_force(rig.stock());
+        simulator
+    }
+
+    #[test]
+    fn several_devices_work_fail_and_are_read_on_one_clock() {
+        let mut simulator = with_board(TakesEffect::AtOnce);
+        let report = run(&mut simulator, 1, 60);
+        assert!(report.incidents.is_empty(), "{report:?}");
+        simulator.apply(&change("board", 6.into())).expect("it answers");
+        simulator.apply(&change("core_clock", 4300.into())).expect("it answers");
+        assert_eq!(simulator.sense()["frames"], 6.0);
+        assert!((simulator.sense()["room"] - 21.0).abs() < 1.0);
+        let report = run(&mut simulator, 2, 60);
+        assert_eq!(report.incidents[0].kind, IncidentKind::Artefact);
+        assert_eq!(report.incidents[0].place.as_deref(), Some("board"));
+        let in_force = simulator.read_back().in_force;
+        assert_eq!(
+            (in_force["board"], in_force["core_clock"]),
+            (1.into(), 4300.into()),
+            "only the board lost its setting"
+        );
+        simulator.apply(&change("board", 10.into())).expect_err("it does not answer, and takes all with it");
+        assert_eq!(simulator.read_back().in_force["core_clock"], 4200.into());
+    }
+
+    fn confirmed(simulator: &mut Simulator, change: Change) -> Answer {
+        let errand = Errand::of(change);
+        for (number, order) in [(1, Order::Prepare(errand.clone())), (2, Order::Confirm(errand))] {
+            simulator.order(number, order);
+        }
+        let answers = simulator.events(SAMPLING).into_iter().chain(simulator.events(SAMPLING));
+        let mut answers = answers.filter_map(|event| match event {
+            BenchEvent::Answered { to: 2, answer } => Some(answer),
+            _ => None,
+        });
+        answers.next_back().expect("an answer")
+    }
+
+    #[test]
+    fn what_somebody_changes_is_in_force_when_they_say_so_and_nobody_reads_it_back() {
+        let mut simulator = with_board(TakesEffect::ByHand);
+        let Answer::InForce(read_back) = confirmed(&mut simulator, change("board", 4.into())) else {
+            panic!("it holds")
+        };
+        assert!(!read_back.started_anew && !read_back.in_force.contains_key("board"));
+        assert_eq!(simulator.sense()["frames"], 4.0);
+        simulator.restart();
+        assert_eq!(simulator.sense()["frames"], 4.0, "it outlives a restart");
+        let dead = confirmed(&mut simulator, change("board", 9.into()));
+        assert!(matches!(&dead, Answer::Failed(incident) if incident.kind == IncidentKind::NoStart), "{dead:?}");
+    }
+
+    #[test]
+    fn a_start_brings_into_force_what_was_written_and_loses_what_was_set_at_once() {
+        let mut simulator = with_board(TakesEffect::AtNextStart);
+        simulator.apply(&change("core_clock", 4300.into())).expect("it answers");
+        let before = simulator.now();
+        let Answer::InForce(read_back) = confirmed(&mut simulator, change("board", 4.into())) else {
+            panic!("it holds")
+        };
+        assert!(read_back.started_anew && simulator.now().since(before) >= RESTARTING);
+        assert_eq!((read_back.in_force["board"], read_back.in_force["core_clock"]), (4.into(), 4200.into()));
     }
 
     #[test]

@@ -102,3 +102,39 @@ impl Named {
         Some(Self { name, kind: kind? })
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use periculum_core::files::{Document, Problems};
+
+    use super::super::rig::tests::rig;
+    use super::*;
+
+    fn read(text: &str) -> Result<Spec, Vec<String>> {
+        let text = format!("format = 1\n[s]\n{text}");
+        let document = Document::parse(&text).expect("a document");
+        let problems = Problems::default();
+        let section = document.top(&problems).optional_section("s").expect("a section");
+        let spec = Spec::read(section, &rig());
+        if problems.is_empty() {
+            return Ok(spec.expect("a rig"));
+        }
+        Err(problems.into_sorted().into_iter().map(|problem| problem.what).collect())
+    }
+
+    #[test]
+    fn one_device_needs_no_name_and_several_have_one() {
+        let one = read("clock = \"core_clock\"\nvoltage = \"core_voltage\"\nseed = 3\n").expect("one");
+        assert_eq!(one.seed, 3);
+        assert!(one.sources().contains(&"hottest-core".to_owned()) && one.loads().contains(&"dense"));
+        let two = read(
+            "[s.device.near]\nkind = \"processor\"\nclock = \"core_clock\"\nvoltage = \"core_voltage\"\n\
+             [s.device.far]\nkind = \"processor\"\nclock = \"core_clock\"\nvoltage = \"core_voltage\"\ncores = 4\n",
+        )
+        .expect("two");
+        assert_eq!(two.loads(), one.loads());
+        assert!(two.sources().contains(&"far/hottest-core".to_owned()), "{:?}", two.sources());
+        assert_eq!(two.devices(3, &rig().stock()).len(), 2);
+        assert_eq!(read("[s.device.near]\nkind = \"toaster\"\n"), Err(vec!["there is no `kind` `toaster`".to_owned()]));
+    }
+}

@@ -9,7 +9,7 @@ use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Span;
 use periculum_core::model::rung::InForce;
 use periculum_ledger::{Ledger, Line, SignsOfLife};
-use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, ReadBack, answer_to};
+use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, ReadBack, Sensed, answer_to};
 use periculum_rigs::hold::Hold;
 use periculum_rigs::sampling::{Readings, SAMPLING};
 use periculum_rigs::steady::wall_clock;
@@ -28,6 +28,9 @@ const PUTTING_BACK: Span = Span::from_seconds(5);
 /// A program that uses more of one core than this, percent, is told.
 const WORTH_A_WORD: f64 = 10.0;
 
+/// Why settings can't be read back, and why sensors tell nothing, each by name.
+pub(crate) type Unreadable = (BTreeMap<String, String>, BTreeMap<String, String>);
+
 /// A climb on its way.
 pub(crate) struct Driver<L> {
     pub(crate) climb: Climb,
@@ -45,6 +48,8 @@ pub(crate) struct Driver<L> {
     pub(crate) readings: Readings,
     /// The settings that the machine is started anew for by itself.
     pub(crate) starts_for: BTreeSet<String>,
+    /// Why what should be readable is not, as it was told last.
+    pub(crate) unreadable: Unreadable,
     /// Whether the climb is put aside, to go on another time.
     pub(crate) is_leaving: bool,
     /// Who says, durably, that a pass goes on; none on a virtual clock.
@@ -143,7 +148,7 @@ impl<L: FnMut(Notice)> Driver<L> {
                 }
             },
             BenchEvent::Progress(progress) => self.take(Event::PassProgress { progress }),
-            BenchEvent::Sensed(readings) => self.take_readings(readings),
+            BenchEvent::Sensed(sensed) => self.take_readings(sensed),
             BenchEvent::Noticed(incidents) => self.take(Event::Noticed { incidents }),
             BenchEvent::OthersBusy(busy) => {
                 let busy = busy.into_iter().filter(|(_, percent)| *percent >= WORTH_A_WORD);
@@ -157,13 +162,13 @@ impl<L: FnMut(Notice)> Driver<L> {
     fn take_answer(&mut self, order: Order, answer: Answer) -> Result<()> {
         match (order, answer) {
             (Order::Apply(_), Answer::InForce(read_back)) => {
-                let reported = self.in_force(read_back);
+                let reported = self.in_force(read_back)?;
                 self.take(Event::Applied { reported })
             }
             (_, Answer::Failed(incident)) => self.take(Event::ApplyFailed { incident }),
             (Order::Confirm(_), Answer::InForce(read_back)) => {
                 let started_anew = read_back.started_anew;
-                let reported = self.in_force(read_back);
+                let reported = self.in_force(read_back)?;
                 self.take(Event::ChangeMade { reported, started_anew })
             }
             (Order::Prepare(errand), Answer::Prepared) => self.begin_errand(&errand),
@@ -178,7 +183,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             (Order::Run(_), Answer::Ended(mut report, read_back)) => {
                 self.readings.move_peaks_to(&mut report);
                 self.write_samples()?;
-                let reported = Some(self.in_force(read_back));
+                let reported = Some(self.in_force(read_back)?);
                 self.take(Event::PassEnded { report: *report, reported })
             }
             (order, answer) => {
@@ -201,17 +206,29 @@ impl<L: FnMut(Notice)> Driver<L> {
     }
 
     /// What is in force as it was read back; from a start on the record is of another boot.
-    fn in_force(&mut self, read_back: ReadBack) -> InForce {
+    fn in_force(&mut self, read_back: ReadBack) -> Result<InForce> {
         if read_back.started_anew && !self.bench.is_virtual() {
             self.boot = self.bench.identity().id;
         }
-        for (setting, why) in read_back.unread {
-            tracing::warn!(setting, why, "could not be read back");
-        }
-        read_back.in_force
+        self.say_why(|unreadable| unreadable.0 = read_back.unread)?;
+        Ok(read_back.in_force)
     }
 
-    fn take_readings(&mut self, mut readings: BTreeMap<String, f64>) -> Result<()> {
+    /// Tells why settings and sensors can't be read, where that is news.
+    fn say_why(&mut self, hear: impl FnOnce(&mut Unreadable)) -> Result<()> {
+        let mut unreadable = self.unreadable.clone();
+        hear(&mut unreadable);
+        if unreadable == self.unreadable {
+            return Ok(());
+        }
+        self.unreadable.clone_from(&unreadable);
+        let (settings, sensors) = unreadable;
+        tracing::warn!(?settings, ?sensors, "can't be read");
+        self.take(Event::Unreadable { settings, sensors })
+    }
+
+    fn take_readings(&mut self, Sensed { mut readings, silent }: Sensed) -> Result<()> {
+        self.say_why(|unreadable| unreadable.1.clone_from(&silent))?;
         let now = self.bench.now();
         let is_due = self.readings.is_due(now);
         self.readings.drop_stuck(&mut readings, is_due);

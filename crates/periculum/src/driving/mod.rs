@@ -5,7 +5,10 @@ mod operator;
 mod orders;
 mod pacer;
 
-pub(crate) use driver::{Driver, Parting};
+#[cfg(test)]
+mod tests;
+
+pub(crate) use driver::{Driver, Parting, Unreadable};
 pub(crate) use operator::Operator;
 pub(crate) use orders::Orders;
 pub(crate) use pacer::Pacer;

@@ -1,6 +1,7 @@
 //! The commands as a user types them.
 
 use std::io::{BufRead, BufReader};
+use std::path::PathBuf;
 use std::process::{Child, Stdio};
 use std::time::{Duration, Instant};
 
@@ -216,6 +217,48 @@ fn a_climb_by_hand_follows_the_operators_answers() {
     assert_eq!(verdicts, ["held", "held", "fell", "held"]);
     assert_eq!(of_kind(&lines, "incident")[0]["incident"], "no-start");
     assert_eq!(lines.last().expect("a last line")["marks"][0]["rung"]["multiplier"], "36.5");
+}
+
+/// The demo's rig, but that somebody sets the clock, or that a start brings it into force.
+fn practised(home: &Home, takes_effect: &str) -> PathBuf {
+    let (rig, plan) = (demo("dome.rig.toml"), demo("dome.plan.toml"));
+    let [rig, plan] = [rig, plan].map(|path| std::fs::read_to_string(path).expect("a file"));
+    let at_once = "takes_effect = \"at-once\"\nadapter = \"simulated\"\n";
+    let of_machine = "\n[sensor.desk]\nlabel = \"desk\"\nunit = \"%\"\nadapter = \"linux\"\nsource = \"usage\"\n";
+    home.write("dome.rig.toml", &(rig.replacen(at_once, takes_effect, 1) + of_machine));
+    home.write("dome.plan.toml", &plan.replace("step = 50", "step = 200"))
+}
+
+#[test]
+fn a_simulated_rig_hears_of_what_somebody_did_and_may_have_sensors_of_this_machine() {
+    let ways = [
+        ("takes_effect = \"by-hand\"\n", "then say done", "change core clock from 4 200 MHz to 4 400 MHz"),
+        (
+            "takes_effect = \"next-start\"\nadapter = \"simulated\"\n",
+            "then say done",
+            "start the machine anew, so that core clock becomes 4 400 MHz",
+        ),
+    ];
+    for (takes_effect, question, first) in ways {
+        let home = Home::new();
+        let plan = practised(&home, takes_effect);
+        let answers = home.write("answers", &"done\n".repeat(40));
+        let mut climb = home.periculum();
+        climb.arg("climb").arg(&plan).args(["--headless", "--pace", "max", "--answers"]).arg(answers);
+        let told = output(&mut climb);
+        assert!(told.contains(question) && told.contains(first), "{told}");
+        assert!(told.contains("fell") && told.contains("every stage is done"), "it fails like silicon: {told}");
+        assert!(told.contains("the rig is back at stock"), "{told}");
+    }
+}
+
+#[test]
+fn a_simulated_rig_sets_nothing_of_this_machine() {
+    let home = Home::new();
+    let plan = practised(&home, "takes_effect = \"at-once\"\nadapter = \"linux\"\ntarget = \"clock/max\"\n");
+    let refused = home.periculum().arg("check").arg(plan).output().expect("started");
+    let told = String::from_utf8_lossy(&refused.stderr).into_owned();
+    assert!(!refused.status.success() && told.contains("nothing of this machine is set for core clock"), "{told}");
 }
 
 #[test]

@@ -1,6 +1,6 @@
 //! What is believed of what the rig has in force.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
 use rust_decimal::Decimal;
@@ -21,12 +21,14 @@ pub(super) struct Belief {
     in_force: InForce,
     /// The settings that were read back at least once.
     readable: BTreeSet<String>,
+    /// Why settings can't be read back, as far as anybody knows.
+    unreadable: BTreeMap<String, String>,
 }
 
 impl Belief {
     /// Nothing is known.
     pub(super) fn new(rig: Arc<Rig>) -> Self {
-        Self { rig, in_force: InForce::new(), readable: BTreeSet::new() }
+        Self { rig, in_force: InForce::new(), readable: BTreeSet::new(), unreadable: BTreeMap::new() }
     }
 
     pub(super) fn in_force(&self) -> &InForce {
@@ -37,6 +39,11 @@ impl Belief {
     pub(super) fn begin(&mut self, reported: &InForce) {
         self.in_force = reported.clone();
         self.readable.extend(reported.keys().cloned());
+    }
+
+    /// Hears why settings can't be read back.
+    pub(super) fn hear_why(&mut self, unreadable: &BTreeMap<String, String>) {
+        self.unreadable.clone_from(unreadable);
     }
 
     /// Nobody knows any more what is in force of settings that are being changed.
@@ -87,7 +94,8 @@ impl Belief {
         let told = silent.into_iter().map(|name| {
             self.in_force.remove(&name);
             let label = self.rig.setting(&name).map_or(name.clone(), |setting| setting.label.clone());
-            Incident::new(IncidentKind::NotTaken, Finding::Unread).at(label)
+            let because = self.unreadable.get(&name).cloned();
+            Incident::new(IncidentKind::NotTaken, Finding::Unread { because }).at(label)
         });
         told.collect()
     }

@@ -46,6 +46,8 @@ pub(super) struct Climber {
     pub(super) is_suspended: bool,
     /// Whether the last trial was broken off because a setting could not be read back any more.
     pub(super) was_unread: bool,
+    /// Why sensors tell nothing, as far as anybody knows.
+    pub(super) silent: BTreeMap<String, String>,
     /// How many times their length the passes of this stage get, since no round was finished in less.
     pub(super) stretch: u32,
     /// The rungs that held, by the trial they held in.
@@ -76,6 +78,7 @@ impl Climber {
             aside_wanted: None,
             is_suspended: false,
             was_unread: false,
+            silent: BTreeMap::new(),
             stretch: 1,
             held: BTreeMap::new(),
             verdicts: BTreeMap::new(),
@@ -109,6 +112,11 @@ impl Climber {
                 self.on_restarted(state, *ending, lived, in_force, incident, step)
             }
             Event::Noticed { incidents } => self.on_noticed(state, incidents, step),
+            Event::Unreadable { settings, sensors } => {
+                self.belief.hear_why(settings);
+                self.silent.clone_from(sensors);
+                state
+            }
             Event::OthersBusy { others } => {
                 if let State::Trying(Trial { number, .. }, Doing::Passing { .. }) = &state {
                     step.entries.push(Entry::OthersBusy { trial: *number, others: others.clone() });

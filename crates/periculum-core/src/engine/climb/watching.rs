@@ -21,7 +21,7 @@ impl Climber {
         let found = watch(&self.rig.sensors, sample, asked, into_pass);
         let all_work_alike = self.all_work_alike(index);
         let uneven = uneven_cores(&self.rig.sensors, sample.readings, into_pass).filter(|_| all_work_alike);
-        let lost = lost(&self.rig.sensors, sample, into_pass);
+        let lost = lost(&self.rig.sensors, sample, into_pass, &self.silent);
         let uneven = uneven.map(|finding| (IncidentKind::TooHot, finding));
         let unsound = uneven.or(lost.map(|finding| (IncidentKind::SensorLost, finding)));
         let why = match (&unsound, found.is_empty()) {
