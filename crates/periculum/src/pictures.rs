@@ -1,11 +1,11 @@
 //! Pictures of a climb: for the command that writes them, and for the views that show the same.
 
 use std::collections::BTreeMap;
-use std::fs;
+use std::fs::{self, File};
 use std::path::Path;
 
-use anyhow::{Context, Result};
-use periculum_charts::{Figure, ascent, map, places, score_curve, sheet, traces, traces_over};
+use anyhow::{Context, Result, bail};
+use periculum_charts::{Figure, Table, ascent, map, places, score_curve, sheet, traces, traces_over};
 use periculum_core::analysis::scores::benchmarks;
 use periculum_core::analysis::terrain::Terrain;
 use periculum_core::model::moment::{Moment, Span};
@@ -109,6 +109,17 @@ pub(crate) fn write(figure: &Figure, path: &Path) -> Result<()> {
         }
     };
     fs::write(path, bytes).with_context(|| format!("can't write {}", path.display()))
+}
+
+/// Writes a table into a new file, as what its ending says.
+pub(crate) fn write_table(table: Table, path: &Path) -> Result<()> {
+    let ending = ending(path);
+    if !["csv", "jsonl"].contains(&ending) {
+        bail!("can't tell what {} is to be; end it in .csv or .jsonl", path.display());
+    }
+    let tell = || format!("can't write {}", path.display());
+    let file = File::create_new(path).with_context(tell)?;
+    if ending == "csv" { table.write_csv(file) } else { table.write_json_lines(file) }.with_context(tell)
 }
 
 /// What the file's name ends in.

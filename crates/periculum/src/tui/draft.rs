@@ -9,8 +9,8 @@ use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::files::Problem;
 use periculum_core::files::outline::{self, CantChange, Line, LineKind};
 
-use super::action::Travel;
 use super::telling;
+use super::travel::Travel;
 use crate::briefing::{Briefing, SourceFile, rig_named};
 use crate::complaint::BadFile;
 

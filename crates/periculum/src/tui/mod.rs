@@ -1,20 +1,25 @@
 //! The full-screen interface: a view of the same entries that everything else hears, and the operator's voice.
 //!
-//! The driver runs in a thread of its own and never waits for the screen. [`app`] is what the screen shows,
-//! [`view`] draws it, [`keys`] is the one table of keys.
+//! The driver runs in a thread of its own and never waits for the screen. [`app`] takes events to where they mean something:
+//! one of the [`screens`], each with its own keys, state and picture, or one of the [`overlays`] on top of them; [`desk`] is what
+//! all of them share.
 
-mod action;
+mod answers;
 mod app;
 mod climbed;
+mod desk;
 mod draft;
+mod keys;
 mod library;
+mod overlays;
 mod picked;
 mod pointing;
+mod screens;
 mod shelf;
 mod telling;
 mod terminal;
 mod theme;
-mod view;
+mod travel;
 
 use std::io;
 use std::process::ExitCode;
@@ -87,7 +92,7 @@ pub(crate) fn show(
         say!("The climb waits; `{}` goes on with it.", places::typed("resume", &ledger));
         return Ok((ExitCode::SUCCESS, None));
     }
-    Ok((exit_code(parting, &screen.app.shown.story, &plan), screen.app.wanted))
+    Ok((exit_code(parting, &screen.app.desk.shown.story, &plan), screen.app.wanted))
 }
 
 /// Shows a climb as the ledger has it; nothing is driven. Tells what is to be climbed then.
@@ -98,7 +103,7 @@ pub(crate) fn browse(library: Library, number: i64) -> Result<Option<Wanted>> {
 /// Shows a plan to be written; tells what is to be climbed then.
 pub(crate) fn write(draft: Draft, library: Library) -> Result<Option<Wanted>> {
     let mut app = App::new(Climbed::not_begun(&draft.briefing()?), library, Theme::of_terminal());
-    (app.draft, app.view) = (Some(draft), action::View::Plan);
+    (app.desk.draft, app.screens.at) = (Some(draft), screens::View::Plan);
     look(app)
 }
 
@@ -107,7 +112,7 @@ fn look(mut app: App) -> Result<Option<Wanted>> {
     let (words, _) = unbounded();
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending), give_back_terminal)?;
-    app.is_driver_gone = true;
+    app.desk.is_driver_gone = true;
     let mut screen = Screen { app, words, notices: never(), ended, woken: listen_for_waking(), is_woken: false };
     screen.run()?;
     Ok(screen.app.wanted)
@@ -158,7 +163,7 @@ impl Screen {
             if std::mem::take(&mut self.is_woken) {
                 stage.take_again()?;
             }
-            stage.draw(|frame| view::draw(frame, &self.app))?;
+            stage.draw(|frame| self.app.draw(frame))?;
             let drawn = Instant::now();
             let is_pressed = self.wait(&input);
             // What comes in a burst is drawn once, but nobody waits for what a key does.
@@ -179,7 +184,7 @@ impl Screen {
     /// Waits until there is something to show, and tells whether it is what a key does.
     fn wait(&mut self, input: &Receiver<Event>) -> bool {
         let silent = never();
-        let notices = if self.app.is_driver_gone { &silent } else { &self.notices };
+        let notices = if self.app.desk.is_driver_gone { &silent } else { &self.notices };
         select! {
             recv(input) -> event => {
                 match event {
@@ -192,7 +197,7 @@ impl Screen {
                 Ok(notice) => self.app.hear(notice),
                 Err(_) => self.app.driver_is_gone(),
             },
-            recv(self.app.shelf.reads()) -> read => if let Ok(read) = read { self.app.take_read(read) },
+            recv(self.app.desk.shelf.reads()) -> read => if let Ok(read) = read { self.app.take_read(read) },
             recv(self.ended) -> _ => self.app.end(),
             recv(self.woken) -> _ => self.is_woken = true,
         }
@@ -200,7 +205,7 @@ impl Screen {
     }
 
     fn notices_left(&self) -> bool {
-        !self.app.is_driver_gone && !self.app.is_done
+        !self.app.desk.is_driver_gone && !self.app.is_done
     }
 
     fn take_waiting(&mut self) {

@@ -5,9 +5,9 @@ use periculum_core::analysis::scores::Measure;
 use periculum_core::story::finding::{Found, Index, Query};
 use periculum_ledger::{Entered, EnteredRow, RecordRow};
 
-use super::action::Travel;
 use super::climbed::Climbed;
 use super::library::{Library, Listed, Read};
+use super::travel::Travel;
 
 /// A score that one's own is ranked with.
 #[derive(Clone, Copy)]

@@ -1,11 +1,11 @@
 //! Everything that the interface says: its labels in one table, its sentences, and what each view is for. What is said of a
 //! climb itself, here and in reports alike, is told by the core; why something could not be done, by what refused it.
 
-mod help;
+pub(super) mod help;
 pub(super) mod labels;
 mod sentences;
 
-pub(super) use help::{SIGNS, of_view};
+pub(super) use help::SIGNS;
 pub(super) use sentences::*;
 
 #[cfg(test)]
@@ -48,8 +48,10 @@ mod tests {
     /// What stands on the screen is written in this folder, so that one thing is called by one name everywhere.
     #[test]
     fn views_have_no_words_of_their_own() {
-        let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("src/tui/view");
-        for file in fs::read_dir(folder).expect("a folder").flatten().map(|entry| entry.path()) {
+        let folders =
+            ["screens", "overlays", "app"].map(|name| Path::new(env!("CARGO_MANIFEST_DIR")).join("src/tui").join(name));
+        let files = folders.iter().flat_map(|folder| fs::read_dir(folder).expect("a folder").flatten());
+        for file in files.map(|entry| entry.path()) {
             let name = file.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
             if file.is_dir() || name.ends_with("tests.rs") {
                 continue;

@@ -366,3 +366,26 @@ pub(in crate::tui) fn nothing_foreseen(wrong: usize) -> String {
 pub(in crate::tui) fn written(file: &str) -> String {
     format!("written: {file}")
 }
+
+/// Said where a screen has nothing that could be written into a file.
+pub(in crate::tui) const NOTHING_TO_WRITE: &str = "this view has nothing to write into a file";
+
+/// Which lines of a long list are seen.
+pub(in crate::tui) fn lines_of(first: u16, last: u16, all: u16) -> String {
+    format!("lines {first} to {last} of {all}")
+}
+
+/// Why a climb is not shown.
+pub(in crate::tui) fn not_opened(climb: i64, why: &anyhow::Error) -> String {
+    format!("climb {climb} can't be opened: {why:#}")
+}
+
+/// Why nothing was written where a file is.
+pub(in crate::tui) fn is_there_already(path: &Path) -> String {
+    format!("{} is there already, so nothing was written; give another name", path.display())
+}
+
+/// What a file of a climb is called.
+pub(in crate::tui) fn file_of_climb(climb: i64, what: &str) -> String {
+    format!("climb-{climb}-{what}")
+}

@@ -1,0 +1,234 @@
+//! What all screens share: the climb that is shown, what is selected and looked for in it, the ledger's climbs, what was picked,
+//! and the plan that is being written.
+
+use periculum_core::engine::Answer;
+use periculum_core::story::TrialStory;
+use periculum_core::story::finding::Query;
+use periculum_core::story::stretch::Stretch;
+
+use super::climbed::Climbed;
+use super::draft::Draft;
+use super::library::Library;
+use super::picked::Picks;
+use super::pointing::Places;
+use super::shelf::Shelf;
+use super::theme::Theme;
+use super::travel::Travel;
+use crate::notice::Notice;
+
+/// What lies on the desk, whichever screen is looked at.
+pub(super) struct Desk {
+    /// The climb that all screens show.
+    pub(super) shown: Climbed,
+    /// The climb that is driven, while another one is shown.
+    parked: Option<Climbed>,
+    /// The trial that screens of single trials show; none for the newest.
+    pub(super) selected: Option<u32>,
+    /// How often the selection was moved.
+    pub(super) moves: u32,
+    /// What the listed trials and climbs have; empty for all.
+    pub(super) filter: String,
+    /// The numbers of the trials that have it, in order.
+    found: Vec<u32>,
+    /// The climbs of the ledger.
+    pub(super) shelf: Shelf,
+    /// What is compared.
+    pub(super) picks: Picks,
+    /// The plan that is being written.
+    pub(super) draft: Option<Draft>,
+    pub(super) theme: Theme,
+    /// What lies where on the screen.
+    pub(super) places: Places,
+    /// What came of the last thing that was done, until the next key.
+    pub(super) told: Option<String>,
+    /// Whether a pause was asked for and has not come.
+    pub(super) pause_wanted: bool,
+    /// Whether the driver has nothing more to tell.
+    pub(super) is_driver_gone: bool,
+}
+
+impl Desk {
+    pub(super) fn new(shown: Climbed, library: Library, theme: Theme) -> Self {
+        let mut desk = Self {
+            shown,
+            parked: None,
+            selected: None,
+            moves: 0,
+            filter: String::new(),
+            found: Vec::new(),
+            shelf: Shelf::of(library),
+            picks: Picks::default(),
+            draft: None,
+            theme,
+            places: Places::default(),
+            told: None,
+            pause_wanted: false,
+            is_driver_gone: false,
+        };
+        desk.find();
+        desk
+    }
+
+    /// Whether the climb that is shown has ended.
+    pub(super) fn is_over(&self) -> bool {
+        self.shown.story.ended.is_some()
+    }
+
+    /// The climb that is driven, whichever is shown.
+    pub(super) fn live(&self) -> &Climbed {
+        self.parked.as_ref().unwrap_or(&self.shown)
+    }
+
+    /// Whether a climb is driven, and it is the one that is shown.
+    pub(super) fn is_climbing(&self) -> bool {
+        !self.is_over() && !self.is_driver_gone && !self.shows_another()
+    }
+
+    /// Whether the next word from the operator is to go on.
+    pub(super) fn waits_for_go(&self) -> bool {
+        !self.is_over() && (self.shown.story.is_paused || self.pause_wanted)
+    }
+
+    /// Whether something is asked of whoever looks at it that takes this answer.
+    pub(super) fn takes(&self, answer: Answer) -> bool {
+        let question = self.shown.story.question.as_ref().filter(|_| self.is_climbing());
+        question.is_some_and(|question| question.answers().contains(&answer))
+    }
+
+    /// Whether a climb could be begun: none is driven, and nothing that was written is lost by it.
+    pub(super) fn is_free(&self) -> bool {
+        self.is_driver_gone && !self.has_changed_draft()
+    }
+
+    /// Whether something was changed in a plan and not written into its file.
+    pub(super) fn has_changed_draft(&self) -> bool {
+        self.draft.as_ref().is_some_and(Draft::is_changed)
+    }
+
+    /// Whether another climb is shown than the one that the interface was opened for.
+    pub(super) fn shows_another(&self) -> bool {
+        self.parked.is_some()
+    }
+
+    /// Whether the climb that is driven asks something while another one is shown.
+    pub(super) fn is_asked_elsewhere(&self) -> bool {
+        self.parked.as_ref().is_some_and(|live| live.story.question.is_some())
+    }
+
+    /// Takes in what the driver tells: the climb that is driven hears it, whichever is shown.
+    pub(super) fn hear(&mut self, notice: Notice) {
+        let is_told = matches!(notice, Notice::Told { .. });
+        let live = self.parked.as_mut().unwrap_or(&mut self.shown);
+        live.hear(notice);
+        if is_told {
+            self.pause_wanted &= !live.story.is_paused && live.story.ended.is_none();
+            self.find();
+        }
+    }
+
+    /// What is looked for.
+    pub(super) fn query(&self) -> Query {
+        Query::of(&self.filter)
+    }
+
+    /// Looks again for what is looked for.
+    fn find(&mut self) {
+        self.found = self.shown.find(&self.query());
+    }
+
+    /// Looks for something else.
+    pub(super) fn look_for(&mut self, words: &str) {
+        words.clone_into(&mut self.filter);
+        self.find();
+        self.shelf.find(&self.query());
+    }
+
+    /// Goes back to the climb that the interface was opened for.
+    pub(super) fn close_other(&mut self) {
+        if let Some(live) = self.parked.take() {
+            self.turn_to(live);
+        }
+    }
+
+    /// Opens the selected climb of the ledger; tells whether it is shown now.
+    pub(super) fn open_other(&mut self) -> bool {
+        let Some(number) = self.shelf.selected() else { return false };
+        self.close_other();
+        if number == self.shown.number {
+            return true;
+        }
+        match self.shelf.library.open(number) {
+            Ok(other) => {
+                let live = std::mem::replace(&mut self.shown, other);
+                self.parked = Some(live);
+                self.start_over();
+                true
+            }
+            Err(why) => {
+                self.shelf.trouble = Some(format!("climb {number} can't be opened: {why:#}"));
+                false
+            }
+        }
+    }
+
+    /// Shows this climb.
+    pub(super) fn turn_to(&mut self, climbed: Climbed) {
+        self.shown = climbed;
+        self.start_over();
+    }
+
+    fn start_over(&mut self) {
+        self.selected = None;
+        self.moves += 1;
+        self.find();
+    }
+
+    /// The trials that have what is looked for, in order.
+    pub(super) fn found(&self) -> Vec<&TrialStory> {
+        self.found.iter().filter_map(|number| self.shown.story.trial(*number)).collect()
+    }
+
+    /// The number of the trial that is shown: the selected one while it is among those found, else the newest of them.
+    pub(super) fn selected_trial(&self) -> Option<u32> {
+        let found = self.found();
+        let selected = self.selected.filter(|number| found.iter().any(|trial| trial.number == *number));
+        selected.or(found.last().map(|trial| trial.number))
+    }
+
+    /// Whether something went wrong in the selected trial.
+    pub(super) fn has_incident(&self) -> bool {
+        let selected = self.selected_trial();
+        self.shown.story.incidents.iter().any(|told| told.trial == selected)
+    }
+
+    /// When a trial began and ended; the open one has not ended yet.
+    pub(super) fn span_of(&self, trial: u32) -> Option<Stretch> {
+        let trials = &self.shown.story.trials;
+        let to = trials.get(trial as usize).map_or(self.shown.story.latest, |next| next.began);
+        Some(Stretch { from: self.shown.story.trial(trial)?.began, to })
+    }
+
+    /// When the selected trial began and ended.
+    pub(super) fn selected_span(&self) -> Option<Stretch> {
+        self.span_of(self.selected_trial()?)
+    }
+
+    /// Moves the selection among the trials that were found.
+    pub(super) fn select_among_found(&mut self, step: Travel) {
+        let found = self.found();
+        let selected = self.selected_trial();
+        let at = found.iter().position(|trial| Some(trial.number) == selected).unwrap_or(0);
+        let to = step.from(at, found.len());
+        // At the newest one it stays at whatever is the newest.
+        let is_newest = to + 1 >= found.len();
+        self.selected = found.get(to).filter(|_| !is_newest).map(|trial| trial.number);
+        self.moves += 1;
+    }
+
+    /// Picks the selected trial, to be compared, or puts it back.
+    pub(super) fn pick_trial(&mut self) {
+        if let Some(trial) = self.selected_trial() {
+            self.picks.toggle(&self.shown, Some(trial));
+        }
+    }
+}

@@ -1,0 +1,89 @@
+//! A line to write in, at the foot of the screen.
+
+use ratatui::Frame;
+use ratatui::crossterm::event::Event;
+use ratatui::layout::{Margin, Rect};
+use ratatui::widgets::{Clear, Paragraph};
+use tui_input::backend::crossterm::EventHandler;
+use tui_input::{Input, InputRequest};
+
+use super::frame::block;
+use crate::tui::desk::Desk;
+use crate::tui::keys::Key;
+use crate::tui::telling::labels;
+
+/// What is written for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(in crate::tui) enum Purpose {
+    /// What the listed trials have.
+    Find,
+    /// The file that the screen is written into.
+    Write,
+    /// Another value on a line of the plan.
+    Change,
+    /// What comes into the plan besides.
+    Add,
+    /// A note.
+    Note,
+    /// What was seen, in the trial that ran then.
+    Saw(Option<u32>),
+}
+
+/// A line to write in.
+#[derive(Debug)]
+pub(in crate::tui) struct Entry {
+    pub(in crate::tui) purpose: Purpose,
+    title: &'static str,
+    input: Input,
+}
+
+impl Entry {
+    /// An entry that begins with this text.
+    pub(in crate::tui) fn new(purpose: Purpose, title: &'static str, text: &str) -> Self {
+        Self { purpose, title, input: Input::new(text.to_owned()) }
+    }
+
+    /// For what the listed trials are to have.
+    pub(in crate::tui) fn find(desk: &Desk) -> Self {
+        Self::new(Purpose::Find, labels::WHAT_TO_FIND, &desk.filter)
+    }
+
+    pub(in crate::tui) fn text(&self) -> &str {
+        self.input.value()
+    }
+
+    /// The key that ends it.
+    pub(super) fn key(&self) -> Key {
+        let does = if self.purpose == Purpose::Find { labels::KEEP_IT } else { labels::SAVE };
+        Key::enter(does)
+    }
+
+    /// Takes in what was typed.
+    pub(in crate::tui) fn write(&mut self, event: &Event) {
+        self.input.handle_event(event);
+    }
+
+    /// Takes in text that was pasted: it is text, and no keys.
+    pub(in crate::tui) fn paste(&mut self, text: &str) {
+        for c in text.trim().chars().map(|c| if c.is_control() { ' ' } else { c }) {
+            self.input.handle(InputRequest::InsertChar(c));
+        }
+    }
+
+    pub(super) fn draw(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
+        let place =
+            Rect { y: area.bottom().saturating_sub(6), height: 5.min(area.height), ..area }.inner(Margin::new(2, 0));
+        frame.render_widget(Clear, place);
+        let block = block(desk, self.title);
+        let inside = block.inner(place);
+        frame.render_widget(block, place);
+        let scroll = self.input.visual_scroll(usize::from(inside.width.saturating_sub(1)));
+        let scroll_columns = u16::try_from(scroll).unwrap_or(u16::MAX);
+        frame.render_widget(
+            Paragraph::new(self.text().to_owned()).style(desk.theme.text).scroll((0, scroll_columns)),
+            inside,
+        );
+        let cursor = u16::try_from(self.input.visual_cursor().saturating_sub(scroll)).unwrap_or(u16::MAX);
+        frame.set_cursor_position((inside.x.saturating_add(cursor).min(inside.right()), inside.y));
+    }
+}

@@ -1,0 +1,63 @@
+//! The card of an errand: what somebody is to change, and what they may answer.
+
+use periculum_core::engine::Question;
+use periculum_core::model::rung::Change;
+use periculum_core::telling::{answer_words, change_words};
+use ratatui::Frame;
+use ratatui::layout::Rect;
+use ratatui::text::{Line, Span, Text};
+
+use super::frame::card;
+use crate::tui::answers::key_of;
+use crate::tui::desk::Desk;
+use crate::tui::telling::{self, labels};
+
+pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, question: &Question) {
+    card(frame, desk, area, labels::BY_HAND, ask(desk, question));
+}
+
+fn ask(desk: &Desk, question: &Question) -> Text<'static> {
+    let theme = &desk.theme;
+    let Question::Change { errand } = question;
+    let rig = &desk.shown.rig;
+    let why = match desk.shown.story.open_trial() {
+        Some(trial) => telling::change_is_for(trial, rig),
+        None => telling::CHANGE_IS_FOR_HOME.into(),
+    };
+    let written = errand.changes().iter().filter(|change| rig.needs_start(&change.setting)).count();
+    let by_hand = errand.changes().len() - written;
+    let changes: Vec<(&Change, _)> =
+        errand.changes().iter().map(|change| (change, change_words(change, rig))).collect();
+    let unknown = || telling::WHATEVER_IT_IS.to_owned();
+    let before = |from: &Option<String>| from.clone().unwrap_or_else(unknown);
+    let wide = changes.iter().map(|(_, (label, ..))| label.chars().count()).max().unwrap_or(0);
+    let wide_before = changes.iter().map(|(_, (_, from, _))| before(from).chars().count()).max().unwrap_or(0);
+    let mut lines = vec![Line::styled(telling::errand_to_make(by_hand, written), theme.text), Line::default()];
+    for (change, (label, from, to)) in changes {
+        let mut line = vec![
+            Span::styled(format!("    {label:<wide$}    "), theme.muted),
+            Span::styled(format!("{:<wide_before$}", before(&from)), theme.text),
+            Span::styled("   →   ", theme.muted),
+            Span::styled(to, theme.accent.bold()),
+        ];
+        if by_hand > 0 && written > 0 {
+            let starts = rig.needs_start(&change.setting);
+            let how = if starts { telling::BY_ITS_START } else { telling::BY_YOUR_HAND };
+            line.push(Span::styled(format!("   {how}"), theme.muted));
+        }
+        lines.push(Line::from(line));
+    }
+    lines.extend([
+        Line::default(),
+        Line::styled(why, theme.muted),
+        Line::styled(telling::NOTHING_IS_LOST, theme.muted),
+    ]);
+    lines.push(Line::default());
+    for (key, does) in question.answers().iter().map(|answer| (key_of(*answer).shown, answer_words(*answer))) {
+        lines.push(Line::from(vec![
+            Span::styled(format!("    {key}  "), theme.accent.bold()),
+            Span::styled(does, theme.text),
+        ]));
+    }
+    Text::from(lines)
+}

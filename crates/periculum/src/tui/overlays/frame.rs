@@ -1,0 +1,38 @@
+//! The frames that overlays are drawn in.
+
+use ratatui::Frame;
+use ratatui::layout::{Constraint, Flex, Layout, Rect};
+use ratatui::text::{Span, Text};
+use ratatui::widgets::{Block, BorderType, Clear, Padding, Paragraph, Wrap};
+
+use crate::tui::desk::Desk;
+
+/// A frame in the middle with a title and text in it.
+pub(super) fn card(frame: &mut Frame, desk: &Desk, area: Rect, title: &str, text: Text<'static>) {
+    let width = area.width.saturating_sub(4).min(84);
+    let inner = usize::from(width.saturating_sub(6)).max(1);
+    let rows: usize = text.lines.iter().map(|line| line.width().div_ceil(inner).max(1)).sum();
+    let height = u16::try_from(rows + 4).unwrap_or(u16::MAX).min(area.height.saturating_sub(2));
+    let place = centred(area, width, height);
+    frame.render_widget(Clear, place);
+    frame.render_widget(
+        Paragraph::new(text).style(desk.theme.text).wrap(Wrap { trim: false }).block(block(desk, title)),
+        place,
+    );
+}
+
+/// A rounded frame with a title.
+pub(super) fn block<'a>(desk: &Desk, title: &'a str) -> Block<'a> {
+    Block::bordered()
+        .border_type(BorderType::Rounded)
+        .border_style(desk.theme.faint)
+        .title(Span::styled(format!(" {title} "), desk.theme.accent.bold()))
+        .padding(Padding::new(2, 2, 1, 1))
+        .style(desk.theme.text)
+}
+
+fn centred(area: Rect, width: u16, height: u16) -> Rect {
+    let [row] = Layout::vertical([Constraint::Length(height)]).flex(Flex::Center).areas(area);
+    let [place] = Layout::horizontal([Constraint::Length(width)]).flex(Flex::Center).areas(row);
+    place
+}

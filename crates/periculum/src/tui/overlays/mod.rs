@@ -1,0 +1,89 @@
+//! What lies over a screen: help, questions before something is done, a line to write in, and the card of an errand.
+
+mod card;
+mod entry;
+mod errand;
+mod frame;
+mod help;
+
+use std::path::PathBuf;
+
+use periculum_core::engine::Said;
+use ratatui::Frame;
+use ratatui::layout::Rect;
+
+pub(super) use card::Card;
+pub(super) use entry::{Entry, Purpose};
+
+use super::desk::Desk;
+use super::keys::Key;
+
+/// What lies over the screen.
+#[derive(Debug)]
+pub(super) enum Overlay {
+    /// What the screen means.
+    Help,
+    /// A question with a few answers.
+    Card(Card),
+    /// A line to write in.
+    Entry(Entry),
+}
+
+/// What is done when a question is answered.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(super) enum Deed {
+    /// This is said to the driver.
+    Say(Said),
+    /// The interface is left, and the climb waits.
+    LeaveWaiting,
+    /// What was changed in the plan is given up.
+    GiveUpDraft,
+    /// The plan of this file is climbed.
+    Begin(PathBuf),
+    /// This climb is climbed again.
+    Repeat(i64),
+}
+
+impl Overlay {
+    /// Its keys, but the one that closes it.
+    pub(super) fn keys(&self) -> Vec<Key> {
+        match self {
+            Self::Help => Vec::new(),
+            Self::Card(card) => card.keys(),
+            Self::Entry(entry) => vec![entry.key()],
+        }
+    }
+
+    /// Whether it is about the climb that runs, and means nothing once that has ended.
+    pub(super) fn is_about_climbing(&self) -> bool {
+        match self {
+            Self::Help => false,
+            Self::Card(card) => card.is_about_climbing,
+            Self::Entry(entry) => matches!(entry.purpose, Purpose::Saw(_)),
+        }
+    }
+}
+
+/// What is to be known of the screen below.
+pub(super) struct Below {
+    /// What it shows, for those who see it for the first time.
+    pub(super) help: &'static str,
+    /// Which of [`super::telling::SIGNS`] it draws, from one to before another.
+    pub(super) signs: (usize, usize),
+    /// What can be pressed there.
+    pub(super) keys: Vec<Key>,
+}
+
+/// Draws what lies over the screen; where nothing does, what is asked by the climb that is driven.
+pub(super) fn draw(frame: &mut Frame, overlay: Option<&Overlay>, desk: &Desk, below: &Below, area: Rect) {
+    match overlay {
+        None => {
+            if let Some(question) = desk.shown.story.question.as_ref().filter(|_| desk.is_climbing()) {
+                errand::draw(frame, desk, area, question);
+            }
+        }
+        Some(Overlay::Help) => help::draw(frame, desk, below, area),
+        Some(Overlay::Card(card)) => card.draw(frame, desk, area),
+        Some(Overlay::Entry(entry)) => entry.draw(frame, desk, area),
+    }
+}

@@ -1,0 +1,133 @@
+//! The climb: where we are, whether it is all right, what comes next, what went wrong last.
+
+use std::path::Path;
+
+use anyhow::Result;
+use ratatui::Frame;
+use ratatui::crossterm::event::KeyCode;
+use ratatui::layout::{Constraint, Layout, Rect};
+
+use super::{Proposed, Screen, Then, View, cores, export, figures, logbook, profile, sensors, stages, trial};
+use crate::tui::desk::Desk;
+use crate::tui::keys::{Key, offered};
+use crate::tui::overlays::{Entry, Overlay, Purpose};
+use crate::tui::pointing::Target;
+use crate::tui::telling::{self, labels};
+
+/// From here up there is room for a column of figures beside the profile.
+const WIDE: (u16, u16) = (118, 26);
+
+/// How wide that column is.
+const FIGURES: u16 = 48;
+
+/// The screen of the climb.
+pub(super) struct Climb {
+    /// Whether the cores of the running pass stand where the climb's profile does.
+    pub(super) shows_cores: bool,
+}
+
+impl Screen for Climb {
+    fn help(&self) -> &'static str {
+        telling::help::CLIMB
+    }
+
+    fn signs(&self) -> (usize, usize) {
+        (0, 8)
+    }
+
+    fn keys(&self, desk: &Desk) -> Vec<Key> {
+        let (watches, climbs) = (desk.is_climbing(), desk.shown.plan.climbed_setting().is_some());
+        offered([
+            (watches, Key::letter('w', "w", labels::FAULT_SEEN).first()),
+            (watches, Key::letter('n', "n", labels::NOTE_KEY).first()),
+            (!self.shows_cores, Key::letter('c', "c", labels::CORES).first()),
+            (self.shows_cores && climbs, Key::letter('c', "c", labels::CLIMB).first()),
+            (true, Key::letter('e', "e", labels::EXPORT)),
+        ])
+    }
+
+    fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {
+        match code {
+            KeyCode::Char('w') => {
+                let open = desk.shown.story.open_trial().or(desk.shown.story.trials.last());
+                let purpose = Purpose::Saw(open.map(|trial| trial.number));
+                return Then::Open(Overlay::Entry(Entry::new(purpose, labels::WHAT_WAS_SEEN, "")));
+            }
+            KeyCode::Char('n') => return Then::Open(Overlay::Entry(Entry::new(Purpose::Note, labels::NOTE, ""))),
+            KeyCode::Char('c') => self.shows_cores = !self.shows_cores,
+            KeyCode::Char('e') => return Then::Write,
+            _ => {}
+        }
+        Then::Nothing
+    }
+
+    /// A trial is shown for itself where all trials are.
+    fn point(&mut self, target: Target, desk: &mut Desk) -> Then {
+        let Target::Trial(number) = target else { return Then::Nothing };
+        desk.selected = Some(number);
+        Then::Show(View::Trials)
+    }
+
+    fn draw(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
+        if area.width >= WIDE.0 && area.height >= WIDE.1 {
+            self.draw_wide(frame, desk, area);
+        } else {
+            self.draw_narrow(frame, desk, area);
+        }
+    }
+
+    fn file(&self, desk: &Desk) -> Option<Proposed> {
+        Some(export::picture_of(desk, if self.shows_cores { labels::FILE_CORES } else { labels::FILE_ASCENT }))
+    }
+
+    fn write(&mut self, path: &Path, desk: &mut Desk) -> Result<String> {
+        let shows_cores = self.shows_cores;
+        export::picture(path, desk, |drawn| if shows_cores { drawn.cores() } else { drawn.ascent() })
+    }
+}
+
+impl Climb {
+    fn draw_wide(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
+        let [upper, lower] = Layout::vertical([Constraint::Min(0), Constraint::Length(lower_height(area.height))])
+            .spacing(1)
+            .areas(area);
+        let columns = Layout::horizontal([Constraint::Min(0), Constraint::Length(FIGURES)]).spacing(3);
+        let [profile, figures] = columns.areas(upper);
+        self.draw_main(frame, desk, profile);
+        let sensors_height = u16::try_from(desk.shown.rig.sensors.len()).unwrap_or(u16::MAX);
+        let rows = [Constraint::Length(8), Constraint::Length(sensors_height), Constraint::Min(0)];
+        let [best, readings, stages] = Layout::vertical(rows).spacing(1).areas(figures);
+        figures::draw(frame, desk, best);
+        sensors::draw_list(frame, desk, readings);
+        stages::draw(frame, desk, stages);
+        let [trial, log] =
+            Layout::vertical([Constraint::Length(trial::HEIGHT), Constraint::Min(0)]).spacing(1).areas(lower);
+        trial::draw(frame, desk, trial);
+        logbook::draw(frame, desk, log);
+    }
+
+    /// The climb, or the cores that work on its pass.
+    fn draw_main(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
+        if self.shows_cores { cores::draw(frame, desk, area) } else { profile::draw(frame, desk, area) }
+    }
+
+    fn draw_narrow(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
+        let readings = sensors::compact_height(desk, area.width);
+        let [profile, sensors, trial, log] = Layout::vertical([
+            Constraint::Min(6),
+            Constraint::Length(readings),
+            Constraint::Length(trial::HEIGHT),
+            Constraint::Length(area.height.saturating_sub(26).min(12)),
+        ])
+        .areas(area);
+        self.draw_main(frame, desk, profile);
+        sensors::draw_compact(frame, desk, sensors);
+        trial::draw(frame, desk, trial);
+        logbook::draw(frame, desk, log);
+    }
+}
+
+/// The trial and as much of the logbook as leaves most of the screen to the profile.
+fn lower_height(height: u16) -> u16 {
+    trial::HEIGHT + 2 + (height / 7).clamp(4, 12)
+}

@@ -1,0 +1,136 @@
+//! The views that fill the screen, each with its keys, its state and its picture.
+
+mod climb;
+mod climbs;
+mod compare;
+mod cores;
+mod detail;
+mod export;
+mod figures;
+mod fit;
+mod header;
+mod logbook;
+mod map;
+mod plan;
+mod profile;
+mod ranks;
+mod rig;
+mod score_curve;
+mod scores;
+mod screen;
+mod scroll;
+mod sensors;
+mod specimens;
+mod stages;
+mod traces;
+mod trial;
+mod trials;
+
+#[cfg(test)]
+mod plan_tests;
+#[cfg(test)]
+mod tests;
+
+pub(super) use header::{draw as draw_header, draw_keys};
+pub(super) use screen::{Proposed, Screen, Then};
+pub(super) use traces::Traces;
+
+/// Which screen is looked at. Each has the number by which it is shown.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum View {
+    /// Where we are, and what comes next.
+    Climb,
+    /// Two settings against each other.
+    Map,
+    /// The trials, one by one.
+    Trials,
+    /// What the rig is and may be.
+    Rig,
+    /// What the sensors read.
+    Traces,
+    /// Every climb of the ledger.
+    Climbs,
+    /// What the benchmarks say.
+    Scores,
+    /// What was picked, beside each other.
+    Compare,
+    /// What is climbed, or is to be.
+    Plan,
+}
+
+impl View {
+    /// Every one, in the order of their numbers.
+    pub(super) const ALL: [Self; 9] = [
+        Self::Climb,
+        Self::Map,
+        Self::Trials,
+        Self::Rig,
+        Self::Traces,
+        Self::Climbs,
+        Self::Scores,
+        Self::Compare,
+        Self::Plan,
+    ];
+}
+
+/// Every screen with what it remembers, and the one that is looked at.
+pub(super) struct Screens {
+    pub(super) at: View,
+    climb: climb::Climb,
+    map: map::Map,
+    trials: trials::Trials,
+    rig: rig::Rig,
+    pub(super) traces: Traces,
+    climbs: climbs::Climbs,
+    scores: scores::Scores,
+    compare: compare::Compare,
+    plan: plan::Plan,
+}
+
+impl Screens {
+    /// The screens of a climb, which loads cores where it climbs nothing.
+    pub(super) fn new(climbs_nothing: bool) -> Self {
+        Self {
+            at: View::Climb,
+            climb: climb::Climb { shows_cores: climbs_nothing },
+            map: map::Map,
+            trials: trials::Trials,
+            rig: rig::Rig::default(),
+            traces: Traces::default(),
+            climbs: climbs::Climbs,
+            scores: scores::Scores::default(),
+            compare: compare::Compare::default(),
+            plan: plan::Plan,
+        }
+    }
+
+    /// The screen that is looked at.
+    pub(super) fn current(&self) -> &dyn Screen {
+        match self.at {
+            View::Climb => &self.climb,
+            View::Map => &self.map,
+            View::Trials => &self.trials,
+            View::Rig => &self.rig,
+            View::Traces => &self.traces,
+            View::Climbs => &self.climbs,
+            View::Scores => &self.scores,
+            View::Compare => &self.compare,
+            View::Plan => &self.plan,
+        }
+    }
+
+    /// The same, to be changed.
+    pub(super) fn current_mut(&mut self) -> &mut dyn Screen {
+        match self.at {
+            View::Climb => &mut self.climb,
+            View::Map => &mut self.map,
+            View::Trials => &mut self.trials,
+            View::Rig => &mut self.rig,
+            View::Traces => &mut self.traces,
+            View::Climbs => &mut self.climbs,
+            View::Scores => &mut self.scores,
+            View::Compare => &mut self.compare,
+            View::Plan => &mut self.plan,
+        }
+    }
+}

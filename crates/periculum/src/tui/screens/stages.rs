@@ -1,0 +1,84 @@
+//! The stages of the plan: what is behind us, what is under way, what is to come.
+
+use periculum_core::telling::stage_words;
+use ratatui::Frame;
+use ratatui::layout::Rect;
+use ratatui::text::{Line, Span, Text};
+
+use crate::tui::desk::Desk;
+use crate::tui::telling::labels;
+
+/// How far what a stage came to is indented below its name.
+const INDENT: usize = 2;
+
+pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
+    let width = usize::from(area.width);
+    let all = lines(desk, width, |_| true);
+    // Where there is no room for all of it, only what the last stage came to is told.
+    let last = desk.shown.story.stages.iter().rposition(|stage| stage.end.is_some());
+    let fits = all.len() <= usize::from(area.height);
+    let shown = if fits { all } else { lines(desk, width, |index| Some(index) == last) };
+    frame.render_widget(Text::from(shown), area);
+}
+
+/// A line for each stage, and what those stages came to whose end is told.
+fn lines(desk: &Desk, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Line<'static>> {
+    let theme = &desk.theme;
+    let mut lines = vec![Line::styled(labels::PLAN, theme.muted)];
+    for (index, stage) in desk.shown.plan.stages.iter().enumerate() {
+        let begun = desk.shown.story.stages.get(index);
+        let end = begun.and_then(|stage| stage.end.as_ref());
+        let (sign, style) = match (begun, end) {
+            (_, Some(_)) => ("✓", theme.good),
+            (Some(_), None) => ("›", theme.accent),
+            (None, _) => (" ", theme.muted),
+        };
+        let words = wrapped(&stage_words(stage, &desk.shown.plan, &desk.shown.rig), width.saturating_sub(INDENT));
+        let text = if begun.is_none() { theme.muted } else { theme.text };
+        for (row, words) in words.into_iter().enumerate() {
+            let sign = if row == 0 { sign } else { " " };
+            lines.push(Line::from(vec![Span::styled(format!("{sign} "), style), Span::styled(words, text)]));
+        }
+        let end = end.filter(|_| tells_end(index)).map(|end| wrapped(&end.sentence(&desk.shown.rig), width - INDENT));
+        lines.extend(end.into_iter().flatten().map(|row| Line::styled(format!("  {row}"), theme.muted)));
+    }
+    lines
+}
+
+/// The words in lines of this width; a word that is longer has a line to itself.
+pub(super) fn wrapped(text: &str, width: usize) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split(' ') {
+        let line = lines.len() - 1;
+        let is_full = lines[line].chars().count() + 1 + word.chars().count() > width;
+        match lines[line].is_empty() {
+            true => lines[line].push_str(word),
+            false if is_full => lines.push(word.to_owned()),
+            false => lines[line] += &format!(" {word}"),
+        }
+    }
+    lines
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    #[test]
+    fn words_are_put_into_lines() {
+        assert_eq!(wrapped("one two three", 7), ["one two", "three"]);
+        assert_eq!(wrapped("incomprehensible", 4), ["incomprehensible"]);
+        assert_eq!(wrapped("", 4), [""]);
+    }
+
+    proptest! {
+        #[test]
+        fn no_word_is_lost_or_split(words in prop::collection::vec("[a-z]{1,9}", 1..12), width in 1usize..30) {
+            let text = words.join(" ");
+            let lines = wrapped(&text, width);
+            prop_assert_eq!(lines.join(" "), text);
+            prop_assert!(lines.iter().all(|line| line.len() <= width || !line.contains(' ')));
+        }
+    }
+}

@@ -1,0 +1,541 @@
+//! The view as pictures of characters, in the states that matter.
+
+use std::collections::BTreeMap;
+use std::path::{Path, PathBuf};
+
+use periculum_core::Decimal;
+use periculum_core::engine::{Climb, ClimbEnd, Said};
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::{CoreProgress, Progress, Score, Workload};
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::Story;
+use periculum_core::story::finding::Index;
+use periculum_ledger::{ClimbRow, Entered, EnteredRow, RecordRow};
+use ratatui::Terminal;
+use ratatui::backend::TestBackend;
+use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyModifiers, MouseButton, MouseEvent, MouseEventKind};
+use ratatui::style::Color;
+
+use crate::briefing::{Briefing, SourceFile};
+use crate::cli::Pace;
+use crate::climbing::{Prepared, open_ledger};
+use crate::driving::Operator;
+use crate::tui::app::App;
+use crate::tui::climbed::Climbed;
+use crate::tui::library::{Library, Listed, Read};
+use crate::tui::theme::{Depth, Theme};
+
+/// The interface after a climb of this demo plan was driven up to here.
+pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
+    let folder = tempfile::tempdir().expect("a folder");
+    let plan = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(plan);
+    let briefing = Briefing::read(&plan).expect("a plan");
+    let mut app = app(&briefing);
+    let ledger = open_ledger(&folder.path().join("test.ledger")).expect("a ledger");
+    // A name of its own for the machine, so that whoever else drives it is no matter.
+    let machine = folder.path().join("machine");
+    std::os::unix::fs::symlink("/", &machine).expect("linked");
+    let prepared = Prepared::new(briefing, ledger, &machine, Some(11)).expect("a climb");
+    let (_words, operator) = Operator::new();
+    let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |notice| app.hear(notice));
+    // What is being applied is there in a moment.
+    driver.drive(first, |climb| until(climb) && !climb.is_applying()).expect("driven");
+    drop(driver);
+    app
+}
+
+fn app(briefing: &Briefing) -> App {
+    let row = ClimbRow { seed: briefing.adapters.specimen(Some(11)), ..climb_row(1, None) };
+    let climbed = Climbed::new(&row, briefing, Story::default(), BTreeMap::new());
+    let nowhere = Library::at(PathBuf::from("/nowhere/test.ledger"));
+    App::new(climbed, nowhere, Theme::new(Depth::True))
+}
+
+fn climb_row(climb: i64, end: Option<ClimbEnd>) -> ClimbRow {
+    ClimbRow {
+        climb,
+        plan: "first light".into(),
+        rig: "dome".into(),
+        specimen: "processor A-0417".into(),
+        use_name: "daily".into(),
+        seed: Some(11),
+        wall: Moment::from_millis(1_781_989_200_000),
+        end,
+        trials: 24,
+        falls: 2,
+        tested: Span::from_seconds(2414),
+        mark: None,
+    }
+}
+
+/// Waits until the ledger has been read.
+fn read_shelf(app: &mut App) {
+    while app.desk.shelf.is_reading {
+        let read = app.desk.shelf.reads().recv().expect("a reader");
+        app.take_read(read);
+    }
+}
+
+pub(super) fn picture(app: &App, columns: u16, rows: u16) -> String {
+    let mut terminal = Terminal::new(TestBackend::new(columns, rows)).expect("a terminal");
+    terminal.draw(|frame| app.draw(frame)).expect("drawn");
+    terminal.backend().to_string()
+}
+
+pub(super) fn press(app: &mut App, code: KeyCode) -> Vec<Said> {
+    app.press(&Event::Key(KeyEvent::new(code, KeyModifiers::NONE)))
+}
+
+#[test]
+fn in_the_middle_of_a_climb() {
+    let app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    insta::assert_snapshot!("climbing-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("climbing-narrow", picture(&app, 80, 24));
+}
+
+#[test]
+fn the_cores_of_a_pass() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('c'));
+    let core = |core, rate, errors| CoreProgress {
+        core,
+        rounds: 40,
+        errors,
+        rate,
+        noise: 0.001,
+        clock: Some(4700.0),
+        checked: Some(Span::from_seconds(57)),
+    };
+    let cores = vec![core(0, 61.0, 0), core(1, 55.5, 0), core(2, 60.8, 2), core(3, 61.1, 0)];
+    let workload = Workload {
+        kernel: "avx2".into(),
+        size: 2000,
+        size_name: "unknowns".into(),
+        bytes: 131 << 20,
+        round: Some(Span::from_millis(180)),
+    };
+    app.desk.shown.story.progress = Some(Progress {
+        done: Span::from_seconds(60),
+        warms_up: true,
+        rate: Some(Score::of(238.4, "GFLOP/s")),
+        workload: Some(workload),
+        cores,
+        ..Progress::default()
+    });
+    insta::assert_snapshot!("cores-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("cores-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Char('c'));
+    assert!(!app.screens.climb.shows_cores);
+}
+
+#[test]
+fn at_the_end_of_a_climb() {
+    let app = app_at("dome.plan.toml", Climb::is_ended);
+    insta::assert_snapshot!("ended-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("ended-narrow", picture(&app, 80, 24));
+}
+
+#[test]
+fn before_anything_happened() {
+    let rig = include_str!("../../../../../demo/dome.rig.toml");
+    let plan = include_str!("../../../../../demo/dome.plan.toml");
+    let file = |text: &str| SourceFile { path: PathBuf::from("file"), text: text.to_owned() };
+    let app = app(&Briefing::of(file(rig), file(plan)).expect("a plan"));
+    insta::assert_snapshot!("empty-narrow", picture(&app, 80, 24));
+}
+
+#[test]
+fn a_change_by_hand_is_asked_for_and_answered() {
+    let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
+    insta::assert_snapshot!("by-hand-narrow", picture(&app, 80, 24));
+    assert_eq!(press(&mut app, KeyCode::Char('x')), [Said::NoStart]);
+    assert_eq!(press(&mut app, KeyCode::Char('d')), [Said::Done]);
+}
+
+#[test]
+fn a_question_is_heard_of_while_another_climb_is_shown() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let dome = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/dome.plan.toml");
+    let briefing = Briefing::read(&dome).expect("a plan");
+    let ledger = open_ledger(&path).expect("a ledger");
+    let prepared = Prepared::new(briefing, ledger, Path::new("/"), Some(3)).expect("a climb");
+    let (_words, operator) = Operator::new();
+    let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |_| ());
+    driver.drive(first, Climb::is_ended).expect("driven");
+    let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
+    app.desk.shelf.library = Library::at(path);
+    app.desk.shown.number = 2;
+    press(&mut app, KeyCode::Char('6'));
+    read_shelf(&mut app);
+    press(&mut app, KeyCode::Enter);
+    let other = picture(&app, 160, 40);
+    assert!(other.contains("the climb that runs asks you") && other.contains("every stage is done"), "{other}");
+    assert_eq!(press(&mut app, KeyCode::Char('d')), [], "it is not answered from here");
+    press(&mut app, KeyCode::Char('q'));
+    assert_eq!(press(&mut app, KeyCode::Char('d')), [Said::Done]);
+}
+
+#[test]
+fn help_fits_the_smallest_screen() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    press(&mut app, KeyCode::Char('?'));
+    insta::assert_snapshot!("help-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Esc);
+    assert!(!picture(&app, 80, 24).contains("what this view shows"));
+    for view in '1'..='9' {
+        press(&mut app, KeyCode::Char(view));
+        press(&mut app, KeyCode::Char('?'));
+        let last = app.keys_of_screen().last().map(|key| key.does).expect("a key");
+        let help = picture(&app, 80, 24);
+        assert!(help.contains(last) && help.contains("views"), "{last} is missing in view {view}:\n{help}");
+        press(&mut app, KeyCode::Esc);
+    }
+}
+
+#[test]
+fn the_map_shows_where_trials_lie_and_what_is_known_of_the_border() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 19);
+    press(&mut app, KeyCode::Char('2'));
+    insta::assert_snapshot!("map-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("map-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Up);
+    assert!(picture(&app, 160, 40).contains("trial 19 "), "the one before the newest");
+}
+
+#[test]
+fn trials_are_listed_found_and_opened() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('3'));
+    for code in [KeyCode::Up, KeyCode::PageUp, KeyCode::Down] {
+        press(&mut app, code);
+    }
+    insta::assert_snapshot!("trials-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("trials-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Char('/'));
+    "fell 4".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
+    assert!(app.desk.found().iter().all(|trial| trial.verdict == Some(Verdict::Fell)) && !app.desk.found().is_empty());
+    press(&mut app, KeyCode::Enter);
+    insta::assert_snapshot!("trials-found", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Esc);
+    assert_eq!(app.desk.found().len(), app.desk.shown.story.trials.len(), "all are there again");
+    press(&mut app, KeyCode::Char('/'));
+    "nothing like it".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
+    assert!(picture(&app, 80, 24).contains("No trial has all of this"));
+    assert_eq!(app.desk.selected_trial(), None);
+}
+
+/// What the firmware made of a setting stands beside what was asked, where it is not the same.
+#[test]
+fn a_value_that_was_not_taken_is_told_beside_what_was_asked() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('4'));
+    assert!(!picture(&app, 80, 24).contains('≠'));
+    let clock = app.desk.shown.story.reported.get_mut("core_clock").expect("read back");
+    *clock -= Decimal::from(100);
+    assert!(picture(&app, 80, 24).contains("core clock, MHz  4 700   ≠ 4 600     4 750"));
+    app.desk.shown.story.trials.last_mut().expect("a trial").reported.insert("core_clock".into(), Decimal::from(4600));
+    press(&mut app, KeyCode::Char('3'));
+    assert!(picture(&app, 160, 40).contains("core clock: reported 4 600 MHz"));
+}
+
+/// Every sensor can be seen on the smallest screen.
+#[test]
+fn sensors_that_there_is_no_room_for_are_one_key_away() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('5'));
+    let mut unseen: Vec<String> = app.desk.shown.traced().map(|sensor| sensor.label.clone()).collect();
+    let first = picture(&app, 80, 24);
+    assert!(first.contains("more sensors, with tab"), "{first}");
+    for _ in 0..2 {
+        let screen = picture(&app, 80, 24);
+        unseen.retain(|label| !screen.contains(&format!("\" {label}")) && !screen.contains(&format!(" {label}")));
+        press(&mut app, KeyCode::Tab);
+    }
+    assert_eq!(unseen, [""; 0]);
+    assert!(!picture(&app, 160, 60).contains("with tab"));
+    press(&mut app, KeyCode::Tab);
+}
+
+#[test]
+fn the_rig_is_shown_with_its_limits() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('4'));
+    insta::assert_snapshot!("rig-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("rig-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Char('1'));
+    assert!(picture(&app, 160, 40).contains("logbook"));
+}
+
+#[test]
+fn traces_show_the_climb_and_one_trial() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('5'));
+    insta::assert_snapshot!("traces-wide", picture(&app, 160, 40));
+    let whole = app.screens.traces.stretch(&app.desk).expect("readings");
+    press(&mut app, KeyCode::PageUp);
+    press(&mut app, KeyCode::Char('z'));
+    let trial = app.screens.traces.stretch(&app.desk).expect("readings");
+    assert!(trial.from > whole.from && trial.to < whole.to);
+    insta::assert_snapshot!("traces-narrow", picture(&app, 80, 24));
+}
+
+#[test]
+fn climbs_of_the_ledger_are_listed() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    press(&mut app, KeyCode::Char('6'));
+    assert!(picture(&app, 80, 24).contains("reading …"));
+    read_shelf(&mut app);
+    assert!(picture(&app, 80, 24).contains("There is no climb in this ledger yet"));
+    let rows = [(3, None), (2, Some(ClimbEnd::Completed)), (1, Some(ClimbEnd::Stopped))];
+    let listed = |(climb, end)| Listed { row: climb_row(climb, end), mark: (climb == 2).then(|| "4 700 MHz".into()) };
+    app.take_read(Read::Climbs(rows.map(listed).to_vec()));
+    let mut index = Index::default();
+    index.add_climb(3, "climb 3");
+    index.add_climb(2, "climb 2");
+    index.add_trial(1, "trial 1 held core_clock=4200");
+    index.add_trial(2, "trial 2 fell core_clock=4700");
+    app.take_read(Read::Trials(index));
+    press(&mut app, KeyCode::Up);
+    let picture = picture(&app, 160, 40);
+    assert!(picture.contains("climbs   2 of 3") && picture.contains("›    2  ✓  2026-06-20"), "{picture}");
+    assert!(picture.contains("not finished") && picture.contains("stopped"), "{picture}");
+    let small = self::picture(&app, 80, 24);
+    assert!(small.contains("4 700 MHz") && !small.contains("2026-06-20 2"), "the mark comes before the hour: {small}");
+    press(&mut app, KeyCode::Char('/'));
+    "clock>4500".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
+    press(&mut app, KeyCode::Enter);
+    insta::assert_snapshot!("climbs-found", self::picture(&app, 160, 40));
+    press(&mut app, KeyCode::Enter);
+    assert!(
+        app.desk.shelf.trouble.as_ref().is_some_and(|why| why.starts_with("climb 2 can't be opened")),
+        "there is no ledger"
+    );
+}
+
+#[test]
+fn scores_show_what_pays_and_how_it_ranks() {
+    let mut app = app_at("pays.plan.toml", Climb::is_ended);
+    press(&mut app, KeyCode::Char('7'));
+    read_shelf(&mut app);
+    let score = |climb, value| RecordRow {
+        climb,
+        trial: 3,
+        load: "bandwidth-copy".into(),
+        threads: "all".into(),
+        value,
+        unit: "GB/s".into(),
+        merit: value,
+    };
+    let listed = |climb| Listed { row: climb_row(climb, Some(ClimbEnd::Stopped)), mark: None };
+    app.take_read(Read::Climbs(vec![listed(3), listed(2), listed(1)]));
+    let result = Entered {
+        what: "bandwidth-copy".into(),
+        value: 44.1,
+        unit: "GB/s".into(),
+        specimen: String::new(),
+        source: "the club's last meeting".into(),
+    };
+    let entered = EnteredRow { entered: 1, result, wall: Moment::from_millis(0) };
+    // Its own record is not ranked twice.
+    app.take_read(Read::Records(vec![score(1, 99.0), score(2, 40.25), score(3, 43.75)], vec![entered]));
+    app.desk.shelf.is_reading = false;
+    press(&mut app, KeyCode::Right);
+    press(&mut app, KeyCode::Right);
+    insta::assert_snapshot!("scores-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("scores-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Home);
+    press(&mut app, KeyCode::Down);
+    press(&mut app, KeyCode::Enter);
+    let trial = picture(&app, 160, 40);
+    assert!(trial.contains("4 275 MHz") && trial.contains("trial 11 "), "the last trial of the second value: {trial}");
+}
+
+#[test]
+fn what_is_picked_is_compared_and_specimens_are_ranked_without_it() {
+    let mut app = app_at("quiet.plan.toml", Climb::is_ended);
+    let mark = |clock: i64| {
+        let rung = [("core_clock", clock.into()), ("core_voltage", Decimal::new(1210, 3))];
+        Some(rung.map(|(name, value)| (name.to_owned(), value)).into_iter().collect())
+    };
+    let listed = |climb, clock: i64| Listed {
+        row: ClimbRow { mark: mark(clock), ..climb_row(climb, Some(ClimbEnd::Stopped)) },
+        mark: Some(format!("{clock} MHz at 1.210 V")),
+    };
+    app.take_read(Read::Climbs(vec![listed(3, 4650), listed(2, 4725), listed(1, 4700)]));
+    press(&mut app, KeyCode::Char('8'));
+    insta::assert_snapshot!("compare-nothing", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Char('3'));
+    for code in [KeyCode::Home, KeyCode::Char('p'), KeyCode::End, KeyCode::Char('p'), KeyCode::Up, KeyCode::Char('p')] {
+        press(&mut app, code);
+    }
+    assert!(picture(&app, 160, 40).contains("  1+ "), "it is told in the list that it is picked");
+    press(&mut app, KeyCode::Char('8'));
+    insta::assert_snapshot!("compare-wide", picture(&app, 160, 40));
+    press(&mut app, KeyCode::Backspace);
+    press(&mut app, KeyCode::PageDown);
+    insta::assert_snapshot!("compare-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Backspace);
+    assert!(picture(&app, 80, 24).contains("trial 1 of climb 1 is picked"));
+}
+
+#[test]
+fn no_size_breaks_the_view() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    for mode in [
+        None,
+        Some('?'),
+        Some('n'),
+        Some('q'),
+        Some('2'),
+        Some('3'),
+        Some('/'),
+        Some('4'),
+        Some('5'),
+        Some('6'),
+        Some('7'),
+        Some('8'),
+        Some('9'),
+    ] {
+        if let Some(key) = mode {
+            press(&mut app, KeyCode::Esc);
+            press(&mut app, KeyCode::Char(key));
+        }
+        for (columns, rows) in [(1, 1), (5, 3), (20, 8), (80, 24), (119, 29), (120, 30), (400, 120)] {
+            picture(&app, columns, rows);
+        }
+    }
+}
+
+#[test]
+fn without_colours_nothing_is_coloured() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    app.desk.theme = Theme::new(Depth::None);
+    let mut terminal = Terminal::new(TestBackend::new(160, 40)).expect("a terminal");
+    terminal.draw(|frame| app.draw(frame)).expect("drawn");
+    let is_plain = |colour| colour == Color::Reset;
+    assert!(terminal.backend().buffer().content().iter().all(|cell| is_plain(cell.fg) && is_plain(cell.bg)));
+}
+
+#[test]
+fn keys_do_what_the_key_line_offers() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    assert_eq!(press(&mut app, KeyCode::Char(' ')), [Said::Pause]);
+    assert_eq!(press(&mut app, KeyCode::Char(' ')), [Said::Resume]);
+    assert_eq!(press(&mut app, KeyCode::Char('d')), []);
+    press(&mut app, KeyCode::Char('n'));
+    for letter in "q? ok".chars() {
+        assert_eq!(press(&mut app, KeyCode::Char(letter)), []);
+    }
+    press(&mut app, KeyCode::Backspace);
+    assert_eq!(press(&mut app, KeyCode::Enter), [Said::Note { text: "q? o".into() }]);
+    press(&mut app, KeyCode::Char('n'));
+    assert_eq!(press(&mut app, KeyCode::Enter), [], "an empty note is none");
+    press(&mut app, KeyCode::Char('s'));
+    assert_eq!(press(&mut app, KeyCode::Esc), []);
+    press(&mut app, KeyCode::Char('s'));
+    assert_eq!(press(&mut app, KeyCode::Char('y')), [Said::Stop]);
+    press(&mut app, KeyCode::Char('q'));
+    assert_eq!(press(&mut app, KeyCode::Char('l')), [Said::Leave]);
+}
+
+#[test]
+fn only_where_there_is_a_mark_the_rig_can_stay_there() {
+    for (trials, said) in [(3, vec![]), (22, vec![Said::StopAtMark])] {
+        let mut app = app_at("dome.plan.toml", |climb| climb.trials() > trials);
+        assert_eq!(app.desk.shown.story.marks.is_empty(), said.is_empty(), "after {trials} trials");
+        press(&mut app, KeyCode::Char('s'));
+        assert_eq!(picture(&app, 160, 40).contains("stay at the last mark"), !said.is_empty());
+        assert_eq!(press(&mut app, KeyCode::Char('m')), said);
+    }
+}
+
+#[test]
+fn traces_are_looked_at_closer_and_over_each_other() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    // From a trial that fell to where it fell, and on to the next one.
+    press(&mut app, KeyCode::Char('3'));
+    press(&mut app, KeyCode::End);
+    while app.desk.selected_trial() != Some(15) {
+        press(&mut app, KeyCode::Up);
+    }
+    press(&mut app, KeyCode::Char('i'));
+    insta::assert_snapshot!("traces-incident", picture(&app, 120, 36));
+    press(&mut app, KeyCode::Char('i'));
+    assert_eq!(app.desk.selected_trial(), Some(16));
+    let closer = app.screens.traces.stretch(&app.desk);
+    press(&mut app, KeyCode::Char('i'));
+    press(&mut app, KeyCode::Char('i'));
+    press(&mut app, KeyCode::Char('i'));
+    assert_eq!(
+        (app.desk.selected_trial(), app.screens.traces.stretch(&app.desk)),
+        (Some(16), closer),
+        "once around all three"
+    );
+    press(&mut app, KeyCode::Char('+'));
+    press(&mut app, KeyCode::Char('-'));
+    assert_eq!(app.screens.traces.stretch(&app.desk), closer);
+    press(&mut app, KeyCode::Left);
+    assert_ne!(app.screens.traces.stretch(&app.desk), closer);
+    // A trial that holds and the one that falls, over each other.
+    press(&mut app, KeyCode::Char('p'));
+    press(&mut app, KeyCode::Up);
+    press(&mut app, KeyCode::Up);
+    press(&mut app, KeyCode::Char('p'));
+    press(&mut app, KeyCode::Char('o'));
+    insta::assert_snapshot!("traces-over", picture(&app, 120, 36));
+    // The picture that is written has the same trials on it.
+    let folder = tempfile::tempdir().expect("a folder");
+    let file = folder.path().join("over.svg");
+    app.screens.current_mut().write(&file, &mut app.desk).expect("written");
+    let svg = std::fs::read_to_string(file).expect("a picture");
+    assert!(svg.contains("1 trial 16") && svg.contains("2 trial 14"), "{svg}");
+    press(&mut app, KeyCode::Char('o'));
+    assert!(picture(&app, 120, 36).contains("✕"), "the climb again");
+}
+
+#[test]
+fn the_mouse_selects_what_it_is_over() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    let click = |app: &mut App, sign: &str, kind: MouseEventKind| {
+        let shown = picture(app, 160, 40);
+        let (row, line) = shown.lines().enumerate().find(|(_, line)| line.contains(sign)).expect(sign);
+        // The picture has its lines in quotes.
+        let column = line.split(sign).next().unwrap_or_default().chars().count() - 1;
+        let mouse = MouseEvent { kind, column: column as u16, row: row as u16, modifiers: KeyModifiers::NONE };
+        app.press(&Event::Mouse(mouse));
+    };
+    let left = MouseEventKind::Down(MouseButton::Left);
+    click(&mut app, "✕", left);
+    assert!(picture(&app, 160, 40).contains("trial 15   ✕ fell"), "from the profile to the list");
+    click(&mut app, "4 600 MHz at", left);
+    assert_eq!(app.desk.selected_trial(), Some(10));
+    click(&mut app, "trials", MouseEventKind::ScrollDown);
+    assert_eq!(app.desk.selected_trial(), Some(11));
+    press(&mut app, KeyCode::Char('2'));
+    click(&mut app, "✕", left);
+    assert_eq!(app.desk.selected_trial(), Some(16), "the first from the left");
+    press(&mut app, KeyCode::Char('7'));
+    click(&mut app, "4 500 MHz  ", left);
+    assert_eq!(app.desk.selected_trial(), Some(8));
+    press(&mut app, KeyCode::Char('9'));
+    click(&mut app, "core_voltage", left);
+    assert!(picture(&app, 160, 40).contains("›   setting     core_voltage"));
+    press(&mut app, KeyCode::Char('s'));
+    click(&mut app, "core_clock", left);
+    assert!(picture(&app, 160, 40).contains("›   setting     core_voltage"), "not beneath a question");
+}
+
+#[test]
+fn a_rig_of_many_sensors_is_scrolled() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    press(&mut app, KeyCode::Char('4'));
+    assert!(!picture(&app, 80, 40).contains("lines 1 to"), "there is room for all");
+    let small = picture(&app, 80, 20);
+    assert!(small.contains("lines 1 to 14 of ") && !small.contains("usage, %"), "{small}");
+    (0..50).for_each(|_| drop(press(&mut app, KeyCode::Down)));
+    let end = picture(&app, 80, 20);
+    assert!(end.contains("usage, %") && !end.contains("lines 1 to"), "{end}");
+    press(&mut app, KeyCode::Up);
+    assert_ne!(picture(&app, 80, 20), end, "not as often up as it was pressed at the end");
+}

@@ -1,0 +1,167 @@
+//! What is on trial now, how far it is, what comes next and why, and what went wrong last.
+
+use periculum_core::engine::Prospect;
+use periculum_core::model::moment::Span as Time;
+use periculum_core::model::quantity::measured;
+use periculum_core::story::TrialStory;
+use periculum_core::telling::{errand_words, mark_sentence, whereabouts};
+use ratatui::Frame;
+use ratatui::layout::Rect;
+use ratatui::style::Style;
+use ratatui::text::{Line, Span, Text};
+
+use super::fit::fit;
+use crate::tui::desk::Desk;
+use crate::tui::telling::{self, labels};
+
+/// Lines that this part takes.
+pub(super) const HEIGHT: u16 = 5;
+
+/// How wide the words in front of each line are.
+const LEAD: usize = 13;
+
+pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
+    let lines = match (&desk.shown.story.ended, desk.shown.story.open_trial()) {
+        (Some(_), _) => over(desk),
+        (None, Some(trial)) => {
+            vec![on_trial(desk, trial), pass(desk, trial, area.width), next_if(desk, true), next_if(desk, false)]
+        }
+        (None, None) => vec![between(desk)],
+    };
+    let lines = lines.into_iter().chain([trouble(desk)]).map(|line| fit(line, area.width, desk.theme.muted));
+    frame.render_widget(Text::from_iter(lines), area);
+}
+
+fn on_trial(desk: &Desk, trial: &TrialStory) -> Line<'static> {
+    let theme = &desk.theme;
+    let because = format!("   {}", telling::because(&trial.reason.because(&desk.shown.rig)));
+    Line::from(vec![
+        lead(desk, labels::ON_TRIAL),
+        Span::styled(desk.shown.rig.written(&trial.rung), theme.accent.bold()),
+        Span::styled(because, theme.muted),
+    ])
+}
+
+/// The proof's name, the passes behind us, and the one that runs.
+fn pass(desk: &Desk, trial: &TrialStory, width: u16) -> Line<'static> {
+    let theme = &desk.theme;
+    let mut line = Line::from(lead(desk, &trial.proof));
+    let Some((index, running)) = desk.shown.story.running_pass() else {
+        let what = match &desk.shown.story.under_way {
+            Some(errand) => telling::setting(&errand_words(errand, &desk.shown.rig)),
+            None if desk.shown.story.is_paused => telling::WAITS_FOR_YOU.into(),
+            None if let Some(until) = desk.shown.story.rests_until => {
+                telling::resting(until.since(desk.shown.story.latest))
+            }
+            None => telling::ABOUT_TO_BEGIN.into(),
+        };
+        line.push_span(Span::styled(what, theme.text));
+        return line;
+    };
+    let passes = &desk.shown.plan.proof_of(trial.stage).passes;
+    line.push_span(Span::styled(format!("{} ", running.order.load), theme.text));
+    if passes.len() > 1 {
+        line.push_span(Span::styled(format!("{}  ", telling::pass_of(index + 1, passes.len())), theme.muted));
+    }
+    let progress = desk.shown.story.progress.clone().unwrap_or_default();
+    let length = running.order.length;
+    let bar = if width >= 120 { 30 } else { 12 };
+    let full = (progress.done.seconds() / length.seconds() * f64::from(bar)).min(f64::from(bar)) as usize;
+    line.push_span(Span::styled("━".repeat(full), theme.text));
+    line.push_span(Span::styled("━".repeat(bar as usize - full), theme.faint));
+    let left = length - progress.done;
+    line.push_span(Span::styled(format!("  {}", telling::left(left)), theme.text));
+    let errors = if progress.errors == 0 { theme.muted } else { theme.bad };
+    line.push_span(Span::styled(format!("   {}", telling::errors(progress.errors)), errors));
+    if let Some(rate) = &progress.rate {
+        line.push_span(Span::styled(format!("   {} {}", measured(rate.value, 1), rate.unit), theme.muted));
+    }
+    let rest: Time = passes.iter().skip(index + 1).map(|pass| pass.length).sum();
+    if rest > Time::ZERO {
+        line.push_span(Span::styled(format!("   {}", telling::then_more(rest)), theme.muted));
+    }
+    line
+}
+
+/// What comes next if the trial holds, or if it falls.
+fn next_if(desk: &Desk, holds: bool) -> Line<'static> {
+    let theme = &desk.theme;
+    let prospect = desk.shown.outlook.as_ref().map(|outlook| if holds { &outlook.if_held } else { &outlook.if_fell });
+    let text = match prospect {
+        None => telling::NOT_KNOWN_YET.into(),
+        Some(Prospect::Try(rung, reason)) => match reason {
+            periculum_core::model::reason::Reason::StepBack { .. } => telling::back_to(&desk.shown.rig.written(rung)),
+            _ => desk.shown.rig.written(rung),
+        },
+        Some(Prospect::StageDone(..)) if desk.shown.rig.settings.is_empty() => telling::NOTHING_WAS_WRONG.into(),
+        Some(Prospect::NothingLeft) if desk.shown.rig.settings.is_empty() => telling::WHAT_WAS_WRONG.into(),
+        Some(Prospect::StageDone(rung, _)) if desk.shown.story.stages.len() < desk.shown.plan.stages.len() => {
+            telling::stage_done(&desk.shown.rig.written(rung), following(desk))
+        }
+        Some(Prospect::StageDone(rung, _)) => telling::climb_done(&desk.shown.rig.written(rung)),
+        Some(Prospect::NothingLeft) => telling::NOTHING_LEFT.into(),
+    };
+    let words = if holds { labels::IF_IT_HOLDS } else { labels::IF_IT_FALLS };
+    Line::from(vec![lead(desk, words), Span::styled(text, theme.text)])
+}
+
+fn following(desk: &Desk) -> Option<&'static str> {
+    desk.shown.plan.stages.get(desk.shown.story.stages.len()).map(|stage| stage.strategy.name())
+}
+
+fn between(desk: &Desk) -> Line<'static> {
+    let what = match &desk.shown.story.under_way {
+        Some(errand) => telling::on_the_way_home(&errand_words(errand, &desk.shown.rig)),
+        None if desk.shown.story.is_paused => telling::PAUSED_BETWEEN.into(),
+        None => telling::ABOUT_TO_BEGIN.into(),
+    };
+    Line::from(vec![lead(desk, labels::NOW), Span::styled(what, desk.theme.text)])
+}
+
+/// The end of the climb, and every mark that stands.
+fn over(desk: &Desk) -> Vec<Line<'static>> {
+    let theme = &desk.theme;
+    let how = desk.shown.story.ended.as_ref().map(|ended| {
+        let left = whereabouts(&ended.not_at_stock, ended.left_at.as_ref(), &desk.shown.rig);
+        format!("{}; {left}", ended.end.sentence())
+    });
+    let mut lines = vec![Line::from(vec![lead(desk, labels::OVER), Span::styled(how.unwrap_or_default(), theme.text)])];
+    if desk.shown.story.marks.is_empty() {
+        let is_beyond = |trial: &TrialStory| trial.held_the_proof() && trial.rung != desk.shown.rig.stock();
+        let why = match desk.shown.story.trials.iter().any(is_beyond) {
+            true => telling::ENDED_BEFORE_MARK,
+            false => telling::NOTHING_HARDER,
+        };
+        lines.push(Line::from(vec![lead(desk, labels::NO_MARK), Span::styled(why, theme.text)]));
+    }
+    for mark in desk.shown.story.marks.iter().rev().take(usize::from(HEIGHT) - 2) {
+        let flag = Span::styled(format!("{:<LEAD$}", labels::MARK_FLAG), theme.accent);
+        lines.push(Line::from(vec![flag, Span::styled(mark_sentence(mark, &desk.shown.rig), theme.text.bold())]));
+    }
+    lines
+}
+
+fn trouble(desk: &Desk) -> Line<'static> {
+    let theme = &desk.theme;
+    let Some(last) = desk.shown.story.incidents.last() else {
+        return Line::from(vec![lead(desk, labels::LAST_TROUBLE), Span::styled(telling::NO_TROUBLE, theme.text)]);
+    };
+    let trial = last.trial.and_then(|number| desk.shown.story.trial(number));
+    let verdict = trial.and_then(|trial| trial.verdict);
+    let style: Style = theme.verdict(verdict);
+    let sign = verdict.map_or("✕".to_owned(), |verdict| verdict.sign().to_string());
+    let place = trial.map_or(telling::OUTSIDE_TRIALS.to_owned(), |trial| {
+        format!("{}, {}", telling::trial(trial.number), desk.shown.rig.written(&trial.rung))
+    });
+    Line::from(vec![
+        lead(desk, labels::LAST_TROUBLE),
+        Span::styled(format!("{sign} "), style),
+        Span::styled(last.incident.to_string(), theme.text),
+        Span::styled(format!("   {place}"), theme.muted),
+    ])
+}
+
+fn lead(desk: &Desk, words: &str) -> Span<'static> {
+    // A name may be as long as its author likes; what follows stands off it.
+    Span::styled(format!("{:<LEAD$}", format!("{words} ")), desk.theme.muted)
+}
