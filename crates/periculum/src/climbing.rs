@@ -249,6 +249,7 @@ impl Prepared {
             ledger: self.ledger,
             number: self.number,
             orders: Orders::default(),
+            shown: InForce::new(),
             boot,
             operator,
             pacer: Pacer::new(pace),

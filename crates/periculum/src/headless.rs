@@ -1,5 +1,7 @@
 //! A climb without the interface: one line a trial, or one JSON object an entry.
 
+mod json;
+
 use std::collections::BTreeSet;
 use std::io::IsTerminal;
 use std::path::PathBuf;
@@ -8,15 +10,14 @@ use std::sync::Arc;
 
 use anyhow::Result;
 use periculum_core::engine::Entry;
-use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::moment::Span;
 use periculum_core::model::pass::{Progress, Workload};
 use periculum_core::model::plan::Plan;
 use periculum_core::model::quantity::{counted, harmless, measured, scored};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::{Story, TrialStory};
-use periculum_core::telling::{ask, grammar, mark_sentence, tell, whereabouts};
-use serde::Serialize;
+use periculum_core::telling::{answers_to, ask, mark_sentence, tell, whereabouts};
 
 use crate::cli::{Output, Pace};
 use crate::climbing::{Prepared, tell_past};
@@ -84,31 +85,6 @@ struct Printer {
     workload: Option<Workload>,
 }
 
-#[derive(Serialize)]
-struct JsonEntry<'a> {
-    at: Moment,
-    /// What went wrong, in a sentence.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    told: Option<String>,
-    #[serde(flatten)]
-    entry: &'a Entry,
-}
-
-#[derive(Serialize)]
-struct JsonProgress<'a> {
-    at: Moment,
-    kind: &'static str,
-    #[serde(flatten)]
-    progress: &'a Progress,
-}
-
-fn told(entry: &Entry) -> Option<String> {
-    match entry {
-        Entry::Incident { incident, .. } => Some(incident.to_string()),
-        _ => None,
-    }
-}
-
 impl Printer {
     fn new(style: Style, tells_rounds: bool, rig: Arc<Rig>, story: Story, ledger: PathBuf) -> Self {
         let shows_progress = style == Style::Lines && std::io::stdout().is_terminal();
@@ -130,10 +106,11 @@ impl Printer {
     fn take(&mut self, notice: &Notice) {
         notice::take(&mut self.story, notice);
         match (notice, self.style) {
-            (Notice::Told { at, entry }, Style::Json) => print_json(&JsonEntry { at: *at, told: told(entry), entry }),
+            (Notice::Told { at, entry }, Style::Json) => json::print(&json::Entry::of(*at, entry, &self.rig)),
             (Notice::Progress { at, progress }, Style::Json) => {
-                print_json(&JsonProgress { at: *at, kind: "progress", progress });
+                json::print(&json::Progress::of(*at, progress));
             }
+            (Notice::Misheard { why }, _) => complain!("periculum: {why}"),
             (Notice::LeftBehind { problem }, _) => {
                 complain!("periculum: {problem}; `periculum restore` puts back what was left");
             }
@@ -163,7 +140,7 @@ impl Printer {
                 self.print(&format!("     stage {} is over: {}", stage + 1, end.sentence(&self.rig)));
             }
             Entry::Asked { question, .. } => {
-                let answers = grammar(question.answers());
+                let answers = answers_to(question, &self.rig);
                 self.print(&format!("  ?  {}; then say {answers}", ask(question, &self.rig)));
             }
             Entry::CeilingRaised { .. } | Entry::OthersBusy { .. } | Entry::ProfileSaved { .. } => {
@@ -279,13 +256,6 @@ impl Printer {
             self.print(&format!("     {waits}; `{resume}` goes on with it"));
         }
         exit_code(parting, &self.story, plan)
-    }
-}
-
-fn print_json(line: &impl Serialize) {
-    match serde_json::to_string(line) {
-        Ok(text) => write(&(text + "\n")),
-        Err(error) => tracing::error!(%error, "a line can't be written as JSON"),
     }
 }
 

@@ -20,6 +20,8 @@ pub(crate) enum Notice {
     Sample { at: Moment, readings: BTreeMap<String, f64> },
     /// Something of the machine could not be put back as it was.
     LeftBehind { problem: String },
+    /// What the operator wrote down with an answer can't be; the question stands.
+    Misheard { why: String },
     /// What comes next has changed.
     Outlook(Option<Box<Outlook>>),
 }
@@ -31,6 +33,6 @@ pub(crate) fn take(story: &mut Story, notice: &Notice) {
         Notice::ReadBack(event) => story.hear(event),
         Notice::Progress { at, progress } => story.progress(*at, progress.clone()),
         Notice::Sample { at, readings } => story.sample(*at, readings.clone()),
-        Notice::Outlook(_) | Notice::LeftBehind { .. } => {}
+        Notice::Outlook(_) | Notice::LeftBehind { .. } | Notice::Misheard { .. } => {}
     }
 }

@@ -148,7 +148,7 @@ impl<'a> Play<'a> {
                     effort.restarts += u32::from(starts);
                     effort.by_hand += u32::from(by_hand);
                 }
-                Event::ChangeMade { reported: self.in_force.clone(), started_anew: true }
+                Event::ChangeMade { reported: self.in_force.clone(), started_anew: true, shown: InForce::new() }
             }
             Some(Command::RunPass(order)) => {
                 let report = self.run(&order);

@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 
 use crate::engine::answer::Answer;
+use crate::engine::field::Written;
 use crate::model::ending::Ending;
 use crate::model::incident::Incident;
 use crate::model::moment::Span;
@@ -52,6 +53,9 @@ pub enum Event {
         /// Whether the machine has another boot identifier than when it was asked for: a change that needs a start is in
         /// force only then.
         started_anew: bool,
+        /// What the rig itself shows of settings that somebody changed, where they wrote it down.
+        #[serde(default, skip_serializing_if = "InForce::is_empty")]
+        shown: InForce,
     },
     /// The last change could not be applied, or the rig did not survive it.
     ApplyFailed {
@@ -191,7 +195,11 @@ pub enum Said {
     /// hand stays, and the climb goes on when it is taken up again.
     Suspend,
     /// The change is made by hand, and the rig runs.
-    Done,
+    Done {
+        /// What the rig itself shows of what was changed, as it was typed.
+        #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+        written: Written,
+    },
     /// The change was made, and the rig did not start.
     NoStart,
     /// The rig started, but with its defaults in force.
@@ -204,7 +212,12 @@ const ALWAYS: [(&str, Said); 3] = [("stop", Said::Stop), ("stop-at-mark", Said::
 impl Said {
     /// The answer that it is, where it is one.
     pub fn answer(&self) -> Option<Answer> {
-        Answer::ALL.iter().copied().find(|answer| Self::from(*answer) == *self)
+        match self {
+            Self::Done { .. } => Some(Answer::Done),
+            Self::NoStart => Some(Answer::NoStart),
+            Self::Defaults => Some(Answer::Defaults),
+            _ => None,
+        }
     }
 
     /// Whether nothing is asked any more once this was said.
@@ -212,8 +225,18 @@ impl Said {
         self.answer().is_some() || ALWAYS.iter().any(|(_, said)| said == self)
     }
 
-    /// What a word means in lines and scripts.
-    pub fn of_word(word: &str) -> Option<Self> {
+    /// What a line means that somebody types or a script has: a word, and behind `done` what was written down, as in
+    /// `done multiplier=36.5 base_clock=100`.
+    pub fn of_line(line: &str) -> Option<Self> {
+        let (word, rest) = line.trim().split_once(char::is_whitespace).unwrap_or((line.trim(), ""));
+        let said = Self::of_word(word)?;
+        match said {
+            Self::Done { .. } => Some(Self::Done { written: written(rest)? }),
+            said => rest.is_empty().then_some(said),
+        }
+    }
+
+    fn of_word(word: &str) -> Option<Self> {
         let always = ALWAYS.into_iter().find(|(known, _)| *known == word).map(|(_, said)| said);
         always.or_else(|| Answer::ALL.iter().find(|answer| answer.word() == word).map(|answer| (*answer).into()))
     }
@@ -227,11 +250,31 @@ impl Said {
 impl From<Answer> for Said {
     fn from(answer: Answer) -> Self {
         match answer {
-            Answer::Done => Self::Done,
+            Answer::Done => Self::Done { written: Written::new() },
             Answer::NoStart => Self::NoStart,
             Answer::Defaults => Self::Defaults,
         }
     }
+}
+
+/// What is written down in a line as `name=value`, where a value goes on up to the next name; none where something has no name.
+fn written(text: &str) -> Option<Written> {
+    let (mut written, mut open) = (Written::new(), None::<String>);
+    for word in text.split_whitespace() {
+        match (word.split_once('='), &open) {
+            (Some((name, value)), _) => {
+                written.insert(name.to_owned(), value.to_owned());
+                open = Some(name.to_owned());
+            }
+            (None, Some(name)) => {
+                let value = written.entry(name.clone()).or_default();
+                value.push(' ');
+                value.push_str(word);
+            }
+            (None, None) => return None,
+        }
+    }
+    Some(written)
 }
 
 #[cfg(test)]
@@ -241,14 +284,29 @@ mod tests {
     #[test]
     fn every_answer_has_a_word_of_its_own_and_means_it() {
         for answer in Answer::ALL {
-            let said = Said::of_word(answer.word()).expect("a word");
+            let said = Said::of_line(answer.word()).expect("a word");
             assert_eq!((said.answer(), said.ends_question()), (Some(*answer), true));
         }
         for word in Said::words(&[]) {
-            let said = Said::of_word(word).expect("a word");
+            let said = Said::of_line(word).expect("a word");
             assert!(said.ends_question() && said.answer().is_none(), "{word}");
         }
-        assert_eq!(Said::of_word("yes"), None);
+        assert_eq!(Said::of_line("yes"), None);
         assert!(!Said::Pause.ends_question());
+    }
+
+    #[test]
+    fn what_is_written_down_stands_behind_done_and_nowhere_else() {
+        let written = |pairs: &[(&str, &str)]| {
+            let written = pairs.iter().map(|(name, value)| ((*name).to_owned(), (*value).to_owned())).collect();
+            Some(Said::Done { written })
+        };
+        assert_eq!(Said::of_line(" done "), written(&[]));
+        let line = "done clock=4 700 volts=1,25";
+        assert_eq!(Said::of_line(line), written(&[("clock", "4 700"), ("volts", "1,25")]));
+        assert_eq!(Said::of_line("done 4700"), None);
+        assert_eq!(Said::of_line("no-start clock=4"), None);
+        let old: Said = serde_json::from_str(r#"{"said":"done"}"#).expect("as earlier versions wrote it");
+        assert_eq!(Some(old), written(&[]));
     }
 }

@@ -47,6 +47,8 @@ pub struct Story {
     pub readings: BTreeMap<String, f64>,
     /// What the rig reported of its settings when they were read back last.
     pub reported: InForce,
+    /// What somebody wrote down that the rig shows of its settings, until these are changed again.
+    shown: InForce,
     /// How it ended, where it has.
     pub ended: Option<EndStory>,
 }
@@ -63,15 +65,28 @@ impl Story {
     /// Takes in what an event says that is in none of the entries made of it; to be called before those are told.
     pub fn hear(&mut self, event: &Event) {
         match event {
-            Event::Started { in_force, .. } | Event::Restarted { in_force, .. } => self.reported.clone_from(in_force),
-            Event::Applied { reported } | Event::ChangeMade { reported, .. } => {
-                self.reported.clone_from(reported);
-                if let Some(trial) = self.trials.last_mut().filter(|trial| trial.verdict.is_none()) {
-                    trial.reported.clone_from(reported);
-                }
+            Event::Started { in_force, .. } | Event::Restarted { in_force, .. } => {
+                self.reported = self.with_shown(in_force);
+            }
+            Event::Applied { reported } => self.hear_in_force(reported),
+            Event::ChangeMade { reported, shown, .. } => {
+                self.shown.extend(shown.clone());
+                self.hear_in_force(reported);
             }
             _ => {}
         }
+    }
+
+    fn hear_in_force(&mut self, reported: &InForce) {
+        self.reported = self.with_shown(reported);
+        if let Some(trial) = self.trials.last_mut().filter(|trial| trial.verdict.is_none()) {
+            trial.reported.clone_from(&self.reported);
+        }
+    }
+
+    /// What was read back, with what somebody wrote down of settings that nobody reads back.
+    fn with_shown(&self, reported: &InForce) -> InForce {
+        self.shown.iter().chain(reported).map(|(name, value)| (name.clone(), *value)).collect()
     }
 
     /// Takes in telemetry of the running pass.
@@ -222,6 +237,7 @@ impl Story {
 
     fn begin_errand(&mut self, trial: Option<u32>, errand: &Errand) {
         self.under_way = Some(errand.clone());
+        self.shown.retain(|setting, _| errand.change_of(setting).is_none());
         // What was reported before says nothing of a rung that is on its way.
         if let Some(trial) = trial.and_then(|number| self.trial_mut(number)) {
             trial.reported.clear();

@@ -1,7 +1,8 @@
 //! Errands as instructions and as a few words.
 
-use crate::engine::{Answer, Question, Said};
+use crate::engine::{Answer, Misfit, Question, Said};
 use crate::model::errand::Errand;
+use crate::model::quantity::{harmless, with_unit};
 use crate::model::rig::Rig;
 use crate::model::rung::Change;
 
@@ -19,11 +20,43 @@ pub fn ask(question: &Question, rig: &Rig) -> String {
     }
 }
 
-/// What to say to a question, in lines and scripts: `done, or no-start, defaults, stop, stop-at-mark, leave`.
+/// What to say to a question that takes these answers, in lines and scripts: `done, or no-start, defaults, stop, stop-at-mark,
+/// leave`.
 pub fn grammar(answers: &[Answer]) -> String {
     let mut words = Said::words(answers);
     let first = words.next().unwrap_or_default();
     format!("{first}, or {}", words.collect::<Vec<_>>().join(", "))
+}
+
+/// What to say to a question, with what may be written down: `done, or no-start, …; with what it shows as done multiplier=…`.
+pub fn answers_to(question: &Question, rig: &Rig) -> String {
+    let fields = question.fields(rig);
+    let answers = grammar(question.answers());
+    if fields.is_empty() {
+        return answers;
+    }
+    let names: Vec<String> = fields.iter().map(|field| format!("{}=…", field.name)).collect();
+    format!("{answers}; what it shows may stand behind, as `done {}`", names.join(" "))
+}
+
+/// Why what was typed is nothing for its field, and what would be.
+pub fn misfit_words(misfit: &Misfit) -> String {
+    match misfit {
+        Misfit::NoNumber { typed } => format!("`{}` is no number; write one as 36.5", harmless(typed)),
+        Misfit::Unbelieved { number, unit, least, most } => format!(
+            "{} is hardly right, as it can be from {} to {}; is it another unit?",
+            with_unit(*number, unit),
+            with_unit(*least, unit),
+            with_unit(*most, unit)
+        ),
+        Misfit::NoWord { typed, words } => format!("`{}` is none of {}", harmless(typed), words.join(", ")),
+        Misfit::NoField { named, names } if names.is_empty() => {
+            format!("nothing can be written down here, and so no `{}`", harmless(named))
+        }
+        Misfit::NoField { named, names } => {
+            format!("there is nothing called `{}` to be written down; there is {}", harmless(named), names.join(", "))
+        }
+    }
 }
 
 /// What an answer means to the one who gives it.

@@ -8,7 +8,7 @@ mod stage;
 
 use rust_decimal::Decimal;
 
-pub use errand::{answer_words, ask, change_words, errand_words, grammar};
+pub use errand::{answer_words, answers_to, ask, change_words, errand_words, grammar, misfit_words};
 pub use evidence::bound_words;
 pub use stage::stage_words;
 
@@ -191,7 +191,11 @@ fn operator(said: &Said) -> String {
         Said::StopAtMark => "the operator stops, and leaves the rig at its mark".into(),
         Said::Leave => "the operator leaves".into(),
         Said::Suspend => "the program is told to end; what was written for the next start stays".into(),
-        Said::Done => "the operator made the change".into(),
+        Said::Done { written } if written.is_empty() => "the operator made the change".into(),
+        Said::Done { written } => {
+            let shown = written.iter().map(|(name, value)| format!("{name} {value}"));
+            format!("the operator made the change, and reads {}", shown.collect::<Vec<_>>().join(", "))
+        }
         Said::NoStart => "the operator says it did not start".into(),
         Said::Defaults => "the operator says it came back with defaults".into(),
     }

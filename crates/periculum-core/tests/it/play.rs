@@ -28,11 +28,21 @@ impl Play {
         Self::of(Course::plain())
     }
 
+    /// A climb of which nothing can be read back.
+    pub(crate) fn unread(course: Course) -> Self {
+        Self::with(course, |_| InForce::new())
+    }
+
     pub(crate) fn of(course: Course) -> Self {
+        Self::with(course, InForce::clone)
+    }
+
+    fn with(course: Course, reported: impl FnOnce(&InForce) -> InForce) -> Self {
         let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
         let climb = Climb::new(course.rig.clone(), course.plan.clone());
         let mut play = Self { course, climb, in_force, now: 0, story: Story::default(), command: None, is_slow: false };
-        play.event(&Event::Started { in_force: play.in_force.clone(), ahead: 0, rules: RULES });
+        let in_force = reported(&play.in_force);
+        play.event(&Event::Started { in_force, ahead: 0, rules: RULES });
         play
     }
 

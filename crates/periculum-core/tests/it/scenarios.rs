@@ -291,7 +291,7 @@ fn nothing_is_said_to_events_that_do_not_fit() {
         Event::ApplyFailed { incident: Incident::new(IncidentKind::Freeze, "stray") },
         Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES },
         Event::PassProgress { progress: Progress::default() },
-        Event::OperatorSaid { said: Said::Done },
+        Event::OperatorSaid { said: Said::from(periculum_core::engine::Answer::Done) },
         Event::OperatorSaid { said: Said::NoStart },
     ];
     for event in stray {

@@ -75,7 +75,7 @@ fn make(play: &mut Play) {
     let Some(question) = play.climb.question() else { return };
     let periculum_core::engine::Question::Change { errand } = question;
     play.in_force.extend(errand.changes().iter().map(|change| (change.setting.clone(), change.to)));
-    play.event(&Event::ChangeMade { reported: play.in_force.clone(), started_anew: false });
+    play.event(&Event::ChangeMade { reported: play.in_force.clone(), started_anew: false, shown: InForce::new() });
 }
 
 fn events(in_force: &InForce) -> Vec<(&'static str, Event)> {
@@ -95,7 +95,7 @@ fn events(in_force: &InForce) -> Vec<(&'static str, Event)> {
     vec![
         ("started", Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES }),
         ("applied", Event::Applied { reported: in_force.clone() }),
-        ("change made", Event::ChangeMade { reported: in_force.clone(), started_anew: false }),
+        ("change made", Event::ChangeMade { reported: in_force.clone(), started_anew: false, shown: InForce::new() }),
         ("apply failed", Event::ApplyFailed { incident: incident(IncidentKind::NotTaken) }),
         ("progress", Event::PassProgress { progress: Progress::default() }),
         ("pass ended", Event::PassEnded { report, reported: None }),
@@ -108,7 +108,7 @@ fn events(in_force: &InForce) -> Vec<(&'static str, Event)> {
         ("said stop at mark", said(Said::StopAtMark)),
         ("said leave", said(Said::Leave)),
         ("said suspend", said(Said::Suspend)),
-        ("said done", said(Said::Done)),
+        ("said done", said(Said::from(periculum_core::engine::Answer::Done))),
         ("said no start", said(Said::NoStart)),
         ("program died", restarted(Ending::ProgramDied)),
         ("machine restarted", restarted(Ending::MachineRestarted)),

@@ -4,10 +4,11 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::time::Duration;
 
 use anyhow::{Context, Result};
-use periculum_core::engine::{Climb, Command, Event, Other, Question, Said, Step};
+use periculum_core::engine::{Climb, Command, Event, Other, Question, Said, Step, check};
 use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Span;
 use periculum_core::model::rung::InForce;
+use periculum_core::telling::misfit_words;
 use periculum_ledger::{Ledger, Line, SignsOfLife};
 use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, ReadBack, Sensed, answer_to};
 use periculum_rigs::hold::Hold;
@@ -46,6 +47,8 @@ pub(crate) struct Driver<L> {
     pub(crate) pacer: Pacer,
     pub(crate) listener: L,
     pub(crate) readings: Readings,
+    /// What the operator wrote down that the rig shows, with the answer that is being confirmed.
+    pub(crate) shown: InForce,
     /// The settings that the machine is started anew for by itself.
     pub(crate) starts_for: BTreeSet<String>,
     /// Why what should be readable is not, as it was told last.
@@ -110,13 +113,17 @@ impl<L: FnMut(Notice)> Driver<L> {
 
     /// Takes what the operator says; that something is done, only with what the rig says of it.
     fn hear(&mut self, said: Said) -> Result<()> {
-        match self.climb.question() {
-            Some(Question::Change { errand }) if said == Said::Done => {
-                self.give(Order::Confirm(errand));
-                Ok(())
-            }
-            _ => self.take(Event::OperatorSaid { said }),
+        let (Some(question), Said::Done { written }) = (self.climb.question(), &said) else {
+            return self.take(Event::OperatorSaid { said });
+        };
+        if let Err(misfit) = check(&question.fields(self.climb.rig()), written) {
+            (self.listener)(Notice::Misheard { why: misfit_words(&misfit) });
+            return self.operator.scripted_answer().map_or(Ok(()), |next| self.hear(next));
         }
+        self.shown = question.shown(self.climb.rig(), written);
+        let Question::Change { errand } = question;
+        self.give(Order::Confirm(errand));
+        Ok(())
     }
 
     /// Gives an order whose answer is waited for.
@@ -169,7 +176,8 @@ impl<L: FnMut(Notice)> Driver<L> {
             (Order::Confirm(_), Answer::InForce(read_back)) => {
                 let started_anew = read_back.started_anew;
                 let reported = self.in_force(read_back)?;
-                self.take(Event::ChangeMade { reported, started_anew })
+                let shown = std::mem::take(&mut self.shown);
+                self.take(Event::ChangeMade { reported, started_anew, shown })
             }
             (Order::Prepare(errand), Answer::Prepared) => self.begin_errand(&errand),
             (Order::StartAnew, Answer::StartingAnew) => self.take(Event::OperatorSaid { said: Said::Suspend }),

@@ -91,7 +91,7 @@ impl Operator {
 }
 
 fn answer(line: &str) -> Option<Said> {
-    Said::of_word(line.trim())
+    Said::of_line(line)
 }
 
 fn no_answer(line: &str) -> String {
@@ -105,7 +105,7 @@ mod tests {
 
     #[test]
     fn answers_are_words_and_anything_else_is_told() {
-        assert_eq!(answer(" done "), Some(Said::Done));
+        assert_eq!(answer(" done "), Some(Answer::Done.into()));
         assert_eq!(answer("no-start"), Some(Said::NoStart));
         assert_eq!(answer("yes"), None);
         assert!(no_answer("y\u{1b}[2J").starts_with("`y\u{fffd}[2J` is no answer"));
@@ -118,7 +118,7 @@ mod tests {
         std::fs::write(&path, "done\n\ndefaults\n").expect("written");
         let (_words, mut operator) = Operator::new();
         operator.read_script(&path).expect("answers");
-        assert_eq!(operator.scripted_answer(), Some(Said::Done));
+        assert_eq!(operator.scripted_answer(), Some(Answer::Done.into()));
         assert_eq!(operator.scripted_answer(), Some(Said::Defaults));
         assert!(!operator.is_mute());
         assert_eq!(operator.scripted_answer(), None);

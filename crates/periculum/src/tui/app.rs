@@ -4,7 +4,8 @@ mod general;
 
 use std::path::Path;
 
-use periculum_core::engine::Said;
+use periculum_core::engine::{Answer, Said};
+use periculum_core::telling::misfit_words;
 use ratatui::Frame;
 use ratatui::crossterm::event::{
     Event, KeyCode, KeyEvent, KeyEventKind, KeyModifiers, MouseButton, MouseEvent, MouseEventKind,
@@ -79,8 +80,10 @@ impl App {
 
     /// Takes in what the driver tells.
     pub(super) fn hear(&mut self, notice: Notice) {
-        if let Notice::LeftBehind { problem } = &notice {
-            self.left_behind.push(problem.clone());
+        match &notice {
+            Notice::LeftBehind { problem } => self.left_behind.push(problem.clone()),
+            Notice::Misheard { why } => self.desk.told = Some(why.clone()),
+            _ => {}
         }
         self.desk.hear(notice);
         // What was asked about a climb that is over need not be answered any more.
@@ -195,7 +198,9 @@ impl App {
 
     fn act(&mut self, general: General) -> Option<Said> {
         match general {
+            General::Answer(Answer::Done) => return Some(Said::Done { written: self.desk.written() }),
             General::Answer(answer) => return Some(answer.into()),
+            General::WriteDown => self.overlay = Entry::shown(&self.desk, 0).map(Overlay::Entry),
             General::PauseOrGoOn => return Some(self.pause_or_go_on()),
             General::Stop => self.overlay = Some(Overlay::Card(Card::stopping(&self.desk))),
             General::Help => self.overlay = Some(Overlay::Help),
@@ -306,6 +311,13 @@ impl App {
         let text = entry.text().trim().to_owned();
         match entry.purpose {
             Purpose::Find => {}
+            Purpose::Shown(at) => {
+                let fields = self.desk.fields();
+                let misfit = fields.get(at).and_then(|field| self.desk.write_down(field, &text).err());
+                let next = if misfit.is_some() { Some(entry) } else { Entry::shown(&self.desk, at + 1) };
+                self.desk.told = misfit.as_ref().map(misfit_words);
+                self.overlay = next.map(Overlay::Entry);
+            }
             Purpose::Note | Purpose::Saw(_) if text.is_empty() => {}
             Purpose::Note => return Some(Said::Note { text }),
             Purpose::Saw(trial) => return Some(Said::Saw { text, trial }),

@@ -77,6 +77,7 @@ impl Climbed {
                 }
             }
             Notice::Told { .. } | Notice::ReadBack(_) | Notice::LeftBehind { .. } | Notice::Progress { .. } => {}
+            Notice::Misheard { .. } => {}
         }
     }
 

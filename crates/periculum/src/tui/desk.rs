@@ -1,7 +1,7 @@
 //! What all screens share: the climb that is shown, what is selected and looked for in it, the ledger's climbs, what was picked,
 //! and the plan that is being written.
 
-use periculum_core::engine::Answer;
+use periculum_core::engine::{Answer, Field, Misfit, Question, Written};
 use periculum_core::story::TrialStory;
 use periculum_core::story::finding::Query;
 use periculum_core::story::stretch::Stretch;
@@ -34,6 +34,8 @@ pub(super) struct Desk {
     pub(super) shelf: Shelf,
     /// What is compared.
     pub(super) picks: Picks,
+    /// What was written down for a question, and which.
+    reply: Option<(Question, Written)>,
     /// The plan that is being written.
     pub(super) draft: Option<Draft>,
     pub(super) theme: Theme,
@@ -58,6 +60,7 @@ impl Desk {
             found: Vec::new(),
             shelf: Shelf::of(library),
             picks: Picks::default(),
+            reply: None,
             draft: None,
             theme,
             places: Places::default(),
@@ -91,8 +94,40 @@ impl Desk {
 
     /// Whether something is asked of whoever looks at it that takes this answer.
     pub(super) fn takes(&self, answer: Answer) -> bool {
-        let question = self.shown.story.question.as_ref().filter(|_| self.is_climbing());
-        question.is_some_and(|question| question.answers().contains(&answer))
+        self.question().is_some_and(|question| question.answers().contains(&answer))
+    }
+
+    /// What is asked of whoever looks at it.
+    pub(super) fn question(&self) -> Option<&Question> {
+        self.shown.story.question.as_ref().filter(|_| self.is_climbing())
+    }
+
+    /// What may be written down with its answer.
+    pub(super) fn fields(&self) -> Vec<Field> {
+        self.question().map(|question| question.fields(&self.shown.rig)).unwrap_or_default()
+    }
+
+    /// What was written down for the question that stands.
+    pub(super) fn written(&self) -> Written {
+        let reply = self.reply.as_ref().filter(|(question, _)| Some(question) == self.question());
+        reply.map(|(_, written)| written.clone()).unwrap_or_default()
+    }
+
+    /// Writes down what was typed for a field of the question that stands; nothing typed takes back what was.
+    ///
+    /// # Errors
+    /// Where it is nothing for that field.
+    pub(super) fn write_down(&mut self, field: &Field, typed: &str) -> Result<(), Misfit> {
+        let Some(question) = self.question().cloned() else { return Ok(()) };
+        let mut written = self.written();
+        if typed.is_empty() {
+            written.remove(&field.name);
+        } else {
+            field.read(typed)?;
+            written.insert(field.name.clone(), typed.to_owned());
+        }
+        self.reply = Some((question, written));
+        Ok(())
     }
 
     /// Whether a climb could be begun: none is driven, and nothing that was written is lost by it.

@@ -219,6 +219,30 @@ fn a_climb_by_hand_follows_the_operators_answers() {
     assert_eq!(lines.last().expect("a last line")["marks"][0]["rung"]["multiplier"], "36.5");
 }
 
+#[test]
+fn what_the_firmware_shows_is_written_down_behind_done() {
+    let home = Home::new();
+    let plan = short_by_hand(&home);
+    let script = "done multiplier=36,0 base_clock=100\ndone multiplier=3600\ndone\ndone multiplier=36.0\ndone\ndone\n";
+    let answers = home.write("answers", script);
+    let mut climb = home.periculum();
+    climb.arg("climb").arg(&plan).args(["--headless", "--json", "--answers"]).arg(answers);
+    let run = climb.output().expect("started");
+    let (told, misheard) = (String::from_utf8_lossy(&run.stdout), String::from_utf8_lossy(&run.stderr));
+    assert!(misheard.contains("3 600 × is hardly right"), "{misheard}");
+    let lines = json_lines(&told);
+    let asked = of_kind(&lines, "asked")[0];
+    assert_eq!(asked["answers"][0], "done");
+    assert_eq!(
+        (&asked["fields"][0]["name"], &asked["fields"][0]["number"]["unit"]),
+        (&"multiplier".into(), &"×".into())
+    );
+    // 37 was asked for the second time, and 36 is what it shows.
+    let incident = of_kind(&lines, "incident")[0];
+    assert_eq!(incident["incident"], "not-taken", "{told}");
+    assert!(incident["told"].as_str().expect("words").contains("36.0"), "{incident}");
+}
+
 /// The demo's rig, but that somebody sets the clock, or that a start brings it into force.
 fn practised(home: &Home, takes_effect: &str) -> PathBuf {
     let (rig, plan) = (demo("dome.rig.toml"), demo("dome.plan.toml"));

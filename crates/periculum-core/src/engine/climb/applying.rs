@@ -3,6 +3,8 @@
 use std::mem;
 use std::ops::ControlFlow;
 
+use rust_decimal::Decimal;
+
 use super::climber::{Climber, blame};
 use crate::engine::entry::{ClimbEnd, Declined, Entry};
 use crate::engine::event::Said;
@@ -22,24 +24,39 @@ impl Climber {
     pub(super) fn on_change_made(
         &mut self,
         state: State,
-        reported: &InForce,
+        (reported, shown): (&InForce, &InForce),
         started_anew: bool,
         step: &mut Step,
     ) -> State {
         let Some(question) = state.question(&self.rig) else { return state };
-        step.entries.push(Entry::Operator { said: Said::Done });
+        let written = |(name, value): (&String, &Decimal)| {
+            let setting = self.rig.setting(name);
+            (name.clone(), setting.map_or_else(|| value.to_string(), |setting| setting.written_short(*value)))
+        };
+        step.entries.push(Entry::Operator { said: Said::Done { written: shown.iter().map(written).collect() } });
         if state.waits_for_start(&self.rig) && !started_anew {
             step.entries.push(Entry::Declined { because: Declined::NotStartedAnew });
             ask_again(state.trial(), question, step);
             return state;
         }
-        self.on_applied(state, reported, step)
+        self.on_applied_and_shown(state, (reported, shown), step)
     }
 
     pub(super) fn on_applied(&mut self, state: State, reported: &InForce, step: &mut Step) -> State {
+        self.on_applied_and_shown(state, (reported, &InForce::new()), step)
+    }
+
+    /// What came of a change, by what is read back and what somebody wrote down that the rig shows.
+    fn on_applied_and_shown(
+        &mut self,
+        state: State,
+        (reported, shown): (&InForce, &InForce),
+        step: &mut Step,
+    ) -> State {
+        let told = reported.iter().chain(shown).map(|(name, value)| (name.clone(), *value)).collect();
         match state {
             State::Trying(mut trial, Doing::Setting { under_way }) => {
-                for incident in self.belief.compare(&under_way.errand, reported) {
+                for incident in self.belief.compare(&under_way.errand, &told) {
                     blame(&mut trial, None, incident, step);
                 }
                 let trial = match self.do_instead(trial, under_way.instead, step) {
@@ -53,7 +70,7 @@ impl Climber {
                 }
             }
             State::GoingHome { then, under_way, mut given_up } => {
-                let mut incidents = self.belief.compare(&under_way.errand, reported);
+                let mut incidents = self.belief.compare(&under_way.errand, &told);
                 incidents.extend(self.belief.unread(reported, self.rules));
                 if under_way.instead.is_some() {
                     return self.end_on_the_way(then, incidents, step);

@@ -95,7 +95,9 @@ impl Climber {
                 self.on_started(state, in_force, *ahead, step)
             }
             Event::Applied { reported } => self.on_applied(state, reported, step),
-            Event::ChangeMade { reported, started_anew } => self.on_change_made(state, reported, *started_anew, step),
+            Event::ChangeMade { reported, started_anew, shown } => {
+                self.on_change_made(state, (reported, shown), *started_anew, step)
+            }
             Event::ApplyFailed { incident } => self.on_apply_failed(state, incident.clone(), step),
             Event::PassEnded { report, reported } => self.on_pass_ended(state, report, reported.as_ref(), step),
             Event::Sample { readings, highest } => self.watch_sensors(state, &Sample { readings, highest }, step),

@@ -60,6 +60,11 @@ impl Climb {
         step
     }
 
+    /// The rig that is climbed on.
+    pub fn rig(&self) -> &Rig {
+        &self.climber.rig
+    }
+
     /// Whether the climb is over.
     pub fn is_ended(&self) -> bool {
         self.state == State::Ended

@@ -37,7 +37,7 @@ impl Climber {
                 self.is_suspended = true;
                 self.put_aside(state, Aside::AsItStands, step)
             }
-            Said::Done => self.on_applied(state, &InForce::new(), step),
+            Said::Done { .. } => self.on_applied(state, &InForce::new(), step),
             Said::NoStart => {
                 let incident = told(IncidentKind::NoStart, Finding::SaidNoStart, question.as_ref());
                 self.on_apply_failed(state, incident, step)

@@ -409,9 +409,9 @@ impl Chaos {
             20 => Said::Leave,
             21 => Said::Suspend,
             22 => Said::Stop,
-            _ => Said::Done,
+            _ => Said::from(periculum_core::engine::Answer::Done),
         };
-        if said == Said::Done {
+        if matches!(said, Said::Done { .. }) {
             return self.answer();
         }
         Event::OperatorSaid { said }
@@ -419,7 +419,7 @@ impl Chaos {
 
     fn answer(&mut self) -> Event {
         let Some(Question::Change { errand }) = self.climb.question() else {
-            return Event::OperatorSaid { said: Said::Done };
+            return Event::OperatorSaid { said: Said::from(periculum_core::engine::Answer::Done) };
         };
         let said = match self.draw(12) {
             0 => {
@@ -445,7 +445,7 @@ impl Chaos {
             self.take_what_was_written();
             self.machine_down();
         }
-        Event::ChangeMade { reported: self.readable(), started_anew }
+        Event::ChangeMade { reported: self.readable(), started_anew, shown: InForce::new() }
     }
 
     fn pass_end(&mut self) -> Event {

@@ -17,6 +17,8 @@ const PAGE: usize = 10;
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum General {
     Answer(Answer),
+    /// Writes down what the rig shows.
+    WriteDown,
     PauseOrGoOn,
     Stop,
     Help,
@@ -32,6 +34,9 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>) -> Vec<(General, Ke
     let answers = Answer::ALL.iter().filter(|answer| desk.takes(**answer));
     let mut keys: Vec<(General, Key)> =
         answers.map(|answer| (General::Answer(*answer), key_of(*answer).first())).collect();
+    if !desk.fields().is_empty() {
+        keys.push((General::WriteDown, Key::letter('v', "v", labels::WHAT_IT_SHOWS).first()));
+    }
     if desk.is_climbing() {
         if desk.waits_for_go() {
             keys.push((General::PauseOrGoOn, Key::space(labels::GO_ON).first()));
@@ -40,7 +45,7 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>) -> Vec<(General, Ke
         }
         keys.push((General::Stop, Key::letter('s', "s", labels::STOP)));
     }
-    keys.push((General::Help, Key::letter('?', "?", labels::HELP_KEY)));
+    keys.push((General::Help, Key::letter('?', "?", labels::HELP_KEY).first()));
     keys.extend(View::ALL.into_iter().zip('1'..).map(|(view, digit)| {
         let key =
             if digit == '1' { Key::letter('1', "1–9", labels::VIEWS) } else { Key::silent(KeyCode::Char(digit)) };

@@ -10,7 +10,7 @@ use tui_input::{Input, InputRequest};
 use super::frame::block;
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
-use crate::tui::telling::labels;
+use crate::tui::telling::{self, labels};
 
 /// What is written for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -23,6 +23,8 @@ pub(in crate::tui) enum Purpose {
     Change,
     /// What comes into the plan besides.
     Add,
+    /// What the rig shows of what somebody changed: the field of this place.
+    Shown(usize),
     /// A note.
     Note,
     /// What was seen, in the trial that ran then.
@@ -33,14 +35,23 @@ pub(in crate::tui) enum Purpose {
 #[derive(Debug)]
 pub(in crate::tui) struct Entry {
     pub(in crate::tui) purpose: Purpose,
-    title: &'static str,
+    title: String,
     input: Input,
 }
 
 impl Entry {
     /// An entry that begins with this text.
-    pub(in crate::tui) fn new(purpose: Purpose, title: &'static str, text: &str) -> Self {
-        Self { purpose, title, input: Input::new(text.to_owned()) }
+    pub(in crate::tui) fn new(purpose: Purpose, title: impl Into<String>, text: &str) -> Self {
+        Self { purpose, title: title.into(), input: Input::new(text.to_owned()) }
+    }
+
+    /// For what the rig shows of the change of this place among those that are asked for; none behind the last.
+    pub(in crate::tui) fn shown(desk: &Desk, at: usize) -> Option<Self> {
+        let fields = desk.fields();
+        let field = fields.get(at)?;
+        let written = desk.written();
+        let typed = written.get(&field.name).map_or("", String::as_str);
+        Some(Self::new(Purpose::Shown(at), telling::shown_by_rig(field), typed))
     }
 
     /// For what the listed trials are to have.
@@ -74,7 +85,7 @@ impl Entry {
         let place =
             Rect { y: area.bottom().saturating_sub(6), height: 5.min(area.height), ..area }.inner(Margin::new(2, 0));
         frame.render_widget(Clear, place);
-        let block = block(desk, self.title);
+        let block = block(desk, &self.title);
         let inside = block.inner(place);
         frame.render_widget(block, place);
         let scroll = self.input.visual_scroll(usize::from(inside.width.saturating_sub(1)));

@@ -26,6 +26,7 @@ fn ask(desk: &Desk, question: &Question) -> Text<'static> {
     };
     let written = errand.changes().iter().filter(|change| rig.needs_start(&change.setting)).count();
     let by_hand = errand.changes().len() - written;
+    let shown = desk.written();
     let changes: Vec<(&Change, _)> =
         errand.changes().iter().map(|change| (change, change_words(change, rig))).collect();
     let unknown = || telling::WHATEVER_IT_IS.to_owned();
@@ -45,6 +46,9 @@ fn ask(desk: &Desk, question: &Question) -> Text<'static> {
             let how = if starts { telling::BY_ITS_START } else { telling::BY_YOUR_HAND };
             line.push(Span::styled(format!("   {how}"), theme.muted));
         }
+        if let Some(typed) = shown.get(&change.setting) {
+            line.push(Span::styled(format!("   {}", telling::it_shows(typed)), theme.good));
+        }
         lines.push(Line::from(line));
     }
     lines.extend([
@@ -53,7 +57,9 @@ fn ask(desk: &Desk, question: &Question) -> Text<'static> {
         Line::styled(telling::NOTHING_IS_LOST, theme.muted),
     ]);
     lines.push(Line::default());
-    for (key, does) in question.answers().iter().map(|answer| (key_of(*answer).shown, answer_words(*answer))) {
+    let shows = (!desk.fields().is_empty()).then_some(("v", telling::WRITE_WHAT_IT_SHOWS));
+    let answers = question.answers().iter().map(|answer| (key_of(*answer).shown, answer_words(*answer)));
+    for (key, does) in answers.chain(shows) {
         lines.push(Line::from(vec![
             Span::styled(format!("    {key}  "), theme.accent.bold()),
             Span::styled(does, theme.text),

@@ -59,7 +59,7 @@ impl Overlay {
         match self {
             Self::Help => false,
             Self::Card(card) => card.is_about_climbing,
-            Self::Entry(entry) => matches!(entry.purpose, Purpose::Saw(_)),
+            Self::Entry(entry) => matches!(entry.purpose, Purpose::Saw(_) | Purpose::Shown(_)),
         }
     }
 }
@@ -78,7 +78,7 @@ pub(super) struct Below {
 pub(super) fn draw(frame: &mut Frame, overlay: Option<&Overlay>, desk: &Desk, below: &Below, area: Rect) {
     match overlay {
         None => {
-            if let Some(question) = desk.shown.story.question.as_ref().filter(|_| desk.is_climbing()) {
+            if let Some(question) = desk.question() {
                 errand::draw(frame, desk, area, question);
             }
         }

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 
 use periculum_core::Decimal;
-use periculum_core::engine::{Climb, ClimbEnd, Said};
+use periculum_core::engine::{Answer, Climb, ClimbEnd, Said};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{CoreProgress, Progress, Score, Workload};
 use periculum_core::model::verdict::Verdict;
@@ -149,7 +149,33 @@ fn a_change_by_hand_is_asked_for_and_answered() {
     let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
     insta::assert_snapshot!("by-hand-narrow", picture(&app, 80, 24));
     assert_eq!(press(&mut app, KeyCode::Char('x')), [Said::NoStart]);
-    assert_eq!(press(&mut app, KeyCode::Char('d')), [Said::Done]);
+    assert_eq!(press(&mut app, KeyCode::Char('d')), [Answer::Done.into()]);
+}
+
+#[test]
+fn what_the_rig_shows_is_written_down_on_the_card() {
+    let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
+    assert!(picture(&app, 80, 24).contains("v  write down what it shows"));
+    press(&mut app, KeyCode::Char('v'));
+    type_text(&mut app, "3600");
+    press(&mut app, KeyCode::Enter);
+    assert!(picture(&app, 120, 30).contains("is hardly right"), "{}", picture(&app, 120, 30));
+    for _ in 0..4 {
+        press(&mut app, KeyCode::Backspace);
+    }
+    type_text(&mut app, "35,5");
+    press(&mut app, KeyCode::Enter);
+    // Nothing is known of the other one.
+    press(&mut app, KeyCode::Enter);
+    assert!(picture(&app, 80, 24).contains("it shows 35,5"), "{}", picture(&app, 80, 24));
+    let written = [("multiplier".to_owned(), "35,5".to_owned())].into();
+    assert_eq!(press(&mut app, KeyCode::Char('d')), [Said::Done { written }]);
+}
+
+fn type_text(app: &mut App, text: &str) {
+    for c in text.chars() {
+        press(app, KeyCode::Char(c));
+    }
 }
 
 #[test]
@@ -173,7 +199,7 @@ fn a_question_is_heard_of_while_another_climb_is_shown() {
     assert!(other.contains("the climb that runs asks you") && other.contains("every stage is done"), "{other}");
     assert_eq!(press(&mut app, KeyCode::Char('d')), [], "it is not answered from here");
     press(&mut app, KeyCode::Char('q'));
-    assert_eq!(press(&mut app, KeyCode::Char('d')), [Said::Done]);
+    assert_eq!(press(&mut app, KeyCode::Char('d')), [Answer::Done.into()]);
 }
 
 #[test]

@@ -163,6 +163,7 @@ pub(in crate::tui) const THIS_TRIAL: &str = "this trial";
 pub(in crate::tui) const TURN_BENCHMARK: &str = "benchmark";
 pub(in crate::tui) const UNDO: &str = "undo";
 pub(in crate::tui) const VIEWS: &str = "views";
+pub(in crate::tui) const WHAT_IT_SHOWS: &str = "what it shows";
 pub(in crate::tui) const WHOLE_CLIMB: &str = "the whole climb";
 pub(in crate::tui) const WRITE_THE_FILE: &str = "write the file";
 

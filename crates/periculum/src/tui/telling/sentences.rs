@@ -2,6 +2,7 @@
 
 use std::path::Path;
 
+use periculum_core::engine::{Field, Takes};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Threads;
 use periculum_core::model::quantity::counted;
@@ -389,3 +390,23 @@ pub(in crate::tui) fn is_there_already(path: &Path) -> String {
 pub(in crate::tui) fn file_of_climb(climb: i64, what: &str) -> String {
     format!("climb-{climb}-{what}")
 }
+
+/// What is asked for a field of what the rig itself shows.
+pub(in crate::tui) fn shown_by_rig(field: &Field) -> String {
+    let what = match &field.takes {
+        Takes::Number { unit, .. } if unit.is_empty() => String::new(),
+        Takes::Number { unit, .. } => format!(", {unit}"),
+        Takes::Words(words) => format!(": {}", words.join(", ")),
+        Takes::YesOrNo => ": yes or no".to_owned(),
+        Takes::Text => String::new(),
+    };
+    format!("{}{what}, as the rig itself shows it; nothing where it shows none", field.label)
+}
+
+/// What somebody wrote down behind a change.
+pub(in crate::tui) fn it_shows(typed: &str) -> String {
+    format!("it shows {typed}")
+}
+
+/// What comes of writing down what the rig shows.
+pub(in crate::tui) const WRITE_WHAT_IT_SHOWS: &str = "write down what it shows, where that may be something else";

@@ -1,0 +1,97 @@
+//! The lines of `--json`: each entry as the record has it, with what a program wants to know besides.
+
+use periculum_core::Decimal;
+use periculum_core::engine::{Entry as Told, Field, Said, Takes};
+use periculum_core::model::moment::Moment;
+use periculum_core::model::pass::Progress as Came;
+use periculum_core::model::rig::Rig;
+use serde::Serialize;
+
+use crate::output::styled;
+
+/// A line for an entry of the record.
+#[derive(Serialize)]
+pub(super) struct Entry<'a> {
+    at: Moment,
+    /// What went wrong, in a sentence.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    told: Option<String>,
+    /// What a question takes for an answer.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    answers: Vec<&'static str>,
+    /// What may be written down with its first answer.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    fields: Vec<Blank>,
+    #[serde(flatten)]
+    entry: &'a Told,
+}
+
+/// A line for how far a pass is.
+#[derive(Serialize)]
+pub(super) struct Progress<'a> {
+    at: Moment,
+    kind: &'static str,
+    #[serde(flatten)]
+    progress: &'a Came,
+}
+
+/// A field, with what it takes: a number with its bounds, or one of a few words; otherwise text.
+#[derive(Serialize)]
+struct Blank {
+    name: String,
+    label: String,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    number: Option<Number>,
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    words: Vec<String>,
+}
+
+#[derive(Serialize)]
+struct Number {
+    unit: String,
+    least: Decimal,
+    most: Decimal,
+}
+
+impl<'a> Entry<'a> {
+    pub(super) fn of(at: Moment, entry: &'a Told, rig: &Rig) -> Self {
+        let told = match entry {
+            Told::Incident { incident, .. } => Some(incident.to_string()),
+            _ => None,
+        };
+        let (answers, fields) = match entry {
+            Told::Asked { question, .. } => {
+                let fields = question.fields(rig).into_iter().map(Blank::from);
+                (Said::words(question.answers()).collect(), fields.collect())
+            }
+            _ => (Vec::new(), Vec::new()),
+        };
+        Self { at, told, answers, fields, entry }
+    }
+}
+
+impl<'a> Progress<'a> {
+    pub(super) fn of(at: Moment, progress: &'a Came) -> Self {
+        Self { at, kind: "progress", progress }
+    }
+}
+
+impl From<Field> for Blank {
+    fn from(field: Field) -> Self {
+        let (number, words) = match field.takes {
+            Takes::Number { unit, least, most } => (Some(Number { unit, least, most }), Vec::new()),
+            Takes::Words(words) => (None, words),
+            Takes::YesOrNo => (None, vec!["yes".to_owned(), "no".to_owned()]),
+            Takes::Text => (None, Vec::new()),
+        };
+        Self { name: field.name, label: field.label, number, words }
+    }
+}
+
+/// Prints a line.
+pub(super) fn print(line: &impl Serialize) {
+    match serde_json::to_string(line) {
+        Ok(text) => styled(std::io::stdout(), &(text + "\n")),
+        Err(error) => tracing::error!(%error, "a line can't be written as JSON"),
+    }
+}
