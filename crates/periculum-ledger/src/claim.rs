@@ -1,4 +1,4 @@
-//! One process at a time climbs with a ledger; any number may read it.
+//! One process at a time climbs on a rig with a ledger; any number may read it.
 
 use std::os::linux::net::SocketAddrExt;
 use std::os::unix::fs::MetadataExt;
@@ -6,12 +6,15 @@ use std::os::unix::net::{SocketAddr, UnixListener};
 use std::path::{Path, PathBuf};
 use std::{fs, io};
 
-use crate::error::LedgerError;
+use sha2::{Digest, Sha256};
 
-/// The right to climb with a ledger; it ends with the process, however that dies.
+use crate::error::LedgerError;
+use crate::rows::ClimbId;
+
+/// The right to climb on a rig with a ledger; it ends with the process, however that dies.
 ///
-/// It is a name in the kernel's abstract socket namespace (unix(7)) made of the file's device and inode: the same by whatever
-/// path or link the file is reached, and nothing beside it that could be removed. A lock of the file itself would not do, since
+/// It is a name in the kernel's abstract socket namespace (unix(7)) made of the file's device and inode and the rig's name: the
+/// same by whatever path or link the file is reached, and nothing beside it that could be removed. A lock of the file itself would not do, since
 /// closing it would take away the locks that SQLite has on it (fcntl(2)).
 #[derive(Debug)]
 pub struct Claim {
@@ -19,19 +22,21 @@ pub struct Claim {
 }
 
 impl Claim {
-    /// Takes the right for the ledger at this path.
+    /// Takes the right for the rig of this name with the ledger at this path.
     ///
     /// # Errors
     /// [`LedgerError::Claimed`] where another process has it.
-    pub fn take(ledger: &Path) -> Result<Self, LedgerError> {
+    pub(crate) fn take(ledger: &Path, rig: &str) -> Result<Self, LedgerError> {
         let failed = |source: io::Error| LedgerError::File { path: ledger.to_owned(), source };
         let file = fs::metadata(ledger).map_err(failed)?;
-        let name = format!("periculum ledger {} {}", file.dev(), file.ino());
+        // A name of a socket is short, and one of a rig may be long.
+        let of_rig = ClimbId::of_bytes(&Sha256::digest(rig));
+        let name = format!("periculum ledger {} {} {of_rig}", file.dev(), file.ino());
         let address = SocketAddr::from_abstract_name(name.as_bytes()).map_err(failed)?;
         match UnixListener::bind_addr(&address) {
             Ok(name) => Ok(Self { _name: name }),
             Err(error) if error.kind() == io::ErrorKind::AddrInUse => {
-                Err(LedgerError::Claimed { path: ledger.to_owned() })
+                Err(LedgerError::Claimed { path: ledger.to_owned(), rig: rig.to_owned() })
             }
             Err(error) => Err(failed(error)),
         }

@@ -2,6 +2,8 @@
 
 use std::path::PathBuf;
 
+use crate::rows::ClimbId;
+
 /// Something wrong with a ledger.
 #[derive(Debug, thiserror::Error)]
 pub enum LedgerError {
@@ -62,9 +64,11 @@ pub enum LedgerError {
         /// What is not known.
         what: String,
     },
-    /// Another process is climbing with this ledger.
-    #[error("another periculum is climbing with {path}; wait for it, or give this one --ledger FILE")]
+    /// Another process is climbing on this rig with this ledger.
+    #[error("another periculum is climbing on {rig} with {path}; wait for it, or give this one --ledger FILE")]
     Claimed {
+        /// Which rig.
+        rig: String,
         /// Which ledger.
         path: PathBuf,
     },
@@ -94,6 +98,18 @@ pub enum LedgerError {
         /// The number.
         climb: i64,
     },
+    /// There is no climb of this identifier.
+    #[error("there is no climb {id} in this ledger")]
+    UnknownClimb {
+        /// The identifier.
+        id: ClimbId,
+    },
+    /// A climb could not be given an identifier.
+    #[error("the operating system has no random numbers to tell this climb from others by: {why}")]
+    NoIdentifier {
+        /// What it says.
+        why: String,
+    },
     /// A profile whose mark held no soak is not applied at start.
     #[error("profile {name} has not held a soak, and what has not may keep the machine from starting: soak it first")]
     NotSoaked {
@@ -102,8 +118,14 @@ pub enum LedgerError {
     },
     /// The database refused something.
     #[error("the ledger's database failed")]
-    Database(#[from] rusqlite::Error),
+    Database(#[source] Box<dyn std::error::Error + Send + Sync>),
     /// A line can't be turned into text or back.
     #[error("a line of the ledger can't be written")]
     Format(#[from] serde_json::Error),
+}
+
+impl From<rusqlite::Error> for LedgerError {
+    fn from(error: rusqlite::Error) -> Self {
+        Self::Database(Box::new(error))
+    }
 }

@@ -13,7 +13,7 @@ use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::model::rung::InForce;
 use periculum_core::story::Story;
 use periculum_core::story::series::Series;
-use periculum_ledger::{Claim, ClimbRow, Ledger, Line, NewClimb, SignsOfLife};
+use periculum_ledger::{Claim, ClimbId, ClimbRow, Ledger, Line, NewClimb, Store};
 use periculum_loads::process::is_of_a_pass;
 use periculum_rigs::adapters::Beside;
 use periculum_rigs::bench::{Answer, Bench, Order, Remains, answer_to};
@@ -59,6 +59,7 @@ pub(crate) const PROVING_RIG: &str = include_str!("prove.rig.toml");
 pub(crate) struct Prepared {
     pub(crate) briefing: Briefing,
     pub(crate) number: i64,
+    id: ClimbId,
     /// What happened before.
     pub(crate) past: Vec<Line>,
     /// What its sensors read.
@@ -140,13 +141,13 @@ impl Prepared {
         seed: Option<u64>,
         wall: Moment,
     ) -> Result<Self> {
-        let claim = ledger.claim()?;
+        let claim = ledger.claim(&briefing.rig.name)?;
         let seed = briefing.adapters.specimen(seed);
         let (rig, plan) = (&briefing.rig, &briefing.plan);
         let machine = hold_machine(&briefing, sysroot)?;
         // A bench that can't be made must leave nothing behind.
         let mut bench = bench(&briefing, Linux::below(sysroot), seed, Began { at: wall, last: None })?;
-        let number = ledger.begin_climb(&NewClimb {
+        let ClimbRow { climb: number, id, .. } = ledger.begin(&NewClimb {
             plan: &plan.name,
             rig: &rig.name,
             specimen: &rig.specimens(),
@@ -161,6 +162,7 @@ impl Prepared {
         Ok(Self {
             briefing,
             number,
+            id,
             past: Vec::new(),
             traces: BTreeMap::new(),
             first,
@@ -194,8 +196,8 @@ impl Prepared {
             ))
             .into());
         }
-        let claim = ledger.claim()?;
         let briefing = recall(&ledger, &row)?;
+        let claim = ledger.claim(&briefing.rig.name)?;
         let machine = hold_machine(&briefing, sysroot)?;
         let past = ledger.lines(row.climb)?;
         let traces = ledger.samples(row.climb)?;
@@ -217,7 +219,19 @@ impl Prepared {
                 Event::Restarted { ending, lived, lived_at_most, in_force, unattended, last_words, rules: RULES }
             }
         };
-        Ok(Some(Self { briefing, number: row.climb, past, traces, first, climb, bench, ledger, claim, machine }))
+        Ok(Some(Self {
+            briefing,
+            number: row.climb,
+            id: row.id,
+            past,
+            traces,
+            first,
+            climb,
+            bench,
+            ledger,
+            claim,
+            machine,
+        }))
     }
 
     /// The climb as the ledger lists it.
@@ -236,18 +250,20 @@ impl Prepared {
         L: FnMut(Notice),
     {
         let pace = self.bench.is_virtual().then(|| pace.unwrap_or(USUAL_PACE));
-        let boot = self.bench.identity().id;
+        let (boot, id) = (self.bench.identity().id, self.id);
         let signs = match self.bench.is_virtual() {
             true => None,
-            false => SignsOfLife::begin(self.ledger.path(), self.number, &boot)
+            false => self
+                .ledger
+                .signs_of_life(&id, &boot)
                 .inspect_err(|error| tracing::warn!(%error, "no signs of life are given"))
                 .ok(),
         };
         let driver = Driver {
             climb: self.climb,
             bench: self.bench,
-            ledger: self.ledger,
-            number: self.number,
+            store: Box::new(self.ledger),
+            id,
             orders: Orders::default(),
             shown: InForce::new(),
             boot,

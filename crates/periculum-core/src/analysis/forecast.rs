@@ -7,7 +7,7 @@ use std::sync::Arc;
 
 use rust_decimal::Decimal;
 
-use crate::engine::{Climb, Command, Event, Question, RULES};
+use crate::engine::{Climb, Command, Event, RULES};
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::ladder::Direction;
 use crate::model::moment::{Moment, Span};
@@ -141,7 +141,11 @@ impl<'a> Play<'a> {
                 self.in_force.insert(change.setting, change.to);
                 Event::Applied { reported: self.in_force.clone() }
             }
-            Some(Command::Ask(Question::Change { errand })) => {
+            Some(Command::Ask(question)) => {
+                let Some(errand) = question.errand() else {
+                    let usual = question.answers().first();
+                    return usual.map_or(Event::TIME_PASSED, |answer| Event::OperatorSaid { said: (*answer).into() });
+                };
                 self.in_force.extend(errand.changes().iter().map(|change| (change.setting.clone(), change.to)));
                 let (starts, by_hand) = (errand.needs_start(self.rig), errand.without_start(self.rig).is_some());
                 if let Some(effort) = self.effort() {

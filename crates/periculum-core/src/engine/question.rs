@@ -29,6 +29,13 @@ impl Question {
         }
     }
 
+    /// The errand that it asks somebody to go on; none where it asks for anything else.
+    pub fn errand(&self) -> Option<&Errand> {
+        match self {
+            Self::Change { errand } => Some(errand),
+        }
+    }
+
     /// The values that the rig shows by what was written down, by setting; what is nothing for its field says nothing.
     pub fn shown(&self, rig: &Rig, written: &Written) -> InForce {
         let fields = self.fields(rig);
@@ -46,8 +53,8 @@ impl Question {
     /// What may be written down with [`Answer::Done`]: what the rig itself shows of each setting that somebody changed, since
     /// no adapter reads that back.
     pub fn fields(&self, rig: &Rig) -> Vec<Field> {
-        let Self::Change { errand } = self;
-        let changed = errand.changes().iter().filter_map(|change| rig.setting(&change.setting));
+        let changes = self.errand().map(Errand::changes).unwrap_or_default();
+        let changed = changes.iter().filter_map(|change| rig.setting(&change.setting));
         changed.filter(|setting| setting.takes_effect == TakesEffect::ByHand).map(Field::shown_of).collect()
     }
 }

@@ -160,6 +160,25 @@ impl Strategy {
         }
     }
 
+    /// What it does, piece by piece, in the order in which it is told.
+    pub fn pieces(&self) -> Vec<Piece<'_>> {
+        match self {
+            Self::Baseline { repeats: 1, .. } => Vec::new(),
+            Self::Baseline { repeats, within: None } => vec![Piece::Times(*repeats)],
+            Self::Baseline { repeats, within: Some(_) } => vec![Piece::UpToTimes(*repeats)],
+            Self::Open { setting } => vec![Piece::Setting(setting)],
+            Self::Ascend(steps) | Self::Trim(steps) => vec![Piece::Moves(steps)],
+            Self::Feed { steps, feed } => vec![Piece::Moves(steps), Piece::With(feed)],
+            Self::Map { steps, over } => vec![Piece::Moves(steps), Piece::Over(over)],
+            Self::Grid { over } => vec![Piece::Combines(over)],
+            Self::Each(each) => vec![Piece::Of(each.steps.len())],
+            Self::Peak { steps, repeats } => vec![Piece::Moves(steps), Piece::EachTimes(*repeats)],
+            Self::Seek { steps, margin } | Self::Soak { steps, margin } => {
+                vec![Piece::Moves(steps), Piece::Keeps(*margin)]
+            }
+        }
+    }
+
     /// The setting that is climbed, where one is.
     pub fn setting(&self) -> Option<&str> {
         self.settings().first().copied()
@@ -197,6 +216,31 @@ impl Steps {
     pub fn size(&self, falls: usize) -> Option<Decimal> {
         self.coarse.get(falls).copied().or(self.step)
     }
+}
+
+/// A piece of what a strategy does.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum Piece<'a> {
+    /// It makes so many trials.
+    Times(u32),
+    /// It makes at most so many.
+    UpToTimes(u32),
+    /// It makes so many of each rung.
+    EachTimes(u32),
+    /// It is about this setting.
+    Setting(&'a str),
+    /// It moves a setting in these steps.
+    Moves(&'a Steps),
+    /// It moves another one with it.
+    With(&'a Steps),
+    /// It does so for each of these values.
+    Over(&'a Sweep),
+    /// It tries every combination of these.
+    Combines(&'a [Sweep]),
+    /// It is about so many settings.
+    Of(usize),
+    /// It keeps a margin.
+    Keeps(Margin),
 }
 
 /// What a strategy is for: what is asked of strategies elsewhere follows from it.

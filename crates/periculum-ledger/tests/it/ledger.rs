@@ -5,7 +5,7 @@ use std::path::Path;
 
 use periculum_core::engine::{ClimbEnd, Entry, Event, Mark, Profile};
 use periculum_core::model::moment::{Moment, Span};
-use periculum_ledger::{Armed, Attached, Ledger, LedgerError, Line};
+use periculum_ledger::{Armed, Attached, ClimbId, Ledger, LedgerError, Line, Store};
 use rusqlite::Connection;
 
 use crate::common::{NEW, climb_lines, filled, line, rung};
@@ -111,6 +111,7 @@ fn notes_and_readings_of_an_older_ledger_are_brought_up() {
 
 /// What turns a ledger of the fourth format into one of the second.
 const OF_FORMAT_2: &str = "
+DROP INDEX climbs_by_id; ALTER TABLE climbs DROP COLUMN id;
 ALTER TABLE climbs DROP COLUMN checksum; ALTER TABLE climbs DROP COLUMN texts_checksum;
 ALTER TABLE armed DROP COLUMN checksum; DROP TABLE heads;
 ALTER TABLE passes DROP COLUMN threads;
@@ -217,10 +218,46 @@ fn a_sample_is_a_sign_of_life() {
 fn only_one_process_climbs_at_a_time() {
     let folder = tempfile::tempdir().expect("a folder");
     let ledger = Ledger::open(&folder.path().join("test.ledger")).expect("a ledger");
-    let claim = ledger.claim().expect("free");
-    assert!(matches!(ledger.claim(), Err(LedgerError::Claimed { .. })));
+    let claim = ledger.claim("dome").expect("free");
+    assert!(matches!(ledger.claim("dome"), Err(LedgerError::Claimed { .. })));
+    ledger.claim("vault").expect("another rig is free");
+    ledger.claim(&"dome".repeat(100)).expect("however long its name is");
     drop(claim);
-    ledger.claim().expect("free again");
+    ledger.claim("dome").expect("free again");
+}
+
+/// What drives a climb knows nothing of files and numbers.
+fn driven_in(store: &mut dyn Store) -> Result<(), LedgerError> {
+    let row = store.begin(&NEW)?;
+    for line in climb_lines() {
+        store.append(&row.id, &line)?;
+    }
+    store.add_samples(&row.id, &[(Moment::from_millis(15), [("core".to_owned(), 61.5)].into())])?;
+    assert_eq!(store.journal(&row.id)?, climb_lines());
+    assert_eq!(store.files(&row.id)?, ("rig text".to_owned(), "plan text".to_owned()));
+    assert!(store.row(&row.id)?.end.is_some() && store.readings(&row.id)?.contains_key("core"));
+    assert_eq!(store.heard_of(&row.id)?.map(|life| life.boot), Some("boot-1".to_owned()));
+    assert_eq!(store.list()?.last().map(|row| row.id.clone()), Some(row.id));
+    let nobody = ClimbId::written("0".repeat(32));
+    assert!(matches!(store.journal(&nobody), Err(LedgerError::UnknownClimb { id }) if id == nobody));
+    Ok(())
+}
+
+#[test]
+fn climbs_are_driven_in_a_store_and_known_by_identifiers_of_their_own() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let mut ids = std::collections::BTreeSet::new();
+    for file in ["one.ledger", "two.ledger"] {
+        let path = folder.path().join(file);
+        let mut ledger = Ledger::open(&path).expect("a ledger");
+        driven_in(&mut ledger).expect("driven");
+        driven_in(&mut ledger).expect("driven");
+        drop(ledger);
+        let rows = Ledger::open(&path).expect("a ledger").climbs().expect("read");
+        ids.extend(rows.into_iter().map(|row| row.id));
+    }
+    assert_eq!(ids.len(), 4, "the same numbers in two ledgers are other climbs");
+    assert!(ids.iter().all(|id| id.as_str().len() == 32), "{ids:?}");
 }
 
 #[test]

@@ -80,10 +80,13 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     climb::show(prepared, common, demo.simulation.pace, |climb| climb.trials() > BEFORE_CURTAIN)
 }
 
+/// What is claimed while the ledger itself is made.
+const ALL_RIGS: &str = "all rigs of the demo";
+
 /// Fills a ledger aside, which takes the place of the empty one when all is in it: a first start that is ended on its way
 /// leaves nothing half made.
 fn fill_aside(path: &Path, common: &Common) -> Result<()> {
-    let _alone = open_ledger(path)?.claim()?;
+    let _alone = open_ledger(path)?.claim(ALL_RIGS)?;
     let mut folder = path.as_os_str().to_owned();
     folder.push(".first-start");
     let folder = PathBuf::from(folder);

@@ -65,6 +65,7 @@ fn list_climb(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
     let row = ledger.climb(climb)?;
     let rig = recall(ledger, &row)?.rig;
     say!("climb {climb}: {} on {}, for {}, begun {}", row.plan, row.rig, row.use_name, date(row.wall));
+    say!("known in any ledger as {}", row.id);
     let story = tell_past(&ledger.lines(climb)?);
     for trial in ledger.trials(climb)? {
         say!(

@@ -4,12 +4,12 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::time::Duration;
 
 use anyhow::{Context, Result};
-use periculum_core::engine::{Climb, Command, Event, Other, Question, Said, Step, check};
+use periculum_core::engine::{Climb, Command, Event, Other, Said, Step, check};
 use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Span;
 use periculum_core::model::rung::InForce;
 use periculum_core::telling::misfit_words;
-use periculum_ledger::{Ledger, Line, SignsOfLife};
+use periculum_ledger::{ClimbId, Line, SignsOfLife, Store};
 use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, ReadBack, Sensed, answer_to};
 use periculum_rigs::hold::Hold;
 use periculum_rigs::sampling::{Readings, SAMPLING};
@@ -38,9 +38,9 @@ pub(crate) struct Driver<L> {
     pub(crate) bench: Box<dyn Bench>,
     /// The orders whose answers somebody waits for.
     pub(crate) orders: Orders,
-    pub(crate) ledger: Ledger,
-    /// The climb's number in the ledger.
-    pub(crate) number: i64,
+    /// Where the climb is recorded, and what it is known by there.
+    pub(crate) store: Box<dyn Store>,
+    pub(crate) id: ClimbId,
     /// The boot identifier of the operating system.
     pub(crate) boot: String,
     pub(crate) operator: Operator,
@@ -118,12 +118,16 @@ impl<L: FnMut(Notice)> Driver<L> {
         };
         if let Err(misfit) = check(&question.fields(self.climb.rig()), written) {
             (self.listener)(Notice::Misheard { why: misfit_words(&misfit) });
-            return self.operator.scripted_answer().map_or(Ok(()), |next| self.hear(next));
+            return self.answer_by_script();
         }
-        self.shown = question.shown(self.climb.rig(), written);
-        let Question::Change { errand } = question;
-        self.give(Order::Confirm(errand));
-        Ok(())
+        match question.errand() {
+            Some(errand) => {
+                self.shown = question.shown(self.climb.rig(), written);
+                self.give(Order::Confirm(errand.clone()));
+                Ok(())
+            }
+            None => self.take(Event::OperatorSaid { said }),
+        }
     }
 
     /// Gives an order whose answer is waited for.
@@ -207,10 +211,12 @@ impl<L: FnMut(Notice)> Driver<L> {
             self.give(Order::StartAnew);
             return Ok(());
         }
-        match self.operator.scripted_answer() {
-            Some(said) => self.hear(said),
-            None => Ok(()),
-        }
+        self.answer_by_script()
+    }
+
+    /// Answers what is asked where a script does.
+    fn answer_by_script(&mut self) -> Result<()> {
+        self.operator.scripted_answer().map_or(Ok(()), |said| self.hear(said))
     }
 
     /// What is in force as it was read back; from a start on the record is of another boot.
@@ -254,7 +260,7 @@ impl<L: FnMut(Notice)> Driver<L> {
     fn write_samples(&mut self) -> Result<()> {
         let waiting = self.readings.take_waiting();
         if !waiting.is_empty() {
-            self.ledger.add_samples(self.number, &waiting).context("can't write sensor readings")?;
+            self.store.add_samples(&self.id, &waiting).context("can't write sensor readings")?;
         }
         Ok(())
     }
@@ -267,7 +273,7 @@ impl<L: FnMut(Notice)> Driver<L> {
         self.tell(event, &step);
         self.guard();
         if let Some(command) = step.command {
-            self.carry_out(command);
+            self.carry_out(command)?;
         }
         Ok(())
     }
@@ -284,7 +290,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             event: event.clone(),
             entries: step.entries.clone(),
         };
-        self.ledger.append(self.number, &line).context("can't write to the ledger, so nothing more is applied")
+        self.store.append(&self.id, &line).context("can't write to the ledger, so nothing more is applied")
     }
 
     fn tell(&mut self, event: Event, step: &Step) {
@@ -325,16 +331,20 @@ impl<L: FnMut(Notice)> Driver<L> {
     }
 
     /// Gives the order that carries out a command.
-    fn carry_out(&mut self, command: Command) {
+    fn carry_out(&mut self, command: Command) -> Result<()> {
         tracing::debug!(?command, "carrying out");
         match command {
             Command::Apply(change) => self.give(Order::Apply(change)),
-            Command::Ask(Question::Change { errand }) => self.give(Order::Prepare(errand)),
+            Command::Ask(question) => match question.errand() {
+                Some(errand) => self.give(Order::Prepare(errand.clone())),
+                None => self.answer_by_script()?,
+            },
             Command::RunPass(order) => {
                 self.readings.begin_pass();
                 self.give(Order::Run(order));
             }
             Command::StopPass => self.bench.order(self.orders.next(), Order::Break),
         }
+        Ok(())
     }
 }

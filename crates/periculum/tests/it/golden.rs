@@ -7,8 +7,11 @@ use crate::common::{Home, json_lines, of_kind, output};
 
 /// A ledger that was written out as the statements that make it: one climb that is over, one that was killed in the middle,
 /// and one that waits for somebody's hands.
-const LEDGERS: [(&str, &str); 2] =
-    [("format-3", include_str!("golden/format-3.sql")), ("format-4", include_str!("golden/format-4.sql"))];
+const LEDGERS: [(&str, &str); 3] = [
+    ("format-3", include_str!("golden/format-3.sql")),
+    ("format-4", include_str!("golden/format-4.sql")),
+    ("format-5", include_str!("golden/format-5.sql")),
+];
 
 fn laid(home: &Home, name: &str, sql: &str) -> PathBuf {
     let path = home.path(&format!("{name}.ledger"));

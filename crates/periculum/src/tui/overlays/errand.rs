@@ -1,8 +1,9 @@
-//! The card of an errand: what somebody is to change, and what they may answer.
+//! The card of a question: what somebody is to do, and what they may answer.
 
 use periculum_core::engine::Question;
+use periculum_core::model::errand::Errand;
 use periculum_core::model::rung::Change;
-use periculum_core::telling::{answer_words, change_words};
+use periculum_core::telling::{answer_words, ask, change_words};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
@@ -13,12 +14,17 @@ use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
 
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, question: &Question) {
-    card(frame, desk, area, labels::BY_HAND, ask(desk, question));
+    let mut lines = match question.errand() {
+        Some(errand) => errand_lines(desk, errand),
+        None => vec![Line::styled(ask(question, &desk.shown.rig), desk.theme.text)],
+    };
+    lines.push(Line::default());
+    lines.extend(answers(desk, question));
+    card(frame, desk, area, labels::BY_HAND, Text::from(lines));
 }
 
-fn ask(desk: &Desk, question: &Question) -> Text<'static> {
+fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
     let theme = &desk.theme;
-    let Question::Change { errand } = question;
     let rig = &desk.shown.rig;
     let why = match desk.shown.story.open_trial() {
         Some(trial) => telling::change_is_for(trial, rig),
@@ -56,14 +62,14 @@ fn ask(desk: &Desk, question: &Question) -> Text<'static> {
         Line::styled(why, theme.muted),
         Line::styled(telling::NOTHING_IS_LOST, theme.muted),
     ]);
-    lines.push(Line::default());
+    lines
+}
+
+fn answers(desk: &Desk, question: &Question) -> impl Iterator<Item = Line<'static>> {
+    let theme = &desk.theme;
     let shows = (!desk.fields().is_empty()).then_some(("v", telling::WRITE_WHAT_IT_SHOWS));
     let answers = question.answers().iter().map(|answer| (key_of(*answer).shown, answer_words(*answer)));
-    for (key, does) in answers.chain(shows) {
-        lines.push(Line::from(vec![
-            Span::styled(format!("    {key}  "), theme.accent.bold()),
-            Span::styled(does, theme.text),
-        ]));
-    }
-    Text::from(lines)
+    answers.chain(shows).map(|(key, does)| {
+        Line::from(vec![Span::styled(format!("    {key}  "), theme.accent.bold()), Span::styled(does, theme.text)])
+    })
 }

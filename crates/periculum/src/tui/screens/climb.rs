@@ -12,7 +12,7 @@ use crate::tui::desk::Desk;
 use crate::tui::keys::{Key, offered};
 use crate::tui::overlays::{Entry, Overlay, Purpose};
 use crate::tui::pointing::Target;
-use crate::tui::telling::{self, labels};
+use crate::tui::telling::labels;
 
 /// From here up there is room for a column of figures beside the profile.
 const WIDE: (u16, u16) = (118, 26);
@@ -28,7 +28,7 @@ pub(super) struct Climb {
 
 impl Screen for Climb {
     fn help(&self) -> &'static str {
-        telling::help::CLIMB
+        labels::HELP_OF_CLIMB
     }
 
     fn signs(&self) -> (usize, usize) {

@@ -34,7 +34,7 @@ pub(super) struct Climbs;
 
 impl Screen for Climbs {
     fn help(&self) -> &'static str {
-        telling::help::CLIMBS
+        labels::HELP_OF_CLIMBS
     }
 
     fn signs(&self) -> (usize, usize) {

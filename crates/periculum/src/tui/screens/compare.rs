@@ -34,7 +34,7 @@ pub(super) struct Compare {
 
 impl Screen for Compare {
     fn help(&self) -> &'static str {
-        telling::help::COMPARE
+        labels::HELP_OF_COMPARE
     }
 
     fn signs(&self) -> (usize, usize) {

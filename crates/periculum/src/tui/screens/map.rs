@@ -33,7 +33,7 @@ pub(super) struct Map;
 
 impl Screen for Map {
     fn help(&self) -> &'static str {
-        telling::help::MAP
+        labels::HELP_OF_MAP
     }
 
     fn signs(&self) -> (usize, usize) {

@@ -42,7 +42,7 @@ pub(super) struct Plan;
 
 impl Screen for Plan {
     fn help(&self) -> &'static str {
-        telling::help::PLAN
+        labels::HELP_OF_PLAN
     }
 
     fn signs(&self) -> (usize, usize) {

@@ -35,7 +35,7 @@ pub(super) struct Rig {
 
 impl Screen for Rig {
     fn help(&self) -> &'static str {
-        telling::help::RIG
+        labels::HELP_OF_RIG
     }
 
     fn signs(&self) -> (usize, usize) {

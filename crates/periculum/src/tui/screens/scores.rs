@@ -41,7 +41,7 @@ pub(super) struct Scores {
 
 impl Screen for Scores {
     fn help(&self) -> &'static str {
-        telling::help::SCORES
+        labels::HELP_OF_SCORES
     }
 
     fn signs(&self) -> (usize, usize) {

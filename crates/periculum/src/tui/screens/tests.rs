@@ -10,7 +10,7 @@ use periculum_core::model::pass::{CoreProgress, Progress, Score, Workload};
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
 use periculum_core::story::finding::Index;
-use periculum_ledger::{ClimbRow, Entered, EnteredRow, RecordRow};
+use periculum_ledger::{ClimbId, ClimbRow, Entered, EnteredRow, RecordRow};
 use ratatui::Terminal;
 use ratatui::backend::TestBackend;
 use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyModifiers, MouseButton, MouseEvent, MouseEventKind};
@@ -54,6 +54,7 @@ fn app(briefing: &Briefing) -> App {
 fn climb_row(climb: i64, end: Option<ClimbEnd>) -> ClimbRow {
     ClimbRow {
         climb,
+        id: ClimbId::written(format!("{climb:032x}")),
         plan: "first light".into(),
         rig: "dome".into(),
         specimen: "processor A-0417".into(),

@@ -72,7 +72,7 @@ pub(in crate::tui) struct Traces {
 
 impl Screen for Traces {
     fn help(&self) -> &'static str {
-        telling::help::TRACES
+        labels::HELP_OF_TRACES
     }
 
     fn signs(&self) -> (usize, usize) {

@@ -28,7 +28,7 @@ pub(super) struct Trials;
 
 impl Screen for Trials {
     fn help(&self) -> &'static str {
-        telling::help::TRIALS
+        labels::HELP_OF_TRIALS
     }
 
     fn signs(&self) -> (usize, usize) {

@@ -1,7 +1,7 @@
 //! Everything that the interface says: its labels in one table, its sentences, and what each view is for. What is said of a
 //! climb itself, here and in reports alike, is told by the core; why something could not be done, by what refused it.
 
-pub(super) mod help;
+mod help;
 pub(super) mod labels;
 mod sentences;
 

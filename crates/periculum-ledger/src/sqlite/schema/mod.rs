@@ -5,18 +5,25 @@ mod format_2;
 mod format_3;
 mod format_4;
 mod format_5;
+mod format_6;
 
 use rusqlite::{Connection, Transaction, TransactionBehavior};
 
 use crate::error::LedgerError;
-use crate::projection;
+use crate::sqlite::tables;
 
 /// Brings a file of the format before up to another.
 type BringUp = fn(&Transaction) -> Result<(), LedgerError>;
 
 /// What brings a file up to each format, from the first.
-const FORMATS: [BringUp; 5] =
-    [format_1::bring_up, format_2::bring_up, format_3::bring_up, format_4::bring_up, format_5::bring_up];
+const FORMATS: [BringUp; 6] = [
+    format_1::bring_up,
+    format_2::bring_up,
+    format_3::bring_up,
+    format_4::bring_up,
+    format_5::bring_up,
+    format_6::bring_up,
+];
 
 /// The newest format that this version knows, kept in the file's `user_version`.
 pub(crate) const FORMAT: i64 = FORMATS.len() as i64;
@@ -32,7 +39,7 @@ pub(crate) fn prepare(connection: &mut Connection) -> Result<i64, LedgerError> {
     let known = usize::try_from(found).unwrap_or_default();
     FORMATS.iter().skip(known).try_for_each(|bring_up| bring_up(&transaction))?;
     if known > 0 {
-        projection::rebuild_all(&transaction)?;
+        tables::rebuild_all(&transaction)?;
     }
     transaction.pragma_update(None, "user_version", FORMAT)?;
     transaction.commit()?;

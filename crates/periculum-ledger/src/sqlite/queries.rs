@@ -1,91 +1,14 @@
 //! What views and commands ask of a ledger.
 
-use periculum_core::engine::ClimbEnd;
 use periculum_core::model::moment::{Moment, Span};
-use periculum_core::model::rung::Rung;
-use rusqlite::{Connection, Row};
+use rusqlite::{Connection, OptionalExtension, Row};
 
-use crate::checksum::check_row;
+use super::checksum::check_row;
 use crate::error::LedgerError;
-
-/// A climb, as a list shows it.
-#[derive(Clone, Debug, PartialEq)]
-pub struct ClimbRow {
-    /// Its number.
-    pub climb: i64,
-    /// The plan's name.
-    pub plan: String,
-    /// The rig's name.
-    pub rig: String,
-    /// The specimens of its parts.
-    pub specimen: String,
-    /// What the result is for.
-    pub use_name: String,
-    /// The seed of a simulated rig.
-    pub seed: Option<u64>,
-    /// When it began, by this machine's clock.
-    pub wall: Moment,
-    /// How it ended; none while it is unfinished.
-    pub end: Option<ClimbEnd>,
-    /// How many trials have begun.
-    pub trials: u32,
-    /// How many of them fell.
-    pub falls: u32,
-    /// How long passes ran, together.
-    pub tested: Span,
-    /// The rung of the last mark that stands.
-    pub mark: Option<Rung>,
-}
-
-/// A trial, as a list shows it.
-#[derive(Clone, Debug, PartialEq)]
-pub struct TrialRow {
-    /// Its number, from 1.
-    pub trial: u32,
-    /// The rung.
-    pub rung: Rung,
-    /// The proof's name.
-    pub proof: String,
-    /// How it ended; none while it is open.
-    pub verdict: Option<String>,
-    /// The worst that happened.
-    pub incident: Option<String>,
-    /// How long its passes ran.
-    pub tested: Span,
-}
-
-/// An incident, as a list shows it.
-#[derive(Clone, Debug, PartialEq)]
-pub struct IncidentRow {
-    /// When, by the rig's clock.
-    pub at: Moment,
-    /// In which trial.
-    pub trial: Option<u32>,
-    /// What kind.
-    pub kind: String,
-    /// Where.
-    pub place: Option<String>,
-    /// How long into the pass.
-    pub into_pass: Option<Span>,
-    /// What was found.
-    pub evidence: String,
-}
-
-/// When an unfinished climb was last heard of.
-#[derive(Clone, Debug, PartialEq)]
-pub struct LastLife {
-    /// Under which boot.
-    pub boot: String,
-    /// When, by the rig's clock, a sample being as good a sign of life as an event.
-    pub at: Moment,
-    /// When, by this machine's clock.
-    pub wall: Moment,
-    /// How long after that it would have been heard of next; none where it gave no signs of life.
-    pub next_due: Option<Span>,
-}
+use crate::rows::{ClimbId, ClimbRow, IncidentRow, TrialRow};
 
 const CLIMBS: &str = "
-SELECT c.climb, c.plan, c.rig, c.specimen, c.use_name, c.seed, c.wall, c.checksum, e.how,
+SELECT c.climb, c.plan, c.rig, c.specimen, c.use_name, c.seed, c.wall, c.id, c.checksum, e.how,
     (SELECT count(*) FROM trials t WHERE t.climb = c.climb),
     (SELECT count(*) FROM trials t WHERE t.climb = c.climb AND t.verdict = 'fell'),
     (SELECT coalesce(sum(t.tested), 0) FROM trials t WHERE t.climb = c.climb),
@@ -116,6 +39,13 @@ fn first(connection: &Connection, sql: &str, values: impl rusqlite::Params) -> R
 
 pub(crate) fn climb(connection: &Connection, climb: i64) -> Result<ClimbRow, LedgerError> {
     first(connection, &format!("{CLIMBS} WHERE c.climb = ?"), [climb])?.ok_or(LedgerError::NoSuchClimb { climb })
+}
+
+/// The number of the climb of this identifier.
+pub(crate) fn number(connection: &Connection, id: &ClimbId) -> Result<i64, LedgerError> {
+    let mut select = connection.prepare_cached("SELECT climb FROM climbs WHERE id = ?")?;
+    let found = select.query_row([id.as_str()], |row| row.get(0)).optional()?;
+    found.ok_or_else(|| LedgerError::UnknownClimb { id: id.clone() })
 }
 
 /// The newest climb that has not ended.
@@ -170,7 +100,7 @@ pub(crate) fn incidents(connection: &Connection, climb: i64) -> Result<Vec<Incid
 }
 
 fn climb_row(row: &Row) -> Result<ClimbRow, LedgerError> {
-    check_row(row, 7, || format!("the head of climb {}", row.get(0).unwrap_or(0)))?;
+    check_row(row, 8, || format!("the head of climb {}", row.get(0).unwrap_or(0)))?;
     Ok(ClimbRow {
         climb: row.get(0)?,
         plan: row.get(1)?,
@@ -179,11 +109,12 @@ fn climb_row(row: &Row) -> Result<ClimbRow, LedgerError> {
         use_name: row.get(4)?,
         seed: row.get(5)?,
         wall: Moment::from_millis(row.get(6)?),
-        end: row.get::<_, Option<String>>(8)?.map(|end| serde_json::from_str(&end)).transpose()?,
-        trials: row.get(9)?,
-        falls: row.get(10)?,
-        tested: span(row, 11)?,
-        mark: row.get::<_, Option<String>>(12)?.and_then(|rung| serde_json::from_str(&rung).ok()),
+        id: ClimbId::written(row.get::<_, String>(7)?),
+        end: row.get::<_, Option<String>>(9)?.map(|end| serde_json::from_str(&end)).transpose()?,
+        trials: row.get(10)?,
+        falls: row.get(11)?,
+        tested: span(row, 12)?,
+        mark: row.get::<_, Option<String>>(13)?.and_then(|rung| serde_json::from_str(&rung).ok()),
     })
 }
 

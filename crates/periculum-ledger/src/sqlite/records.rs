@@ -3,7 +3,7 @@
 use periculum_core::model::moment::Moment;
 use rusqlite::{Connection, params};
 
-use crate::checksum::{Sum, check_row};
+use super::checksum::{Sum, check_row};
 use crate::error::LedgerError;
 
 /// The best score of a load in a climb.

@@ -9,7 +9,7 @@ use periculum_core::model::moment::Moment;
 use periculum_core::story::series::Series;
 use rusqlite::{Connection, Transaction, params};
 
-use crate::checksum::{Sum, check_row};
+use super::checksum::{Sum, check_row};
 use crate::error::LedgerError;
 
 /// So many readings in the tail are packed at once: few enough for that to take milliseconds.

@@ -12,15 +12,16 @@ use periculum_core::story::series::Series;
 use rusqlite::types::ValueRef;
 use rusqlite::{Connection, TransactionBehavior, params};
 
-use crate::attached::{self, Attached};
-use crate::checksum::Sum;
+use super::attached::{self, Attached};
+use super::checksum::Sum;
+use super::profiles::{self, Armed, ProfileRow};
+use super::records::{self, Entered, EnteredRow, RecordRow};
+use super::{finding, journal, queries, samples, schema, seals, tables};
 use crate::claim::{Claim, beside};
 use crate::error::LedgerError;
-use crate::journal::{self, Checked, Dropped, Line, Newer};
-use crate::profiles::{self, Armed, ProfileRow};
-use crate::queries::{self, ClimbRow, IncidentRow, LastLife, TrialRow};
-use crate::records::{self, Entered, EnteredRow, RecordRow};
-use crate::{finding, projection, samples, schema, seals, signs};
+use crate::record::{Checked, Dropped, Line, Newer};
+use crate::rows::{ClimbId, ClimbRow, IncidentRow, LastLife, NewClimb, TrialRow};
+use crate::signs;
 
 /// How long a writer waits for the other connection to finish.
 const PATIENCE: Duration = Duration::from_secs(5);
@@ -37,27 +38,6 @@ pub struct Ledger {
     newer: Vec<Newer>,
     /// Device and inode of the file.
     file: (u64, u64),
-}
-
-/// What is to be known of a climb before it begins.
-#[derive(Clone, Debug)]
-pub struct NewClimb<'a> {
-    /// The plan's name.
-    pub plan: &'a str,
-    /// The rig's name.
-    pub rig: &'a str,
-    /// The specimens of its parts.
-    pub specimen: &'a str,
-    /// What the result is for.
-    pub use_name: &'a str,
-    /// The seed of a simulated rig.
-    pub seed: Option<u64>,
-    /// The plan file, whole, so that the climb can go on when the file is gone or changed.
-    pub plan_text: &'a str,
-    /// The rig file, whole.
-    pub rig_text: &'a str,
-    /// When it begins, by this machine's clock.
-    pub wall: Moment,
 }
 
 impl Ledger {
@@ -78,7 +58,7 @@ impl Ledger {
         let unreadable = |why: rusqlite::Error| LedgerError::Unreadable { path: path.to_owned(), why: why.to_string() };
         let mut record = connect(path, "FULL").map_err(unreadable)?;
         let found = schema::prepare(&mut record).map_err(|error| match error {
-            LedgerError::Database(why) => unreadable(why),
+            LedgerError::Database(why) => LedgerError::Unreadable { path: path.to_owned(), why: why.to_string() },
             other => other,
         })?;
         if found > schema::FORMAT {
@@ -112,13 +92,13 @@ impl Ledger {
         Err(LedgerError::ReadOnly { path: self.path.clone(), climb, line, what })
     }
 
-    /// Takes the right to climb with this ledger.
+    /// Takes the right to climb on this rig with this ledger.
     ///
     /// # Errors
     /// Where another process has it.
-    pub fn claim(&self) -> Result<Claim, LedgerError> {
+    pub fn claim(&self, rig: &str) -> Result<Claim, LedgerError> {
         self.check_writable()?;
-        Claim::take(&self.path)
+        Claim::take(&self.path, rig)
     }
 
     /// Writes down a new climb, after a snapshot of the whole ledger, and tells its number.
@@ -128,10 +108,12 @@ impl Ledger {
     pub fn begin_climb(&mut self, new: &NewClimb) -> Result<i64, LedgerError> {
         self.check_writable()?;
         self.snapshot()?;
+        let id = ClimbId::fresh().map_err(|error| LedgerError::NoIdentifier { why: error.to_string() })?;
         // Whoever dies in between has begun none.
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
         transaction.execute(
-            "INSERT INTO climbs (plan, rig, specimen, use_name, seed, plan_text, rig_text, wall) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+            "INSERT INTO climbs (plan, rig, specimen, use_name, seed, plan_text, rig_text, wall, id)
+            VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
             params![
                 new.plan,
                 new.rig,
@@ -140,7 +122,8 @@ impl Ledger {
                 new.seed,
                 new.plan_text,
                 new.rig_text,
-                new.wall.millis()
+                new.wall.millis(),
+                id.as_str()
             ],
         )?;
         let climb = transaction.last_insert_rowid();
@@ -149,7 +132,7 @@ impl Ledger {
         let texts = Sum::default().int(climb).text(new.rig_text).text(new.plan_text).finish();
         transaction.execute(
             "UPDATE climbs SET checksum = ?, texts_checksum = ? WHERE climb = ?",
-            params![sum.int(new.wall.millis()).finish(), texts, climb],
+            params![sum.int(new.wall.millis()).text(id.as_str()).finish(), texts, climb],
         )?;
         transaction.commit()?;
         Ok(climb)
@@ -166,7 +149,7 @@ impl Ledger {
             .prepare_cached("SELECT coalesce(max(line) + 1, 0) FROM journal WHERE climb = ?")?
             .query_row([climb], |row| row.get(0))?;
         journal::append(&transaction, climb, number, line)?;
-        projection::project(&transaction, climb, number, line)?;
+        tables::project(&transaction, climb, number, line)?;
         Ok(transaction.commit()?)
     }
 
@@ -233,9 +216,9 @@ impl Ledger {
         let mut altered = Vec::new();
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
         for row in queries::numbers(&transaction)? {
-            let before = projection::digest(&transaction, row)?;
-            match projection::rebuild(&transaction, row) {
-                Ok(()) if projection::digest(&transaction, row)? != before => altered.push(row),
+            let before = tables::digest(&transaction, row)?;
+            match tables::rebuild(&transaction, row) {
+                Ok(()) if tables::digest(&transaction, row)? != before => altered.push(row),
                 // Damaged lines are dropped later, and told then.
                 Ok(()) | Err(LedgerError::Damaged { .. } | LedgerError::NewerLine { .. }) => {}
                 Err(other) => return Err(other),
@@ -271,6 +254,14 @@ impl Ledger {
         queries::climb(&self.record, climb)
     }
 
+    /// The number of the climb of this identifier.
+    ///
+    /// # Errors
+    /// When there is no such climb.
+    pub fn number(&self, id: &ClimbId) -> Result<i64, LedgerError> {
+        queries::number(&self.record, id)
+    }
+
     /// The newest climb that has not ended.
     ///
     /// # Errors
@@ -292,7 +283,7 @@ impl Ledger {
     /// # Errors
     /// When they can't be read.
     pub fn trials(&self, climb: i64) -> Result<Vec<TrialRow>, LedgerError> {
-        projection::check(&self.record, climb)?;
+        tables::check(&self.record, climb)?;
         queries::trials(&self.record, climb)
     }
 
@@ -301,7 +292,7 @@ impl Ledger {
     /// # Errors
     /// When they can't be read.
     pub fn incidents(&self, climb: i64) -> Result<Vec<IncidentRow>, LedgerError> {
-        projection::check(&self.record, climb)?;
+        tables::check(&self.record, climb)?;
         queries::incidents(&self.record, climb)
     }
 
@@ -384,7 +375,7 @@ impl Ledger {
     /// When it can't be read.
     pub fn profile(&self, name: &str, climb: Option<i64>) -> Result<Option<ProfileRow>, LedgerError> {
         let found = profiles::named(&self.record, name, climb)?;
-        found.iter().try_for_each(|profile| projection::check(&self.record, profile.climb))?;
+        found.iter().try_for_each(|profile| tables::check(&self.record, profile.climb))?;
         Ok(found)
     }
 
@@ -467,7 +458,7 @@ impl Ledger {
         let mut climbs: Vec<i64> = dropped.iter().map(|line| line.climb).collect();
         climbs.dedup();
         for climb in climbs {
-            projection::rebuild(&transaction, climb)?;
+            tables::rebuild(&transaction, climb)?;
             journal::add_head(&transaction, climb)?;
         }
         seals::seal(&transaction)?;

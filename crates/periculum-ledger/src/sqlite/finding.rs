@@ -7,7 +7,7 @@ use periculum_core::story::finding::{Index, trial_facts};
 use rusqlite::Connection;
 
 use crate::error::LedgerError;
-use crate::queries::ClimbRow;
+use crate::rows::ClimbRow;
 
 /// Incidents and notes by climb and trial.
 type Told = HashMap<(i64, u32), Vec<String>>;

@@ -2,8 +2,8 @@
 
 use rusqlite::{Connection, OptionalExtension, Transaction, params};
 
+use super::{journal, tables};
 use crate::error::LedgerError;
-use crate::{journal, projection};
 
 /// Seals the climbs that are over: their lines have been checked.
 pub(crate) fn seal(transaction: &Transaction) -> Result<(), LedgerError> {
@@ -11,7 +11,7 @@ pub(crate) fn seal(transaction: &Transaction) -> Result<(), LedgerError> {
     let over: Vec<i64> = transaction.prepare(sql)?.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?;
     for climb in over {
         let digest = journal::digest(transaction, climb)?;
-        let tables = projection::digest(transaction, climb)?;
+        let tables = tables::digest(transaction, climb)?;
         let sealed = params![climb, digest.as_slice(), tables];
         transaction.execute("INSERT INTO seals VALUES (?, ?, ?)", sealed)?;
     }

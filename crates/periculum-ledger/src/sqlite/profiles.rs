@@ -4,7 +4,7 @@ use periculum_core::model::moment::Span;
 use periculum_core::model::rung::Rung;
 use rusqlite::{Connection, Row, params};
 
-use crate::checksum::{Sum, check_row};
+use super::checksum::{Sum, check_row};
 use crate::error::LedgerError;
 
 /// A saved profile.

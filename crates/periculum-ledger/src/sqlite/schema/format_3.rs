@@ -4,7 +4,7 @@
 use rusqlite::Transaction;
 
 use crate::error::LedgerError;
-use crate::samples;
+use crate::sqlite::samples;
 
 const TABLES: &str = "
 CREATE TABLE tail (

@@ -3,9 +3,9 @@
 use periculum_core::model::moment::Moment;
 use rusqlite::{Connection, Transaction, params};
 
-use crate::checksum::{Sum, check_row};
+use super::checksum::{Sum, check_row};
+use super::samples::Packer;
 use crate::error::LedgerError;
-use crate::samples::Packer;
 
 /// Whose readings they are.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -4,9 +4,9 @@
 use rusqlite::types::Value;
 use rusqlite::{Transaction, params_from_iter};
 
-use crate::checksum::Sum;
 use crate::error::LedgerError;
-use crate::journal;
+use crate::sqlite::checksum::Sum;
+use crate::sqlite::journal;
 
 const COLUMNS: &str = "
 ALTER TABLE climbs ADD COLUMN checksum BLOB;

@@ -1,24 +1,21 @@
 //! The tables that queries read, made from the entries of the journal.
 
-use periculum_core::engine::{Entry, Mark, Profile, Said};
-use periculum_core::model::incident::Incident;
-use periculum_core::model::moment::Moment;
+use periculum_core::engine::{Mark, Profile};
 use periculum_core::model::pass::PassReport;
 use rusqlite::{Connection, OptionalExtension, Transaction, params};
 
-use crate::checksum::Sum;
+use super::checksum::Sum;
+use super::journal;
 use crate::error::LedgerError;
-use crate::journal::{self, Line};
+use crate::record::{Change, Line, changes};
 
 /// The tables that are made from the journal; each has a column `climb`.
 const PROJECTED: [&str; 8] = ["ends", "trials", "passes", "scores", "incidents", "marks", "profiles", "notes"];
 
 /// Brings the tables up to a line of the journal.
 pub(crate) fn project(transaction: &Transaction, climb: i64, number: i64, line: &Line) -> Result<(), LedgerError> {
-    for (index, entry) in line.entries.iter().enumerate() {
-        project_entry(&Place { transaction, climb, number, index, at: line.at }, entry)?;
-    }
-    Ok(())
+    let place = Place { transaction, climb, number };
+    changes(line).into_iter().try_for_each(|change| make(&place, change))
 }
 
 /// A digest of everything that the tables say of a climb.
@@ -75,13 +72,12 @@ pub(crate) fn rebuild_all(transaction: &Transaction) -> Result<(), LedgerError> 
     Ok(())
 }
 
-/// Where an entry stands.
+/// Where a change stands.
 struct Place<'a> {
     transaction: &'a Transaction<'a>,
     climb: i64,
+    /// The number of its line.
     number: i64,
-    index: usize,
-    at: Moment,
 }
 
 impl Place<'_> {
@@ -91,36 +87,50 @@ impl Place<'_> {
     }
 }
 
-fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
-    let (climb, at) = (place.climb, place.at.millis());
-    match entry {
-        Entry::TrialBegan { trial, stage, rung, proof, .. } => place.run(
+fn make(place: &Place, change: Change) -> Result<(), LedgerError> {
+    let climb = place.climb;
+    match change {
+        Change::TrialBegan { trial, stage, rung, proof, at } => place.run(
             "INSERT INTO trials (climb, trial, stage, rung, proof, began) VALUES (?, ?, ?, ?, ?, ?)",
-            params![climb, trial, stage, serde_json::to_string(rung)?, proof, at],
+            params![climb, trial, stage, serde_json::to_string(rung)?, proof, at.millis()],
         ),
-        Entry::TrialEnded { trial, verdict, incident, tested, .. } => place.run(
+        Change::TrialEnded { trial, verdict, incident, tested } => place.run(
             "UPDATE trials SET verdict = ?, incident = ?, tested = ? WHERE climb = ? AND trial = ?",
             params![verdict.name(), incident.map(|kind| kind.name()), tested.millis(), climb, trial],
         ),
-        Entry::Rejudged { trial, verdict, incident } => place.run(
+        Change::Rejudged { trial, verdict, incident } => place.run(
             "UPDATE trials SET verdict = ?, incident = ? WHERE climb = ? AND trial = ?",
             params![verdict.name(), incident.map(|kind| kind.name()), climb, trial],
         ),
-        Entry::PassBegan { trial, pass, order, .. } => place.run(
+        Change::PassBegan { trial, pass, order, at } => place.run(
             "INSERT INTO passes (climb, trial, pass, load, threads, began) VALUES (?, ?, ?, ?, ?, ?)",
-            params![climb, trial, pass, order.load, order.threads.to_string(), at],
+            params![climb, trial, pass, order.load, order.threads.to_string(), at.millis()],
         ),
-        Entry::PassEnded { trial, pass, report } => end_pass(place, *trial, *pass, report),
-        Entry::Incident { trial, pass, incident } => add_incident(place, *trial, *pass, incident),
-        Entry::MarkSet { mark: Mark { rung, setting, proof, trial, stage } } => place.run(
+        Change::PassEnded { trial, pass, report } => end_pass(place, trial, pass, report),
+        Change::Incident { entry, at, trial, pass, incident } => place.run(
+            "INSERT INTO incidents VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            params![
+                climb,
+                place.number,
+                entry,
+                at.millis(),
+                trial,
+                pass,
+                incident.kind.name(),
+                incident.place,
+                incident.into_pass.map(|span| span.millis()),
+                incident.evidence.to_string()
+            ],
+        ),
+        Change::MarkSet(Mark { rung, setting, proof, trial, stage }) => place.run(
             "INSERT INTO marks (climb, trial, stage, setting, rung, proof) VALUES (?, ?, ?, ?, ?, ?)",
             params![climb, trial, stage, setting, serde_json::to_string(rung)?, proof],
         ),
-        Entry::MarkWithdrawn { mark, trial } => place.run(
+        Change::MarkWithdrawn { mark, trial } => place.run(
             "UPDATE marks SET withdrawn_in = ? WHERE climb = ? AND trial = ? AND stage = ?",
             params![trial, climb, mark.trial, mark.stage],
         ),
-        Entry::ProfileSaved { profile: Profile { name, rung, mark, soaked } } => place.run(
+        Change::ProfileSaved(Profile { name, rung, mark, soaked }) => place.run(
             "INSERT OR REPLACE INTO profiles VALUES (?, ?, ?, ?, ?, ?)",
             params![
                 climb,
@@ -131,27 +141,14 @@ fn project_entry(place: &Place, entry: &Entry) -> Result<(), LedgerError> {
                 soaked
             ],
         ),
-        Entry::Ended { end, trials, falls, tested, .. } => place.run(
+        Change::Ended { at, end, trials, falls, tested } => place.run(
             "INSERT INTO ends VALUES (?, ?, ?, ?, ?, ?)",
-            params![climb, at, serde_json::to_string(end)?, trials, falls, tested.millis()],
+            params![climb, at.millis(), serde_json::to_string(end)?, trials, falls, tested.millis()],
         ),
-        Entry::Operator { said: Said::Note { text } } => place.run(
+        Change::Note { entry, text } => place.run(
             "INSERT INTO notes VALUES (?, ?, ?, (SELECT max(trial) FROM trials WHERE climb = ?), ?)",
-            params![climb, place.number, place.index, climb, text],
+            params![climb, place.number, entry, climb, text],
         ),
-        Entry::Began { .. }
-        | Entry::StageBegan { .. }
-        | Entry::AboutToApply { .. }
-        | Entry::Asked { .. }
-        | Entry::Declined { .. }
-        | Entry::CeilingRaised { .. }
-        | Entry::OthersBusy { .. }
-        | Entry::Resting { .. }
-        | Entry::StageEnded { .. }
-        | Entry::Operator { said: _ }
-        | Entry::Paused
-        | Entry::Resumed
-        | Entry::GoingHome { .. } => Ok(()),
     }
 }
 
@@ -165,28 +162,5 @@ fn end_pass(place: &Place, trial: u32, pass: usize, report: &PassReport) -> Resu
         "INSERT INTO scores SELECT climb, trial, pass, load, threads, ?, ?, ? FROM passes
         WHERE climb = ? AND trial = ? AND pass = ?",
         params![score.value, score.unit, score.merit(), place.climb, trial, pass],
-    )
-}
-
-fn add_incident(
-    place: &Place,
-    trial: Option<u32>,
-    pass: Option<usize>,
-    incident: &Incident,
-) -> Result<(), LedgerError> {
-    place.run(
-        "INSERT INTO incidents VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-        params![
-            place.climb,
-            place.number,
-            place.index,
-            place.at.millis(),
-            trial,
-            pass,
-            incident.kind.name(),
-            incident.place,
-            incident.into_pass.map(|span| span.millis()),
-            incident.evidence.to_string()
-        ],
     )
 }
