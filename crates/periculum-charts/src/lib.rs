@@ -2,7 +2,7 @@
 //!
 //! [`ascent`], [`map`], [`score_curve`], [`traces`] and [`sheet`] draw a [`Figure`], which is written as SVG or PDF;
 //! [`Reported`] tells a climb in [`Block`]s, which are written as Markdown or PDF. [`Table`] is what a climb is exported
-//! as, and [`open_metrics`] and [`telemetry`] what monitoring reads. The crate knows the core and nothing else, and opens no file.
+//! as, and [`open_metrics`] and [`telemetry`] what monitoring reads. Start reading at [`Figure`], then `ascent`. The crate knows the core and nothing else, and opens no file.
 
 mod ascent;
 mod document;

@@ -2,6 +2,9 @@
 
 use std::io::{self, Write};
 
+use serde::ser::{Error, Serialize, Serializer};
+use serde_json::value::RawValue;
+
 /// What stands in a row under a column.
 #[derive(Clone, Debug, PartialEq)]
 pub enum Cell {
@@ -34,19 +37,29 @@ impl Cell {
     pub(crate) fn float(value: f64) -> Self {
         if value.is_finite() { Self::Number(value.to_string()) } else { Self::Nothing }
     }
+}
 
-    fn as_json(&self) -> String {
+impl Serialize for Cell {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
         match self {
-            Self::Nothing => "null".into(),
-            Self::Text(text) => quoted(text),
-            Self::Number(number) => number.clone(),
-            Self::Flag(is_so) => is_so.to_string(),
+            Self::Nothing => serializer.serialize_unit(),
+            Self::Text(text) => serializer.serialize_str(text),
+            Self::Flag(is_so) => serializer.serialize_bool(*is_so),
+            // As it is written out: a float in between would round it.
+            Self::Number(number) => {
+                RawValue::from_string(number.clone()).map_err(S::Error::custom)?.serialize(serializer)
+            }
         }
     }
 }
 
-fn quoted(text: &str) -> String {
-    serde_json::Value::from(text).to_string()
+/// A row as an object, with every column in it.
+struct Object<'a>(&'a [String], &'a [Cell]);
+
+impl Serialize for Object<'_> {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.collect_map(self.0.iter().zip(self.1))
+    }
 }
 
 impl Table<'_> {
@@ -73,10 +86,9 @@ impl Table<'_> {
     /// # Errors
     /// When it can't be written.
     pub fn write_json_lines(self, mut to: impl Write) -> io::Result<()> {
-        let names: Vec<String> = self.columns.iter().map(|name| quoted(name)).collect();
         for row in self.rows {
-            let pairs = names.iter().zip(&row).map(|(name, cell)| format!("{name}:{}", cell.as_json()));
-            writeln!(to, "{{{}}}", pairs.collect::<Vec<_>>().join(","))?;
+            serde_json::to_writer(&mut to, &Object(&self.columns, &row))?;
+            writeln!(to)?;
         }
         to.flush()
     }

@@ -6,10 +6,13 @@
 //! - [`inference`]: what numbers say: intervals, comparisons, the model of hazards;
 //! - [`model`]: rigs, settings, plans, passes, incidents, verdicts, and the reasons for decisions;
 //! - [`engine`]: the state machine that climbs; start reading at [`engine::Climb`];
-//! - [`telling`]: the sentences that are made from all this;
 //! - [`files`]: rig and plan files, read and written;
 //! - [`story`]: the record of a climb, as views and reports show it;
-//! - [`analysis`]: what stories say together: scores, terrain, contrasts, and what a plan will cost.
+//! - [`analysis`]: what stories say together: scores, terrain, contrasts, and what a plan will cost;
+//! - [`telling`]: the sentences that are made from all this.
+//!
+//! Whoever comes anew reads `engine/event`, `engine/entry` and `engine/step`, which are all that goes in and comes out, then
+//! `engine/climb/climber`, and one strategy in `engine/course`.
 
 pub mod analysis;
 pub mod engine;

@@ -107,12 +107,6 @@ impl<T: Pod> Drop for Buffer<T> {
     }
 }
 
-/// Whether the system gives huge pages to who asks for them.
-pub fn huge_pages_are_there() -> bool {
-    let setting = std::fs::read_to_string("/sys/kernel/mm/transparent_hugepage/enabled").unwrap_or_default();
-    setting.contains("[always]") || setting.contains("[madvise]")
-}
-
 #[cfg(test)]
 mod tests {
     use std::fs::File;

@@ -2,7 +2,8 @@
 //!
 //! A load runs in a child process, since an unstable processor kills the program that loads it. [`child`] is
 //! what runs there, [`process`] is what starts, watches and kills it, and [`protocol`] is all they say to each
-//! other. [`frame`] is what all loads have in common, [`catalogue`] lists them. The crate knows no other crate of
+//! other. [`frame`] is what all loads have in common, [`catalogue`] lists them. Start reading at [`frame`], then the load
+//! `integer`, which is the smallest. The crate knows no other crate of
 //! Periculum.
 
 pub mod buffer;

@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use csv::{ReaderBuilder, StringRecord, Trim};
 use jiff::civil::DateTime;
 use jiff::tz::TimeZone;
-use jiff::{Timestamp, Zoned};
+use jiff::{Timestamp, ZonedDateTime};
 use periculum_core::model::moment::Moment;
 
 /// Numbers from here on are seconds since the Unix epoch; smaller ones count from the beginning of a climb.
@@ -153,7 +153,7 @@ fn time(written: &str, began: Moment, zone: &TimeZone, has_commas: bool) -> Opti
     }
     let instant = written.parse::<Timestamp>().or_else(|_| {
         let local = written.parse::<DateTime>()?;
-        zone.to_zoned(local).map(|zoned: Zoned| zoned.timestamp())
+        zone.to_zoned_datetime(local).map(|zoned: ZonedDateTime| zoned.timestamp())
     });
     Some(Moment::from_millis(instant.ok()?.as_millisecond()))
 }

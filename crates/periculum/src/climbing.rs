@@ -146,7 +146,7 @@ impl Prepared {
         let (rig, plan) = (&briefing.rig, &briefing.plan);
         let machine = hold_machine(&briefing, sysroot)?;
         // A bench that can't be made must leave nothing behind.
-        let mut bench = bench(&briefing, Linux::below(sysroot), seed, Began { at: wall, last: None })?;
+        let mut bench = bench(&briefing, Linux::below(sysroot), seed, &Began::at(wall))?;
         let ClimbRow { climb: number, id, .. } = ledger.begin(&NewClimb {
             plan: &plan.name,
             rig: &rig.name,
@@ -204,7 +204,8 @@ impl Prepared {
         let climb = replay(&briefing, &past)?;
         let last = ledger.last_life(row.climb)?;
         let at = last.as_ref().map(|last| last.at);
-        let mut bench = bench(&briefing, Linux::below(sysroot), row.seed, Began { at: row.wall, last: at })?;
+        let began = Began { at: row.wall, last: at, in_force: climb.in_force().clone() };
+        let mut bench = bench(&briefing, Linux::below(sysroot), row.seed, &began)?;
         let in_force = read_back(&mut *bench);
         let first = match last {
             None => Event::Started { in_force, ahead: minutes_ahead(&*bench), rules: RULES },
@@ -298,7 +299,7 @@ pub(crate) fn this_machine(sysroot: &Path) -> Result<Hold> {
 
 /// How far the rig's clock is ahead of UTC, minutes; a virtual one goes by UTC.
 fn minutes_ahead(bench: &dyn Bench) -> i32 {
-    if bench.is_virtual() { 0 } else { jiff::Zoned::now().offset().seconds() / 60 }
+    if bench.is_virtual() { 0 } else { jiff::ZonedDateTime::now().offset().seconds() / 60 }
 }
 
 /// The rig and plan of a climb, from the ledger.
@@ -352,22 +353,30 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
 
 /// The bench of a rig from the ledger, as it is now.
 pub(crate) fn bench_of(briefing: &Briefing, sysroot: &Path, seed: Option<u64>) -> Result<Box<dyn Bench>> {
-    bench(briefing, Linux::below(sysroot), seed, Began { at: wall_clock(), last: None })
+    bench(briefing, Linux::below(sysroot), seed, &Began::at(wall_clock()))
 }
 
-/// When a climb began, and when it was heard of last.
-#[derive(Clone, Copy)]
+/// When a climb began, when it was heard of last, and what was in force then.
 struct Began {
     at: Moment,
     last: Option<Moment>,
+    in_force: InForce,
+}
+
+impl Began {
+    /// A climb that begins at this moment.
+    fn at(moment: Moment) -> Self {
+        Self { at: moment, last: None, in_force: InForce::new() }
+    }
 }
 
 /// The bench, whose time goes on from what was recorded last; a virtual clock begins at the wall's, so that a climb has one date.
-fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, began: Began) -> Result<Box<dyn Bench>> {
+fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, began: &Began) -> Result<Box<dyn Bench>> {
     let rig: &Rig = &briefing.rig;
     let permits = Permits::read(places::permits()?)?;
     permits.check_written(&sent_by(rig))?;
-    if let Some(simulator) = briefing.adapters.simulator(rig, seed, began.last.unwrap_or(began.at), &linux) {
+    let before = (began.last.unwrap_or(began.at), &began.in_force);
+    if let Some(simulator) = briefing.adapters.simulator(rig, seed, before, &linux) {
         return Ok(simulator);
     }
     let (root, of, kept) = (linux.root().to_owned(), Arc::clone(&briefing.rig), places::kept()?);

@@ -1,6 +1,6 @@
 //! The binary of Periculum: its command line and its terminal interface.
 //!
-//! Everything here is glue. [`driver`] carries out what the engine decides, [`commands`] are one file each, and
+//! Everything here is glue. [`driving`] carries out what the engine decides, [`commands`] are one file each, and
 //! [`tui`] shows what the engine states. Start reading at [`run`].
 
 mod briefing;

@@ -82,7 +82,7 @@ pub fn report_pdf(title: &str, blocks: &[Block], made: Moment) -> Result<Vec<u8>
 fn metadata(title: &str, made: Moment) -> Metadata {
     let of = Metadata::new().title(title.to_owned()).creator("Periculum".into()).language(LANGUAGE.into());
     let Ok(instant) = jiff::Timestamp::from_millisecond(made.millis()) else { return of };
-    let utc = instant.to_zoned(jiff::tz::TimeZone::UTC);
+    let utc = instant.to_zoned_datetime(jiff::tz::TimeZone::UTC);
     let small = |number: i8| u8::try_from(number).unwrap_or_default();
     let date = DateTime::new(u16::try_from(utc.year()).unwrap_or_default())
         .month(small(utc.month()))

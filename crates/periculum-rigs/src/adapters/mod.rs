@@ -8,6 +8,7 @@ mod settings;
 use periculum_core::files::Section;
 use periculum_core::model::moment::Moment;
 use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::InForce;
 
 pub use beside::Beside;
 
@@ -59,11 +60,17 @@ impl Adapters {
         self.simulated.as_ref().map(|spec| seed.unwrap_or(spec.seed))
     }
 
-    /// The bench of the specimen of this seed at this moment, driven in the running boot of this machine; none where the rig is
-    /// this machine.
-    pub fn simulator(&self, rig: &Rig, seed: Option<u64>, now: Moment, linux: &Linux) -> Option<Box<dyn Bench>> {
+    /// The bench of the specimen of this seed at this moment, with this in force of what outlives a start, driven in the running
+    /// boot of this machine; none where the rig is this machine.
+    pub fn simulator(
+        &self,
+        rig: &Rig,
+        seed: Option<u64>,
+        (now, in_force): (Moment, &InForce),
+        linux: &Linux,
+    ) -> Option<Box<dyn Bench>> {
         let (spec, seed) = self.simulated.as_ref().zip(self.specimen(seed))?;
-        let simulator = Simulator::new(spec, rig, seed, now).in_boot(linux.boot());
+        let simulator = Simulator::new(spec, rig, seed, now).with_lasting(in_force).in_boot(linux.boot());
         Some(Box::new(Beside::instruments(Box::new(simulator), rig).and_kernel(linux, rig)))
     }
 

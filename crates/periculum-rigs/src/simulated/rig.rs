@@ -185,6 +185,17 @@ impl Simulator {
         self.devices.iter().all(|(_, device)| device.is_alive())
     }
 
+    /// The same with what was in force before of the settings that outlive a start of their own: what somebody made, or wrote
+    /// down, stays as it is while nobody simulates it.
+    #[must_use]
+    pub fn with_lasting(mut self, in_force: &InForce) -> Self {
+        let lasting =
+            in_force.iter().filter(|(name, _)| self.stock.get(name).is_some() && !self.volatile.contains(*name));
+        let rung = lasting.fold(self.set.clone(), |rung, (name, value)| rung.with(name, *value));
+        self.put_in_force(rung);
+        self
+    }
+
     /// Makes a change, which the rig may not survive.
     pub(super) fn apply(&mut self, change: &Change) -> Result<(), Incident> {
         self.put_in_force(self.set.with(&change.setting, change.to));
@@ -742,6 +753,10 @@ pub(super) mod tests {
         assert_eq!(simulator.sense()["frames"], 4.0);
         simulator.restart();
         assert_eq!(simulator.sense()["frames"], 4.0, "it outlives a restart");
+        let in_force = [("board".to_owned(), 4.into()), ("core_clock".to_owned(), 4300.into())].into();
+        let mut again = with_board(TakesEffect::ByHand).with_lasting(&in_force);
+        assert_eq!(again.sense()["frames"], 4.0, "and the simulation");
+        assert_eq!(again.read_back().in_force["core_clock"], 4200.into(), "but what is set at once does not");
         let dead = confirmed(&mut simulator, change("board", 9.into()));
         assert!(matches!(&dead, Answer::Failed(incident) if incident.kind == IncidentKind::NoStart), "{dead:?}");
     }

@@ -27,7 +27,7 @@ use std::process::ExitCode;
 
 use anyhow::Result;
 use jiff::tz::TimeZone;
-use jiff::{Timestamp, Zoned};
+use jiff::{Timestamp, ZonedDateTime};
 use periculum_core::model::moment::Moment;
 
 use crate::cli::{Arguments, Command};
@@ -87,7 +87,7 @@ pub(crate) fn zone(moment: Moment) -> String {
     zoned(moment).strftime("%Z").to_string()
 }
 
-fn zoned(moment: Moment) -> Zoned {
+fn zoned(moment: Moment) -> ZonedDateTime {
     let instant = Timestamp::from_millisecond(moment.millis()).unwrap_or(Timestamp::UNIX_EPOCH);
-    instant.to_zoned(TimeZone::system())
+    instant.to_zoned_datetime(TimeZone::system())
 }

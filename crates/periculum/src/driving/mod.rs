@@ -6,6 +6,8 @@ mod orders;
 mod pacer;
 
 #[cfg(test)]
+pub(crate) mod rehearsal;
+#[cfg(test)]
 mod tests;
 
 pub(crate) use driver::{Driver, Parting, Unreadable};

@@ -276,6 +276,28 @@ fn a_simulated_rig_hears_of_what_somebody_did_and_may_have_sensors_of_this_machi
     }
 }
 
+/// What somebody set stays set while the program is away, and so it does to a rig that is simulated.
+#[test]
+fn a_simulated_rig_that_was_left_is_found_as_somebody_set_it() {
+    for takes_effect in ["takes_effect = \"by-hand\"\n", "takes_effect = \"next-start\"\nadapter = \"simulated\"\n"] {
+        let home = Home::new();
+        let plan = practised(&home, takes_effect);
+        let mut told = String::new();
+        for (command, words) in [("climb", 3), ("resume", 1), ("resume", 40)] {
+            let answers = home.write("answers", &"done\n".repeat(words));
+            let mut run = home.periculum();
+            run.arg(command);
+            if command == "climb" {
+                run.arg(&plan);
+            }
+            run.args(["--headless", "--pace", "max", "--answers"]).arg(answers);
+            told += &String::from_utf8_lossy(&run.output().expect("started").stdout);
+        }
+        assert!(told.contains("fell") && told.contains("every stage is done"), "it is no rig at stock: {told}");
+        assert!(!told.contains("5 000 MHz at 1.250 V  quick  1 min 50 s"), "no specimen holds that: {told}");
+    }
+}
+
 #[test]
 fn a_simulated_rig_sets_nothing_of_this_machine() {
     let home = Home::new();

@@ -33,7 +33,7 @@ use crate::engine::watch::is_over_cut_off;
 use crate::model::moment::{Moment, Span};
 use crate::model::plan::Plan;
 use crate::model::rig::Rig;
-use crate::model::rung::Rung;
+use crate::model::rung::{InForce, Rung};
 use crate::model::verdict::Verdict;
 
 /// One execution of a plan on a rig.
@@ -63,6 +63,11 @@ impl Climb {
     /// The rig that is climbed on.
     pub fn rig(&self) -> &Rig {
         &self.climber.rig
+    }
+
+    /// What the rig is believed to have in force; a setting that is missing is unknown.
+    pub fn in_force(&self) -> &InForce {
+        self.climber.belief.in_force()
     }
 
     /// Whether the climb is over.

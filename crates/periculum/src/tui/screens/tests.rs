@@ -2,9 +2,11 @@
 
 use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
 
 use periculum_core::Decimal;
 use periculum_core::engine::{Answer, Climb, ClimbEnd, Said};
+use periculum_core::model::incident_kind::IncidentKind;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{CoreProgress, Progress, Score, Workload};
 use periculum_core::model::verdict::Verdict;
@@ -20,14 +22,34 @@ use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Pace;
 use crate::climbing::{Prepared, open_ledger};
 use crate::driving::Operator;
+use crate::driving::rehearsal::{Rehearsal, Script};
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 use crate::tui::library::{Library, Listed, Read};
 use crate::tui::theme::{Depth, Theme};
 
+/// What goes wrong in the demo's first climb.
+const FIRST_LIGHT: Script = &[
+    (15, 1, 51_250, IncidentKind::WrongResult, "core 4", "scaled residual 895.1, allowed 16"),
+    (16, 1, 7_250, IncidentKind::WrongResult, "core 6", "scaled residual 5337.8, allowed 16"),
+    (17, 1, 19_500, IncidentKind::CorrectedError, "core 1", "3 errors counted and repaired"),
+    (23, 1, 56_500, IncidentKind::CorrectedError, "core 1", "4 errors counted and repaired"),
+];
+
+/// What goes wrong where its voltage is trimmed.
+const QUIET_HOURS: Script = &[
+    (6, 1, 33_000, IncidentKind::WrongResult, "core 2", "scaled residual 212.0, allowed 16"),
+    (8, 1, 61_000, IncidentKind::WrongResult, "core 2", "scaled residual 87.4, allowed 16"),
+];
+
 /// The interface after a climb of this demo plan was driven up to here.
 pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
     let folder = tempfile::tempdir().expect("a folder");
+    let script = match plan {
+        "dome.plan.toml" => FIRST_LIGHT,
+        "quiet.plan.toml" => QUIET_HOURS,
+        _ => &[],
+    };
     let plan = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(plan);
     let briefing = Briefing::read(&plan).expect("a plan");
     let mut app = app(&briefing);
@@ -35,9 +57,13 @@ pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
     // A name of its own for the machine, so that whoever else drives it is no matter.
     let machine = folder.path().join("machine");
     std::os::unix::fs::symlink("/", &machine).expect("linked");
+    let rig = Arc::clone(&briefing.rig);
     let prepared = Prepared::new(briefing, ledger, &machine, Some(11)).expect("a climb");
     let (_words, operator) = Operator::new();
     let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |notice| app.hear(notice));
+    if driver.bench.is_virtual() {
+        driver.bench = Box::new(Rehearsal::of(&rig, driver.bench.now(), script));
+    }
     // What is being applied is there in a moment.
     driver.drive(first, |climb| until(climb) && !climb.is_applying()).expect("driven");
     drop(driver);
@@ -83,6 +109,13 @@ pub(super) fn picture(app: &App, columns: u16, rows: u16) -> String {
     terminal.backend().to_string()
 }
 
+/// The same without the lines that every screen has.
+fn body(app: &App, columns: u16, rows: u16) -> String {
+    let picture = picture(app, columns, rows);
+    let lines: Vec<&str> = picture.lines().collect();
+    lines[2..lines.len() - 1].join("\n")
+}
+
 pub(super) fn press(app: &mut App, code: KeyCode) -> Vec<Said> {
     app.press(&Event::Key(KeyEvent::new(code, KeyModifiers::NONE)))
 }
@@ -92,6 +125,12 @@ fn in_the_middle_of_a_climb() {
     let app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
     insta::assert_snapshot!("climbing-wide", picture(&app, 160, 40));
     insta::assert_snapshot!("climbing-narrow", picture(&app, 80, 24));
+    // What matters from two metres away: where it is, whether it is all right, and what comes next.
+    for size in [(160, 40), (80, 24)] {
+        let seen = picture(&app, size.0, size.1);
+        let asked = ["4 700 MHz at 1.250 V", "climbing", "0 errors", "if it falls", "corrected-error on core 1"];
+        asked.iter().for_each(|what| assert!(seen.contains(what), "{what} at {size:?}"));
+    }
 }
 
 #[test]
@@ -123,8 +162,9 @@ fn the_cores_of_a_pass() {
         cores,
         ..Progress::default()
     });
-    insta::assert_snapshot!("cores-wide", picture(&app, 160, 40));
-    insta::assert_snapshot!("cores-narrow", picture(&app, 80, 24));
+    insta::assert_snapshot!("cores-wide", body(&app, 160, 40));
+    insta::assert_snapshot!("cores-narrow", body(&app, 80, 24));
+    assert!(body(&app, 80, 24).lines().any(|line| line.contains('2') && line.contains("60.8")), "the core with errors");
     press(&mut app, KeyCode::Char('c'));
     assert!(!app.screens.climb.shows_cores);
 }
@@ -132,8 +172,12 @@ fn the_cores_of_a_pass() {
 #[test]
 fn at_the_end_of_a_climb() {
     let app = app_at("dome.plan.toml", Climb::is_ended);
-    insta::assert_snapshot!("ended-wide", picture(&app, 160, 40));
-    insta::assert_snapshot!("ended-narrow", picture(&app, 80, 24));
+    insta::assert_snapshot!("ended-wide", body(&app, 160, 40));
+    insta::assert_snapshot!("ended-narrow", body(&app, 80, 24));
+    assert!(
+        body(&app, 80, 24).contains("⚑ mark") && body(&app, 80, 24).contains("4 700 MHz at 1.230 V"),
+        "what was found"
+    );
 }
 
 #[test]
@@ -142,7 +186,7 @@ fn before_anything_happened() {
     let plan = include_str!("../../../../../demo/dome.plan.toml");
     let file = |text: &str| SourceFile { path: PathBuf::from("file"), text: text.to_owned() };
     let app = app(&Briefing::of(file(rig), file(plan)).expect("a plan"));
-    insta::assert_snapshot!("empty-narrow", picture(&app, 80, 24));
+    insta::assert_snapshot!("empty-narrow", body(&app, 80, 24));
 }
 
 #[test]
@@ -224,8 +268,9 @@ fn help_fits_the_smallest_screen() {
 fn the_map_shows_where_trials_lie_and_what_is_known_of_the_border() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 19);
     press(&mut app, KeyCode::Char('2'));
-    insta::assert_snapshot!("map-wide", picture(&app, 160, 40));
-    insta::assert_snapshot!("map-narrow", picture(&app, 80, 24));
+    insta::assert_snapshot!("map-wide", body(&app, 160, 40));
+    insta::assert_snapshot!("map-narrow", body(&app, 80, 24));
+    assert!(body(&app, 160, 40).matches('✕').count() >= 2, "each trial that fell is in its place");
     press(&mut app, KeyCode::Up);
     assert!(picture(&app, 160, 40).contains("trial 19 "), "the one before the newest");
 }
@@ -237,13 +282,13 @@ fn trials_are_listed_found_and_opened() {
     for code in [KeyCode::Up, KeyCode::PageUp, KeyCode::Down] {
         press(&mut app, code);
     }
-    insta::assert_snapshot!("trials-wide", picture(&app, 160, 40));
-    insta::assert_snapshot!("trials-narrow", picture(&app, 80, 24));
+    insta::assert_snapshot!("trials-wide", body(&app, 160, 40));
+    insta::assert_snapshot!("trials-narrow", body(&app, 80, 24));
     press(&mut app, KeyCode::Char('/'));
     "fell 4".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
     assert!(app.desk.found().iter().all(|trial| trial.verdict == Some(Verdict::Fell)) && !app.desk.found().is_empty());
     press(&mut app, KeyCode::Enter);
-    insta::assert_snapshot!("trials-found", picture(&app, 80, 24));
+    insta::assert_snapshot!("trials-found", body(&app, 80, 24));
     press(&mut app, KeyCode::Esc);
     assert_eq!(app.desk.found().len(), app.desk.shown.story.trials.len(), "all are there again");
     press(&mut app, KeyCode::Char('/'));
@@ -288,8 +333,9 @@ fn sensors_that_there_is_no_room_for_are_one_key_away() {
 fn the_rig_is_shown_with_its_limits() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
     press(&mut app, KeyCode::Char('4'));
-    insta::assert_snapshot!("rig-wide", picture(&app, 160, 40));
-    insta::assert_snapshot!("rig-narrow", picture(&app, 80, 24));
+    insta::assert_snapshot!("rig-wide", body(&app, 160, 40));
+    insta::assert_snapshot!("rig-narrow", body(&app, 80, 24));
+    assert!(body(&app, 80, 24).contains("5 100"), "its ceiling");
     press(&mut app, KeyCode::Char('1'));
     assert!(picture(&app, 160, 40).contains("logbook"));
 }
@@ -298,13 +344,14 @@ fn the_rig_is_shown_with_its_limits() {
 fn traces_show_the_climb_and_one_trial() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
     press(&mut app, KeyCode::Char('5'));
-    insta::assert_snapshot!("traces-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("traces-wide", body(&app, 160, 40));
     let whole = app.screens.traces.stretch(&app.desk).expect("readings");
     press(&mut app, KeyCode::PageUp);
     press(&mut app, KeyCode::Char('z'));
     let trial = app.screens.traces.stretch(&app.desk).expect("readings");
     assert!(trial.from > whole.from && trial.to < whole.to);
-    insta::assert_snapshot!("traces-narrow", picture(&app, 80, 24));
+    insta::assert_snapshot!("traces-narrow", body(&app, 80, 24));
+    assert!(body(&app, 80, 24).contains("hottest core, °C"), "the one that a cut-off rests on comes first");
 }
 
 #[test]
@@ -332,7 +379,7 @@ fn climbs_of_the_ledger_are_listed() {
     press(&mut app, KeyCode::Char('/'));
     "clock>4500".chars().for_each(|letter| drop(press(&mut app, KeyCode::Char(letter))));
     press(&mut app, KeyCode::Enter);
-    insta::assert_snapshot!("climbs-found", self::picture(&app, 160, 40));
+    insta::assert_snapshot!("climbs-found", body(&app, 160, 40));
     press(&mut app, KeyCode::Enter);
     assert!(
         app.desk.shelf.trouble.as_ref().is_some_and(|why| why.starts_with("climb 2 can't be opened")),
@@ -369,13 +416,17 @@ fn scores_show_what_pays_and_how_it_ranks() {
     app.desk.shelf.is_reading = false;
     press(&mut app, KeyCode::Right);
     press(&mut app, KeyCode::Right);
-    insta::assert_snapshot!("scores-wide", picture(&app, 160, 40));
-    insta::assert_snapshot!("scores-narrow", picture(&app, 80, 24));
+    insta::assert_snapshot!("scores-wide", body(&app, 160, 40));
+    insta::assert_snapshot!("scores-narrow", body(&app, 80, 24));
+    assert!(
+        body(&app, 160, 40).contains("rank 3 of 4") && body(&app, 80, 24).contains("4 500 MHz"),
+        "where it stops paying"
+    );
     press(&mut app, KeyCode::Home);
     press(&mut app, KeyCode::Down);
     press(&mut app, KeyCode::Enter);
     let trial = picture(&app, 160, 40);
-    assert!(trial.contains("4 275 MHz") && trial.contains("trial 11 "), "the last trial of the second value: {trial}");
+    assert!(trial.contains("4 275 MHz") && trial.contains("trial 10 "), "the last trial of the second value: {trial}");
 }
 
 #[test]
@@ -391,17 +442,17 @@ fn what_is_picked_is_compared_and_specimens_are_ranked_without_it() {
     };
     app.take_read(Read::Climbs(vec![listed(3, 4650), listed(2, 4725), listed(1, 4700)]));
     press(&mut app, KeyCode::Char('8'));
-    insta::assert_snapshot!("compare-nothing", picture(&app, 80, 24));
+    insta::assert_snapshot!("compare-nothing", body(&app, 80, 24));
     press(&mut app, KeyCode::Char('3'));
     for code in [KeyCode::Home, KeyCode::Char('p'), KeyCode::End, KeyCode::Char('p'), KeyCode::Up, KeyCode::Char('p')] {
         press(&mut app, code);
     }
     assert!(picture(&app, 160, 40).contains("  1+ "), "it is told in the list that it is picked");
     press(&mut app, KeyCode::Char('8'));
-    insta::assert_snapshot!("compare-wide", picture(&app, 160, 40));
+    insta::assert_snapshot!("compare-wide", body(&app, 160, 40));
     press(&mut app, KeyCode::Backspace);
     press(&mut app, KeyCode::PageDown);
-    insta::assert_snapshot!("compare-narrow", picture(&app, 80, 24));
+    insta::assert_snapshot!("compare-narrow", body(&app, 80, 24));
     press(&mut app, KeyCode::Backspace);
     assert!(picture(&app, 80, 24).contains("trial 1 of climb 1 is picked"));
 }
@@ -487,7 +538,7 @@ fn traces_are_looked_at_closer_and_over_each_other() {
         press(&mut app, KeyCode::Up);
     }
     press(&mut app, KeyCode::Char('i'));
-    insta::assert_snapshot!("traces-incident", picture(&app, 120, 36));
+    insta::assert_snapshot!("traces-incident", body(&app, 120, 36));
     press(&mut app, KeyCode::Char('i'));
     assert_eq!(app.desk.selected_trial(), Some(16));
     let closer = app.screens.traces.stretch(&app.desk);
@@ -510,7 +561,7 @@ fn traces_are_looked_at_closer_and_over_each_other() {
     press(&mut app, KeyCode::Up);
     press(&mut app, KeyCode::Char('p'));
     press(&mut app, KeyCode::Char('o'));
-    insta::assert_snapshot!("traces-over", picture(&app, 120, 36));
+    insta::assert_snapshot!("traces-over", body(&app, 120, 36));
     // The picture that is written has the same trials on it.
     let folder = tempfile::tempdir().expect("a folder");
     let file = folder.path().join("over.svg");
