@@ -258,10 +258,12 @@ impl From<Answer> for Said {
 }
 
 /// What is written down in a line as `name=value`, where a value goes on up to the next name; none where something has no name.
+/// A name without a value says as much as none.
 fn written(text: &str) -> Option<Written> {
     let (mut written, mut open) = (Written::new(), None::<String>);
     for word in text.split_whitespace() {
         match (word.split_once('='), &open) {
+            (Some(("", _)), _) => return None,
             (Some((name, value)), _) => {
                 written.insert(name.to_owned(), value.to_owned());
                 open = Some(name.to_owned());
@@ -274,6 +276,7 @@ fn written(text: &str) -> Option<Written> {
             (None, None) => return None,
         }
     }
+    written.retain(|_, value| !value.is_empty());
     Some(written)
 }
 
@@ -304,6 +307,8 @@ mod tests {
         assert_eq!(Said::of_line(" done "), written(&[]));
         let line = "done clock=4 700 volts=1,25";
         assert_eq!(Said::of_line(line), written(&[("clock", "4 700"), ("volts", "1,25")]));
+        assert_eq!(Said::of_line("done clock="), written(&[]));
+        assert_eq!(Said::of_line("done =5"), None);
         assert_eq!(Said::of_line("done 4700"), None);
         assert_eq!(Said::of_line("no-start clock=4"), None);
         let old: Said = serde_json::from_str(r#"{"said":"done"}"#).expect("as earlier versions wrote it");
