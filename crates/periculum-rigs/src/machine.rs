@@ -1,6 +1,6 @@
 //! The computer this runs on: settings and sensors are the kernel's, or a person changes them; loads are real.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 use std::time::{Duration, Instant, UNIX_EPOCH};
 use std::{io, mem};
 
@@ -43,7 +43,9 @@ pub struct ThisMachine {
     under_way: Vec<UnderWay>,
     running: Option<Number>,
     errors: Worker<Errors>,
-    counting: Option<Pending<Vec<Incident>>>,
+    counting: Option<Pending<Counted>>,
+    /// Why what counted errors does not any more.
+    unheard: BTreeMap<String, String>,
     counted_at: Option<Moment>,
     watcher: Worker<Linux>,
     watchdog: Option<Watchdog>,
@@ -54,6 +56,9 @@ pub struct ThisMachine {
     clock: SteadyClock,
     passes: Box<dyn RunPasses>,
 }
+
+/// What was counted, and why other things were not.
+type Counted = (Vec<Incident>, BTreeMap<String, String>);
 
 /// An order that is being carried out by somebody who may hang.
 struct UnderWay {
@@ -99,6 +104,7 @@ impl ThisMachine {
             running: None,
             errors: Worker::on(Errors::of(linux.root(), is_ours)),
             counting: None,
+            unheard: BTreeMap::new(),
             counted_at: None,
             watcher: Worker::on(linux.clone()),
             watchdog,
@@ -256,12 +262,12 @@ impl ThisMachine {
         let is_due = self.counted_at.is_none_or(|last| now.since(last) >= SAMPLING || now < last);
         if self.counting.is_none() && is_due {
             self.counted_at = Some(now);
-            self.counting = Some(self.errors.begin(EVER, Errors::since_last));
+            self.counting = Some(self.errors.begin(EVER, |errors| (errors.since_last(), errors.unheard())));
         }
         match self.counting.as_ref()?.wait(Duration::ZERO) {
             Outcome::NotYet => None,
-            Outcome::Done(incidents) => {
-                self.counting = None;
+            Outcome::Done((incidents, unheard)) => {
+                (self.counting, self.unheard) = (None, unheard);
                 (!incidents.is_empty()).then_some(BenchEvent::Noticed(incidents))
             }
             // Whoever counted is gone.
@@ -315,7 +321,9 @@ impl Bench for ThisMachine {
         events.extend(self.noticed());
         // What was read before a pass ended is none of the next one.
         if !events.iter().any(|event| matches!(event, BenchEvent::Answered { .. })) {
-            events.push(BenchEvent::Sensed(self.latest.sensed()));
+            let mut sensed = self.latest.sensed();
+            sensed.silent.extend(self.unheard.clone());
+            events.push(BenchEvent::Sensed(sensed));
         }
         events
     }

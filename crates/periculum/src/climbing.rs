@@ -146,7 +146,7 @@ impl Prepared {
         let (rig, plan) = (&briefing.rig, &briefing.plan);
         let machine = hold_machine(&briefing, sysroot)?;
         // A bench that can't be made must leave nothing behind.
-        let mut bench = bench(&briefing, Linux::below(sysroot), seed, &Began::at(wall))?;
+        let mut bench = bench(&briefing, &Linux::below(sysroot), seed, &Began::at(wall))?;
         let ClimbRow { climb: number, id, .. } = ledger.begin(&NewClimb {
             plan: &plan.name,
             rig: &rig.name,
@@ -205,7 +205,7 @@ impl Prepared {
         let last = ledger.last_life(row.climb)?;
         let at = last.as_ref().map(|last| last.at);
         let began = Began { at: row.wall, last: at, in_force: climb.in_force().clone() };
-        let mut bench = bench(&briefing, Linux::below(sysroot), row.seed, &began)?;
+        let mut bench = bench(&briefing, &Linux::below(sysroot), row.seed, &began)?;
         let in_force = read_back(&mut *bench);
         let first = match last {
             None => Event::Started { in_force, ahead: minutes_ahead(&*bench), rules: RULES },
@@ -353,7 +353,7 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
 
 /// The bench of a rig from the ledger, as it is now.
 pub(crate) fn bench_of(briefing: &Briefing, sysroot: &Path, seed: Option<u64>) -> Result<Box<dyn Bench>> {
-    bench(briefing, Linux::below(sysroot), seed, &Began::at(wall_clock()))
+    bench(briefing, &Linux::below(sysroot), seed, &Began::at(wall_clock()))
 }
 
 /// When a climb began, when it was heard of last, and what was in force then.
@@ -371,12 +371,12 @@ impl Began {
 }
 
 /// The bench, whose time goes on from what was recorded last; a virtual clock begins at the wall's, so that a climb has one date.
-fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, began: &Began) -> Result<Box<dyn Bench>> {
+fn bench(briefing: &Briefing, linux: &Linux, seed: Option<u64>, began: &Began) -> Result<Box<dyn Bench>> {
     let rig: &Rig = &briefing.rig;
     let permits = Permits::read(places::permits()?)?;
     permits.check_written(&sent_by(rig))?;
     let before = (began.last.unwrap_or(began.at), &began.in_force);
-    if let Some(simulator) = briefing.adapters.simulator(rig, seed, before, &linux) {
+    if let Some(simulator) = briefing.adapters.simulator(rig, seed, before, linux) {
         return Ok(simulator);
     }
     let (root, of, kept) = (linux.root().to_owned(), Arc::clone(&briefing.rig), places::kept()?);
@@ -386,11 +386,11 @@ fn bench(briefing: &Briefing, linux: Linux, seed: Option<u64>, began: &Began) ->
     let itself = briefing.plan.restarts_itself.then(restarting);
     permits.check_written(&written.chain(itself).collect::<Vec<_>>())?;
     let setter = setter.map_err(|told| BadInput(told.join("\n")))?;
-    let watchdog = watchdog(briefing, &linux)?;
+    let watchdog = watchdog(briefing, linux)?;
     let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits)?;
     let clock = SteadyClock::behind(began.last);
-    let machine = ThisMachine::new(linux, setter, watchdog, rig, Box::new(runner), clock, is_of_a_pass);
-    Ok(Box::new(Beside::instruments(Box::new(machine), rig)))
+    let machine = ThisMachine::new(linux.clone(), setter, watchdog, rig, Box::new(runner), clock, is_of_a_pass);
+    Ok(Box::new(Beside::machine(Box::new(machine), rig, linux)))
 }
 
 /// What a rig reports of its settings; nothing where it does not answer.

@@ -3,34 +3,27 @@
 
 use periculum_core::model::ending::Boot;
 use periculum_core::model::moment::{Moment, Span};
-use periculum_core::model::rig::{Rig, Sensor};
+use periculum_core::model::rig::Rig;
 
+use super::sensors::{Senses, beside};
 use crate::bench::{Bench, BenchEvent, Number, Order, Remains};
-use crate::latest::Latest;
-use crate::linux::{self, Linux, Sampler};
-use crate::scpi::Instruments;
+use crate::linux::{self, Linux};
 
 /// A bench with sensors beside it.
 pub struct Beside {
     bench: Box<dyn Bench>,
-    instruments: Instruments,
-    kernel: Option<(Sampler, Latest)>,
+    others: Vec<Box<dyn Senses>>,
 }
 
 impl Beside {
-    /// The bench with the instruments of its rig.
-    pub fn instruments(bench: Box<dyn Bench>, rig: &Rig) -> Self {
-        Self { bench, instruments: Instruments::start(&rig.sensors), kernel: None }
+    /// A simulated rig with the instruments of its rig file, and those sensors of this machine that it names.
+    pub fn simulator(bench: Box<dyn Bench>, rig: &Rig, linux: &Linux) -> Self {
+        Self { bench, others: beside(rig, &[], linux) }
     }
 
-    /// The same with the sensors of this machine that the rig names.
-    #[must_use]
-    pub fn and_kernel(self, linux: &Linux, rig: &Rig) -> Self {
-        let of_kernel = rig.sensors.iter().filter(|sensor| sensor.adapter == linux::ADAPTER).cloned();
-        let sensors: Vec<Sensor> = of_kernel.collect();
-        let latest = Latest::default();
-        let kernel = (!sensors.is_empty()).then(|| (Sampler::start(linux, &sensors, &latest), latest));
-        Self { kernel, ..self }
+    /// This machine with the instruments of its rig file.
+    pub fn machine(bench: Box<dyn Bench>, rig: &Rig, linux: &Linux) -> Self {
+        Self { bench, others: beside(rig, &[linux::ADAPTER], linux) }
     }
 }
 
@@ -43,10 +36,9 @@ impl Bench for Beside {
         let mut events = self.bench.events(at_most);
         for event in &mut events {
             let BenchEvent::Sensed(sensed) = event else { continue };
-            let of_kernel = self.kernel.iter().map(|(_, latest)| latest.sensed());
-            for beside in of_kernel.chain([self.instruments.sensed()]) {
-                sensed.readings.extend(beside.readings);
-                sensed.silent.extend(beside.silent);
+            for other in self.others.iter().map(|other| other.sensed()) {
+                sensed.readings.extend(other.readings);
+                sensed.silent.extend(other.silent);
             }
         }
         events

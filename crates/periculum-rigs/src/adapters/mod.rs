@@ -71,7 +71,7 @@ impl Adapters {
     ) -> Option<Box<dyn Bench>> {
         let (spec, seed) = self.simulated.as_ref().zip(self.specimen(seed))?;
         let simulator = Simulator::new(spec, rig, seed, now).with_lasting(in_force).in_boot(linux.boot());
-        Some(Box::new(Beside::instruments(Box::new(simulator), rig).and_kernel(linux, rig)))
+        Some(Box::new(Beside::simulator(Box::new(simulator), rig, linux)))
     }
 
     /// The truth about the specimen of this seed; none where nobody knows it.

@@ -2,10 +2,14 @@
 
 use periculum_core::files::Section;
 use periculum_core::model::moment::Span;
+use periculum_core::model::rig::{Rig, Sensor};
 
 use super::SIMULATED;
+use crate::bench::Sensed;
+use crate::latest::Latest;
+use crate::linux::{self, Linux, Sampler};
+use crate::scpi::{self, Instruments};
 use crate::simulated::Spec;
-use crate::{linux, scpi};
 
 /// An adapter that reads sensors.
 struct Reads {
@@ -13,13 +17,65 @@ struct Reads {
     /// Whether it serves only rigs that are simulated.
     is_simulated: bool,
     check: fn(&Section, &[String]),
+    /// Reads these sensors beside a bench; none where that is what the bench does.
+    start: Option<Start>,
+}
+
+type Start = fn(&[Sensor], &Linux) -> Box<dyn Senses>;
+
+/// Whoever reads sensors beside a bench.
+pub(super) trait Senses: Send {
+    /// What they read of late.
+    fn sensed(&self) -> Sensed;
+}
+
+impl Senses for Instruments {
+    fn sensed(&self) -> Sensed {
+        self.sensed()
+    }
+}
+
+/// This machine's sensors, and who reads them.
+struct OfKernel(Latest, #[expect(dead_code, reason = "it reads as long as it lives")] Sampler);
+
+impl Senses for OfKernel {
+    fn sensed(&self) -> Sensed {
+        self.0.sensed()
+    }
+}
+
+fn read_kernel(sensors: &[Sensor], linux: &Linux) -> Box<dyn Senses> {
+    let latest = Latest::default();
+    let sampler = Sampler::start(linux, sensors, &latest);
+    Box::new(OfKernel(latest, sampler))
+}
+
+/// Everybody who has to read sensors of this rig beside its bench, which reads those of these adapters by itself.
+pub(super) fn beside(rig: &Rig, by_bench: &[&str], linux: &Linux) -> Vec<Box<dyn Senses>> {
+    let others = ADAPTERS.iter().filter(|adapter| !by_bench.contains(&adapter.name));
+    let start = |adapter: &Reads| {
+        let named = |sensor: &&Sensor| sensor.adapter == adapter.name;
+        let sensors: Vec<Sensor> = rig.sensors.iter().filter(named).cloned().collect();
+        adapter.start.filter(|_| !sensors.is_empty()).map(|start| start(&sensors, linux))
+    };
+    others.filter_map(start).collect()
 }
 
 /// Every one; the first that serves a rig is that of sensors which name none.
 const ADAPTERS: [Reads; 3] = [
-    Reads { name: SIMULATED, is_simulated: true, check: check_simulated },
-    Reads { name: linux::ADAPTER, is_simulated: false, check: |section, _| check_kernel(section) },
-    Reads { name: scpi::ADAPTER, is_simulated: false, check: |section, _| check_instrument(section) },
+    Reads { name: SIMULATED, is_simulated: true, check: check_simulated, start: None },
+    Reads {
+        name: linux::ADAPTER,
+        is_simulated: false,
+        check: |section, _| check_kernel(section),
+        start: Some(read_kernel),
+    },
+    Reads {
+        name: scpi::ADAPTER,
+        is_simulated: false,
+        check: |section, _| check_instrument(section),
+        start: Some(|sensors, _| Box::new(Instruments::start(sensors))),
+    },
 ];
 
 /// A simulated rig may have sensors of this machine and instruments beside its own.

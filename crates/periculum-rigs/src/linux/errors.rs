@@ -1,10 +1,11 @@
 //! Errors that the hardware counts and the kernel logs: each becomes an incident with its place.
 
+use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 
 use periculum_core::model::incident::{Incident, IncidentKind};
 
-use super::attribute::{lines, names, numbered, text};
+use super::attribute::{lines, names, numbered, text, why_unread};
 use super::kernel_log::KernelLog;
 
 /// Where machine checks are counted.
@@ -45,6 +46,12 @@ impl Errors {
         let logged = self.log.iter_mut().flat_map(KernelLog::since_last).collect::<Vec<_>>();
         let counted: Vec<Incident> = self.counters.iter_mut().filter_map(Counter::since_last).collect();
         told_once(counted, logged)
+    }
+
+    /// Why what counted before now counts nothing, by what it counted: nobody hears of errors there.
+    pub fn unheard(&self) -> BTreeMap<String, String> {
+        let gone = self.counters.iter().filter(|counter| counter.last.is_some() && counter.count().is_none());
+        gone.map(|counter| (format!("{} of {}", counter.what, counter.place), why_unread(&counter.path))).collect()
     }
 
     /// What can be seen here, in words.
@@ -180,6 +187,7 @@ mod tests {
         let mut errors = Errors::of(&root, |_| false);
         assert_eq!(errors.seen().len(), 6, "{:?}", errors.seen());
         assert!(errors.since_last().is_empty(), "what was counted before is nobody's");
+        assert!(errors.unheard().is_empty());
         write(FILES[1].0, "9\n");
         write(FILES[2].0, "1\n");
         write(FILES[4].0, "5\n");
@@ -196,6 +204,9 @@ mod tests {
             ]
         );
         assert!(errors.since_last().is_empty(), "nothing is told twice");
+        fs::remove_file(root.join(FILES[4].0)).expect("removed");
+        let unheard: Vec<String> = errors.unheard().into_keys().collect();
+        assert_eq!(unheard, ["throttlings for heat of core 3"]);
         for garbage in ["", "-1", "many", "99999999999999999999", "MCE: x", "TOTAL_ERR_COR"] {
             FILES.iter().for_each(|(path, _)| write(path, garbage));
             assert!(
