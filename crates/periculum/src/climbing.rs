@@ -117,7 +117,7 @@ impl Prepared {
                 (recall(&ledger, &row)?, ledger, seed.or(row.seed))
             }
         };
-        if let Some(waiting) = ledger.unfinished()? {
+        if let Some(waiting) = ledger.unfinished()?.filter(|row| !ledger.is_driven(row)) {
             complain!(
                 "periculum: climb {} of {} is not finished; `{}` goes on with it",
                 waiting.climb,

@@ -262,12 +262,19 @@ impl Ledger {
         queries::number(&self.record, id)
     }
 
-    /// The newest climb that has not ended.
+    /// The newest climb that has not ended and that nobody drives now; where somebody drives each, the newest.
     ///
     /// # Errors
     /// When it can't be read.
     pub fn unfinished(&self) -> Result<Option<ClimbRow>, LedgerError> {
-        queries::unfinished(&self.record)
+        let open = queries::unfinished(&self.record)?;
+        let waits = open.iter().find(|row| !self.is_driven(row));
+        Ok(waits.or(open.first()).cloned())
+    }
+
+    /// Whether a process climbs now on the rig of a climb.
+    pub fn is_driven(&self, row: &ClimbRow) -> bool {
+        matches!(Claim::take(&self.path, &row.rig), Err(LedgerError::Claimed { .. }))
     }
 
     /// The texts of the rig file and the plan file of a climb, as they were when it began.

@@ -16,7 +16,11 @@ SELECT c.climb, c.plan, c.rig, c.specimen, c.use_name, c.seed, c.wall, c.id, c.c
 FROM climbs c LEFT JOIN ends e ON e.climb = c.climb";
 
 pub(crate) fn climbs(connection: &Connection) -> Result<Vec<ClimbRow>, LedgerError> {
-    let mut statement = connection.prepare(&format!("{CLIMBS} ORDER BY c.climb"))?;
+    all(connection, &format!("{CLIMBS} ORDER BY c.climb"))
+}
+
+fn all(connection: &Connection, sql: &str) -> Result<Vec<ClimbRow>, LedgerError> {
+    let mut statement = connection.prepare(sql)?;
     let mut rows = statement.query([])?;
     let mut climbs = Vec::new();
     while let Some(row) = rows.next()? {
@@ -48,10 +52,9 @@ pub(crate) fn number(connection: &Connection, id: &ClimbId) -> Result<i64, Ledge
     found.ok_or_else(|| LedgerError::UnknownClimb { id: id.clone() })
 }
 
-/// The newest climb that has not ended.
-pub(crate) fn unfinished(connection: &Connection) -> Result<Option<ClimbRow>, LedgerError> {
-    let sql = format!("{CLIMBS} WHERE e.climb IS NULL ORDER BY c.climb DESC LIMIT 1");
-    first(connection, &sql, [])
+/// The climbs that have not ended, the newest first.
+pub(crate) fn unfinished(connection: &Connection) -> Result<Vec<ClimbRow>, LedgerError> {
+    all(connection, &format!("{CLIMBS} WHERE e.climb IS NULL ORDER BY c.climb DESC"))
 }
 
 /// The texts of the rig and the plan of a climb.

@@ -5,7 +5,7 @@ use std::path::Path;
 
 use periculum_core::engine::{ClimbEnd, Entry, Event, Mark, Profile};
 use periculum_core::model::moment::{Moment, Span};
-use periculum_ledger::{Armed, Attached, ClimbId, Ledger, LedgerError, Line, Store};
+use periculum_ledger::{Armed, Attached, ClimbId, Ledger, LedgerError, Line, NewClimb, Store};
 use rusqlite::Connection;
 
 use crate::common::{NEW, climb_lines, filled, line, rung};
@@ -258,6 +258,22 @@ fn climbs_are_driven_in_a_store_and_known_by_identifiers_of_their_own() {
     }
     assert_eq!(ids.len(), 4, "the same numbers in two ledgers are other climbs");
     assert!(ids.iter().all(|id| id.as_str().len() == 32), "{ids:?}");
+}
+
+#[test]
+fn what_goes_on_next_is_what_nobody_drives() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let mut ledger = Ledger::open(&folder.path().join("test.ledger")).expect("a ledger");
+    for rig in ["dome", "vault"] {
+        ledger.begin_climb(&NewClimb { rig, ..NEW }).expect("begun");
+    }
+    let next = |ledger: &Ledger| ledger.unfinished().expect("read").expect("one").rig;
+    assert_eq!(next(&ledger), "vault", "the newest");
+    let _vault = ledger.claim("vault").expect("free");
+    assert_eq!(next(&ledger), "dome");
+    let _dome = ledger.claim("dome").expect("free");
+    assert_eq!(next(&ledger), "vault", "and then it is told who has it");
+    assert!(ledger.climbs().expect("read").iter().all(|row| ledger.is_driven(row)));
 }
 
 #[test]

@@ -1,15 +1,13 @@
 //! `periculum ledger`: lists climbs, or the trials and incidents of one.
 
-use std::path::Path;
 use std::process::ExitCode;
 
 use anyhow::Result;
-use periculum_core::engine::ClimbEnd;
 use periculum_core::model::amount::written;
 use periculum_core::model::pass::{Pass, PassReport, Workload};
 use periculum_core::model::quantity::{counted, grouped, scored};
 use periculum_core::story::TrialStory;
-use periculum_ledger::{ClimbRow, IncidentRow};
+use periculum_ledger::IncidentRow;
 
 use super::date;
 use crate::cli::{Common, Ledger};
@@ -31,22 +29,25 @@ pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
     }
     match arguments.climb {
         Some(climb) => list_climb(&ledger, climb)?,
-        None => list_climbs(&ledger.climbs()?, ledger.path()),
+        None => list_climbs(&ledger)?,
     }
     Ok(code)
 }
 
-fn list_climbs(climbs: &[ClimbRow], path: &Path) {
+fn list_climbs(ledger: &periculum_ledger::Ledger) -> Result<()> {
+    let climbs = ledger.climbs()?;
     if climbs.is_empty() {
         say!("no climb so far; `periculum demo` shows one");
-        return;
     }
-    for row in climbs {
-        let waits = || {
-            let resume = places::typed(&format!("resume {}", row.climb), path);
-            format!("not finished; `{resume}` goes on with it")
+    for row in &climbs {
+        let end = match &row.end {
+            Some(end) => end.sentence(),
+            None if ledger.is_driven(row) => "is being climbed".to_owned(),
+            None => {
+                let resume = places::typed(&format!("resume {}", row.climb), ledger.path());
+                format!("not finished; `{resume}` goes on with it")
+            }
         };
-        let end = row.end.as_ref().map_or_else(waits, ClimbEnd::sentence);
         say!(
             "{:>4}  {}  {:<12} {:<16} {:>3} {:<6} {:>3} fell  {:>12}  {end}",
             row.climb,
@@ -59,6 +60,7 @@ fn list_climbs(climbs: &[ClimbRow], path: &Path) {
             row.tested.to_string()
         );
     }
+    Ok(())
 }
 
 fn list_climb(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
