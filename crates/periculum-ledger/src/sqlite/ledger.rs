@@ -274,7 +274,7 @@ impl Ledger {
 
     /// Whether a process climbs now on the rig of a climb.
     pub fn is_driven(&self, row: &ClimbRow) -> bool {
-        matches!(Claim::take(&self.path, &row.rig), Err(LedgerError::Claimed { .. }))
+        Claim::is_taken(&self.path, &row.rig)
     }
 
     /// The texts of the rig file and the plan file of a climb, as they were when it began.
