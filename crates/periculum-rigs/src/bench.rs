@@ -42,7 +42,8 @@ pub enum Order {
 pub enum Answer {
     /// This is in force now: of [`Order::Apply`], [`Order::Confirm`] and [`Order::ReadBack`].
     InForce(ReadBack),
-    /// It could not be done, or the rig did not survive it: of [`Order::Apply`] and [`Order::Prepare`].
+    /// It could not be done, or the rig did not survive it: of [`Order::Apply`], [`Order::Prepare`] and
+    /// [`Order::Confirm`].
     Failed(Incident),
     /// All is ready for somebody to complete it: of [`Order::Prepare`].
     Prepared,
@@ -169,8 +170,8 @@ pub trait RunPasses: Send {
     fn wait(&mut self, at_most: Span) -> Vec<PassNews>;
 }
 
-/// Gives an order and waits for its answer, at most this long by the rig's clock and as long by the wall's; what happens beside
-/// it is lost. For whoever has nothing else to do meanwhile.
+/// Gives an order and waits for its answer, at most this long by the rig's clock; what happens beside it is
+/// lost. For whoever has nothing else to do meanwhile.
 ///
 /// Returns none where it is not answered in time.
 pub fn answer_to(bench: &mut dyn Bench, order: Order, at_most: Span) -> Option<Answer> {

@@ -9,14 +9,12 @@ use rust_decimal::Decimal;
 
 use crate::engine::{Climb, Command, Event, RULES};
 use crate::model::incident::{Incident, IncidentKind};
-use crate::model::ladder::Direction;
 use crate::model::moment::{Moment, Span};
 use crate::model::pass::{PassOrder, PassReport, Score};
 use crate::model::plan::Plan;
 use crate::model::reason::Reason;
 use crate::model::rig::Rig;
 use crate::model::rung::{InForce, Rung};
-use crate::model::setting::Setting;
 use crate::story::Story;
 
 /// A climb that has more trials or steps than this is not played to its end.
@@ -110,7 +108,7 @@ impl<'a> Play<'a> {
         let mut play = Self {
             rig,
             holds,
-            hardest: rig.settings.iter().map(|setting| hardest(setting, &plan.use_name)).collect(),
+            hardest: rig.settings.iter().map(|setting| setting.hardest(&plan.use_name)).collect(),
             climb: Climb::new(Arc::clone(rig), Arc::clone(plan)),
             story: Story::default(),
             now: Moment::from_millis(0),
@@ -143,8 +141,7 @@ impl<'a> Play<'a> {
             }
             Some(Command::Ask(question)) => {
                 let Some(errand) = question.errand() else {
-                    let usual = question.answers().first();
-                    return usual.map_or(Event::TIME_PASSED, |answer| Event::OperatorSaid { said: (*answer).into() });
+                    return Event::OperatorSaid { said: question.usual_answer().into() };
                 };
                 self.in_force.extend(errand.changes().iter().map(|change| (change.setting.clone(), change.to)));
                 let (starts, by_hand) = (errand.needs_start(self.rig), errand.without_start(self.rig).is_some());
@@ -193,13 +190,6 @@ impl<'a> Play<'a> {
     fn effort(&mut self) -> Option<&mut Effort> {
         let stage = self.story.stages.len().checked_sub(1)?;
         self.efforts.get_mut(stage)
-    }
-}
-
-fn hardest(setting: &Setting, use_name: &str) -> Decimal {
-    match setting.harder {
-        Direction::Up => setting.ceiling(use_name),
-        Direction::Down => setting.floor,
     }
 }
 

@@ -1,5 +1,6 @@
 //! What records say beyond what they tell: scores, the border on the map, what differs, what a plan will cost.
 
+pub mod ahead;
 pub mod contrast;
 pub mod forecast;
 pub mod scores;

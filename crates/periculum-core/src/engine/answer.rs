@@ -12,6 +12,18 @@ pub enum Answer {
     NoStart,
     /// The rig started, but with its defaults in force.
     Defaults,
+    /// Try what is suggested.
+    Take,
+    /// Try these values.
+    Try,
+    /// Go back to what held last, and try it again.
+    Back,
+    /// What held last is a mark.
+    Mark,
+    /// Save what held last by a name.
+    Save,
+    /// It is enough.
+    End,
 }
 
 impl Answer {

@@ -9,6 +9,7 @@ use crate::model::budget::Limit;
 use crate::model::errand::Errand;
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::moment::Span;
+use crate::model::objection::Objection;
 use crate::model::obstacle::Obstacle;
 use crate::model::pass::{Pass, PassReport};
 use crate::model::plan::Raised;
@@ -82,11 +83,28 @@ pub enum ClimbEnd {
 }
 
 /// Why what the operator said can't be so.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Declined {
     /// The machine has the same boot identifier as when it was asked to be started anew.
     NotStartedAnew,
+    /// The rung must not be tried.
+    NotAllowed {
+        /// What stands against it.
+        against: Vec<Objection>,
+    },
+    /// The plan has no such proof.
+    NoProof {
+        /// What was named.
+        named: String,
+    },
+    /// Nothing has held that could be gone back to, marked or saved.
+    NothingHeld,
+    /// What held last is a mark already.
+    IsMark {
+        /// The trial that it held in.
+        trial: u32,
+    },
 }
 
 /// One statement for the record.

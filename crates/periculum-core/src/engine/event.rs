@@ -204,6 +204,25 @@ pub enum Said {
     NoStart,
     /// The rig started, but with its defaults in force.
     Defaults,
+    /// Try what is suggested.
+    Take,
+    /// Try this next.
+    Try {
+        /// The values of settings that are to be others than before, and the proof, as they were typed.
+        #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+        written: Written,
+    },
+    /// Go back to what held last, and try it again.
+    Back,
+    /// What held last is a mark.
+    Mark,
+    /// Save what held last.
+    Save {
+        /// By this name.
+        name: String,
+    },
+    /// That is enough: the stage is over.
+    End,
 }
 
 /// What can be said in a word whatever is asked, in lines and scripts.
@@ -216,22 +235,41 @@ impl Said {
             Self::Done { .. } => Some(Answer::Done),
             Self::NoStart => Some(Answer::NoStart),
             Self::Defaults => Some(Answer::Defaults),
+            Self::Take => Some(Answer::Take),
+            Self::Try { .. } => Some(Answer::Try),
+            Self::Back => Some(Answer::Back),
+            Self::Mark => Some(Answer::Mark),
+            Self::Save { .. } => Some(Answer::Save),
+            Self::End => Some(Answer::End),
             _ => None,
         }
     }
 
-    /// Whether nothing is asked any more once this was said.
-    pub fn ends_question(&self) -> bool {
-        self.answer().is_some() || ALWAYS.iter().any(|(_, said)| said == self)
+    /// What is written down with it.
+    pub fn written(&self) -> Option<&Written> {
+        match self {
+            Self::Done { written } | Self::Try { written } => Some(written),
+            _ => None,
+        }
     }
 
-    /// What a line means that somebody types or a script has: a word, and behind `done` what was written down, as in
-    /// `done multiplier=36.5 base_clock=100`.
+    /// Whether nothing is asked any more once this was said; what held can be marked and saved while the question stands.
+    pub fn ends_question(&self) -> bool {
+        let stands = matches!(self, Self::Mark | Self::Save { .. });
+        !stands && self.answer().is_some() || ALWAYS.iter().any(|(_, said)| said == self)
+    }
+
+    /// What a line means that somebody types or a script has: a word, and behind `done` and `try` what was written down, as in
+    /// `done multiplier=36.5 base_clock=100`; behind `save` a name.
     pub fn of_line(line: &str) -> Option<Self> {
         let (word, rest) = line.trim().split_once(char::is_whitespace).unwrap_or((line.trim(), ""));
         let said = Self::of_word(word)?;
         match said {
             Self::Done { .. } => Some(Self::Done { written: written(rest)? }),
+            Self::Try { .. } => Some(Self::Try { written: written(rest)? }),
+            Self::Save { .. } => {
+                Some(rest.trim()).filter(|name| !name.is_empty()).map(|name| Self::Save { name: name.into() })
+            }
             said => rest.is_empty().then_some(said),
         }
     }
@@ -253,6 +291,12 @@ impl From<Answer> for Said {
             Answer::Done => Self::Done { written: Written::new() },
             Answer::NoStart => Self::NoStart,
             Answer::Defaults => Self::Defaults,
+            Answer::Take => Self::Take,
+            Answer::Try => Self::Try { written: Written::new() },
+            Answer::Back => Self::Back,
+            Answer::Mark => Self::Mark,
+            Answer::Save => Self::Save { name: String::new() },
+            Answer::End => Self::End,
         }
     }
 }
@@ -287,8 +331,10 @@ mod tests {
     #[test]
     fn every_answer_has_a_word_of_its_own_and_means_it() {
         for answer in Answer::ALL {
-            let said = Said::of_line(answer.word()).expect("a word");
-            assert_eq!((said.answer(), said.ends_question()), (Some(*answer), true));
+            let line = if *answer == Answer::Save { "save daily" } else { answer.word() };
+            let said = Said::of_line(line).expect("a word");
+            let stands = [Answer::Mark, Answer::Save].contains(answer);
+            assert_eq!((said.answer(), said.ends_question()), (Some(*answer), !stands));
         }
         for word in Said::words(&[]) {
             let said = Said::of_line(word).expect("a word");
@@ -311,6 +357,13 @@ mod tests {
         assert_eq!(Said::of_line("done =5"), None);
         assert_eq!(Said::of_line("done 4700"), None);
         assert_eq!(Said::of_line("no-start clock=4"), None);
+        let tried =
+            Said::Try { written: Written::from([("clock".into(), "4900".into()), ("proof".into(), "quick".into())]) };
+        assert_eq!(Said::of_line("try clock=4900 proof=quick"), Some(tried));
+        assert_eq!(Said::of_line("save for  nights "), Some(Said::Save { name: "for  nights".into() }));
+        for wrong in ["save", "save  ", "try 4900", "mark it", "back 2", "end."] {
+            assert_eq!(Said::of_line(wrong), None, "{wrong}");
+        }
         let old: Said = serde_json::from_str(r#"{"said":"done"}"#).expect("as earlier versions wrote it");
         assert_eq!(Some(old), written(&[]));
     }

@@ -95,8 +95,8 @@ pub enum Misfit {
 const BEYOND: Decimal = Decimal::TWO;
 
 impl Field {
-    /// What the rig itself shows of a setting that somebody changed.
-    pub fn shown_of(setting: &Setting) -> Self {
+    /// A value of a setting: what the rig itself shows of one that somebody changed, or what it is to be.
+    pub fn of_setting(setting: &Setting) -> Self {
         let takes = match setting.words.as_slice() {
             [] => Takes::Number {
                 unit: setting.unit.clone(),

@@ -33,5 +33,5 @@ pub use entry::{ClimbEnd, Declined, Entry, Mark, Profile};
 pub use event::{Event, Other, RULES, Said};
 pub use field::{Entered, Field, Misfit, Takes, Written, check};
 pub use outlook::{Outlook, Prospect};
-pub use question::Question;
+pub use question::{Question, Suggestion, Turn};
 pub use step::{Command, Step};

@@ -1,5 +1,6 @@
 //! What comes next, and why: for either way the trial that is open can end.
 
+use crate::engine::question::Suggestion;
 use crate::model::reason::{Reason, StageEnd};
 use crate::model::rung::Rung;
 
@@ -21,4 +22,6 @@ pub enum Prospect {
     StageDone(Rung, StageEnd),
     /// The climb is over, because nothing held.
     NothingLeft,
+    /// The operator says what comes next; this is what it will suggest.
+    Asks(Option<Suggestion>),
 }

@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 
 use crate::engine::course::{Course, Move};
 use crate::engine::entry::ClimbEnd;
-use crate::engine::question::Question;
+use crate::engine::question::{Question, Suggestion};
 use crate::model::errand::Errand;
 use crate::model::incident::IncidentKind;
 use crate::model::moment::{Moment, Span};
@@ -23,6 +23,8 @@ pub(super) enum State {
     Trying(Trial, Doing),
     /// The operator asked for a pause, and this comes next.
     Paused(Next),
+    /// The operator is to say what comes next.
+    Asked(Question),
     /// The rig goes home: the errand that is under way, and the settings that would not go.
     GoingHome { then: Then, under_way: UnderWay, given_up: BTreeSet<String> },
     /// The climb is over.
@@ -52,6 +54,9 @@ impl State {
 
     /// What the operator is to answer.
     pub(super) fn question(&self, rig: &Rig) -> Option<Question> {
+        if let Self::Asked(question) = self {
+            return Some(question.clone());
+        }
         let errand = self.under_way().filter(|errand| errand.needs_somebody(rig))?;
         Some(Question::Change { errand: errand.clone() })
     }
@@ -186,4 +191,6 @@ pub(super) enum Next {
     Pass(Trial, usize),
     /// The next trial.
     Trial(Rung, Reason),
+    /// What the operator says.
+    Answer(Option<Suggestion>),
 }

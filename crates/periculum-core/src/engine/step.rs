@@ -7,7 +7,7 @@ use crate::model::pass::PassOrder;
 use crate::model::rung::Change;
 
 /// What is to be done to the rig.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 pub enum Command {
     /// Apply a change and tell what the rig then reports.
     Apply(Change),

@@ -4,6 +4,7 @@
 //! [`plan_file::read`] turn it into a [`crate::model::rig::Rig`] and a [`crate::model::plan::Plan`], gathering every problem
 //! on the way instead of stopping at the first.
 
+pub mod added;
 mod budget_file;
 mod document;
 mod problem;

@@ -42,13 +42,18 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     let raised = read_raised(top, rig, &use_name.value);
     let rig = &rig.clone().raised(&use_name.value, &raised);
     let profiles = start_file::read(top, rig, &use_name.value);
-    let surroundings = Surroundings { rig, use_name: &use_name.value, proofs: &proofs, profiles: &profiles };
     let sections = top.list("stage");
+    let saves: Vec<Option<String>> =
+        sections.iter().map(|section| section.optional_text("save").map(|name| harmless(&name.value))).collect();
     if sections.is_empty() {
         top.problems().advise(top.at(), "a plan needs at least one stage", "add a section like [[stage]]");
     }
-    let stages: Vec<Stage> =
-        sections.into_iter().filter_map(|section| stage_file::read(section, &surroundings)).collect();
+    let read_stage = |(place, section): (usize, Section)| {
+        let saved: Vec<&str> = saves[..place].iter().flatten().map(String::as_str).collect();
+        let use_name = &use_name.value;
+        stage_file::read(section, &Surroundings { rig, use_name, proofs: &proofs, profiles: &profiles, saved: &saved })
+    };
+    let stages: Vec<Stage> = sections.into_iter().enumerate().filter_map(read_stage).collect();
     check_use(&use_name, rig, &stages, top);
     let proofs: Vec<Proof> = proofs.iter().map(|proof| proof.value.clone()).collect();
     let first = stages.first().map(|stage| &proofs[stage.proof]);

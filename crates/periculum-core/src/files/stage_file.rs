@@ -4,6 +4,7 @@ use std::ops::Range;
 
 use rust_decimal::Decimal;
 
+use crate::engine::Question;
 use crate::files::section::{Located, Section};
 use crate::files::share::read_share;
 use crate::model::ladder::{Direction, Ladder};
@@ -26,6 +27,8 @@ pub(super) struct Surroundings<'a> {
     pub(super) use_name: &'a str,
     pub(super) proofs: &'a [Located<Proof>],
     pub(super) profiles: &'a [(String, Rung)],
+    /// The names under which the stages before save what they come to.
+    pub(super) saved: &'a [&'a str],
 }
 
 #[derive(Clone, Copy)]
@@ -40,11 +43,12 @@ enum Kind {
     Grid,
     Each,
     Peak,
+    Lead,
     Soak,
 }
 
 /// The names that a stage's `strategy` may have.
-const STRATEGIES: [(&str, Kind); 11] = [
+const STRATEGIES: [(&str, Kind); 12] = [
     (Strategy::BASELINE, Kind::Baseline),
     ("open", Kind::Open),
     ("ascend", Kind::Ascend),
@@ -55,6 +59,7 @@ const STRATEGIES: [(&str, Kind); 11] = [
     ("grid", Kind::Grid),
     ("each", Kind::Each),
     ("peak", Kind::Peak),
+    ("lead", Kind::Lead),
     ("soak", Kind::Soak),
 ];
 
@@ -113,6 +118,7 @@ fn read_strategy(kind: &Located<Kind>, section: &Section, around: &Surroundings)
             let repeats = section.optional_count("repeats", 2).map_or(USUAL_REPEATS, |count| count.value);
             steps(None).map(|steps| Strategy::Peak { steps, repeats })
         }
+        Kind::Lead => read_lead(section, around),
         Kind::Soak => {
             let margin = read_margin(section);
             steps(None).map(|steps| Strategy::Soak { steps, margin })
@@ -120,16 +126,44 @@ fn read_strategy(kind: &Located<Kind>, section: &Section, around: &Surroundings)
     }
 }
 
-/// `start = "stock"`, `"last"` or the name of a profile.
+/// `setting`, or the first one that may become harder than stock.
+fn read_lead(section: &Section, around: &Surroundings) -> Option<Strategy> {
+    let can_move = |setting: &&Setting| match setting.harder {
+        Direction::Up => setting.ceiling(around.use_name) > setting.stock,
+        Direction::Down => setting.floor < setting.stock,
+    };
+    let setting = match section.optional_text("setting") {
+        _ if around.rig.setting(Question::PROOF).is_some() => {
+            let what =
+                format!("a rig with a setting called `{}` can't be led: a line could mean either", Question::PROOF);
+            section.problems().add(section.at(), what);
+            return None;
+        }
+        Some(name) => known(&name, section, around)?,
+        None => {
+            let first = around.rig.settings.iter().find(can_move);
+            if first.is_none() {
+                let help = "give a setting of the rig a `ceiling` beyond stock for this use";
+                section.problems().advise(section.at(), "no setting may become harder than stock", help);
+            }
+            first?
+        }
+    };
+    Some(Strategy::Lead { setting: setting.name.clone() })
+}
+
+/// `start = "stock"`, `"last"` or the name of a profile, of the plan or of a stage before.
 fn read_start(start: &Located<String>, section: &Section, around: &Surroundings) -> Option<Start> {
     match start.value.as_str() {
         "last" => Some(Start::Last),
         "stock" => Some(Start::Stock),
+        name if around.saved.contains(&name) => Some(Start::Saved(name.to_owned())),
         name => {
             let found = around.profiles.iter().find(|(known, _)| known == name);
             if found.is_none() {
                 let profiles = around.profiles.iter().map(|(name, _)| name.as_str());
-                let known: Vec<&str> = ["last", "stock"].into_iter().chain(profiles).collect();
+                let known: Vec<&str> =
+                    ["last", "stock"].into_iter().chain(profiles).chain(around.saved.iter().copied()).collect();
                 section.problems().unknown(start.at.clone(), "start", name, &known);
             }
             found.map(|(_, rung)| Start::Profile(rung.clone()))

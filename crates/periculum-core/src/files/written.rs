@@ -1,11 +1,13 @@
 //! The text of plan files that this program writes itself: all of it comes from here, so that no name can break it.
 
+use rust_decimal::Decimal;
 use toml_edit::{Array, ArrayOfTables, DocumentMut, InlineTable, Item, Table, Value, value};
 
 use crate::model::amount::Amount;
 use crate::model::moment::Span;
 use crate::model::pass::{Extent, Pass, StopOn, Threads};
 use crate::model::program::{Output, Program};
+use crate::model::rung::Rung;
 
 /// What a digest of a program's output begins with.
 pub(super) const DIGEST: &str = "sha256:";
@@ -56,6 +58,23 @@ impl PlanText {
         }
     }
 
+    /// Puts a profile in, which stages may start from.
+    pub fn add_profile(&mut self, name: &str, rung: &Rung) {
+        self.below("profile")[name] = profile_table(rung);
+    }
+
+    /// Lets a climb of it take so many hours at most.
+    pub fn limit_hours(&mut self, hours: i64) {
+        let mut budget = Table::new();
+        budget["hours"] = value(hours);
+        self.document["budget"] = Item::Table(budget);
+    }
+
+    /// Leaves the rig at its last mark when a climb of it has come to its end.
+    pub fn ends_at_mark(&mut self) {
+        self.document["plan"]["ends"] = value("at-mark");
+    }
+
     /// The text.
     pub fn text(&self) -> String {
         self.document.to_string()
@@ -69,6 +88,40 @@ impl PlanText {
         }
         above
     }
+}
+
+/// The text of a plan with each of these profiles put in that one of its stages starts from and that it does not have itself, so
+/// that its record says where it started; the same text where it is no TOML or starts from none of them.
+pub fn with_starts(text: &str, saved: &[(String, Rung)]) -> String {
+    let Ok(mut document) = text.parse::<DocumentMut>() else { return text.to_owned() };
+    let key = |table: &Table, key: &str| table.get(key).and_then(Item::as_str).map(str::to_owned);
+    let stages = document.get("stage").and_then(Item::as_array_of_tables);
+    let starts: Vec<String> = stages.into_iter().flatten().filter_map(|stage| key(stage, "start")).collect();
+    let own: Vec<String> = stages.into_iter().flatten().filter_map(|stage| key(stage, "save")).collect();
+    let is_missing = |document: &DocumentMut, name: &str| {
+        let profiles = document.get("profile").and_then(Item::as_table_like);
+        !own.iter().any(|one| one == name) && profiles.is_none_or(|profiles| !profiles.contains_key(name))
+    };
+    let mut is_changed = false;
+    for (name, rung) in saved {
+        if starts.contains(name) && is_missing(&document, name) {
+            let profiles = document.entry("profile").or_insert(Item::Table(Table::new()));
+            profiles.as_table_mut().into_iter().for_each(|table| table.set_implicit(true));
+            profiles[name.as_str()] = profile_table(rung);
+            is_changed = true;
+        }
+    }
+    if is_changed { document.to_string() } else { text.to_owned() }
+}
+
+/// A profile as a section.
+fn profile_table(rung: &Rung) -> Item {
+    let number = |value: Decimal| value.to_string().parse::<Value>().unwrap_or_else(|_| value.to_string().into());
+    let mut set = InlineTable::new();
+    rung.iter().for_each(|(name, value)| drop(set.insert(name, number(value))));
+    let mut profile = Table::new();
+    profile["set"] = value(set);
+    Item::Table(profile)
 }
 
 /// A pass as an element of `passes`, which is read as the same pass.
@@ -185,5 +238,21 @@ mod tests {
         );
         text.add_stage("", &[("strategy", "seek".into()), ("proof", "quick".into())]);
         insta::assert_snapshot!(text.text());
+    }
+
+    #[test]
+    fn only_what_a_stage_starts_from_and_the_plan_has_not_is_put_in() {
+        let rung: Rung =
+            [("clock".to_owned(), Decimal::new(36_50, 2)), ("volts".to_owned(), 1.into())].into_iter().collect();
+        let saved = ["day", "own", "later", "idle"].map(|name| (name.to_owned(), rung.clone()));
+        let plan = "# mine\n[profile.own]\nset = { clock = 1 }\n[[stage]]\nstart = \"day\" # why\n[[stage]]\nstart = \"own\"\n\
+            save = \"later\"\n[[stage]]\nstart = \"later\"\n";
+        let text = with_starts(plan, &saved);
+        assert!(text.starts_with("# mine") && text.contains("# why"), "{text}");
+        assert!(text.contains("[profile.day]\nset = { clock = 36.50, volts = 1 }"), "{text}");
+        assert_eq!(text.matches("[profile.").count(), 2, "{text}");
+        for unchanged in ["start = ", "[[stage]]\nstart = \"stock\"\n", ""] {
+            assert_eq!(with_starts(unchanged, &saved), unchanged);
+        }
     }
 }

@@ -11,6 +11,7 @@ pub mod incident;
 pub mod incident_kind;
 pub mod ladder;
 pub mod moment;
+pub mod objection;
 pub mod obstacle;
 pub mod pass;
 pub mod plan;

@@ -97,6 +97,8 @@ pub enum Start {
     Stock,
     /// A profile of the plan.
     Profile(Rung),
+    /// What an earlier stage saves under this name.
+    Saved(String),
 }
 
 impl Plan {

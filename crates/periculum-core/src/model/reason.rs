@@ -110,6 +110,22 @@ pub enum Reason {
         /// What is known of the rung.
         foresight: Foresight,
     },
+    /// The operator wants it.
+    Chosen,
+    /// The operator goes back to what held.
+    Back {
+        /// The number of the trial that it held in.
+        trial: u32,
+    },
+    /// It lies between a value that held and a harder one that did not.
+    Between {
+        /// The setting that moves.
+        setting: String,
+        /// The value that held.
+        held: Decimal,
+        /// The value that did not.
+        fell: Decimal,
+    },
     /// What the stages before have come to is put to a long proof.
     Soak {
         /// The setting that gives way.
@@ -269,6 +285,11 @@ pub enum StageEnd {
     BudgetSpent {
         /// Which of its limits.
         limit: Limit,
+    },
+    /// The operator has led as far as it goes.
+    Led {
+        /// How many rungs were tried.
+        tried: u32,
     },
     /// The rung held the long proof.
     Soaked,

@@ -85,6 +85,22 @@ impl Setting {
         self.ladder.contains(value) && value >= self.floor && value <= self.ceiling(use_name)
     }
 
+    /// The hardest value that may be applied for this use.
+    pub fn hardest(&self, use_name: &str) -> Decimal {
+        match self.harder {
+            Direction::Up => self.ceiling(use_name),
+            Direction::Down => self.floor,
+        }
+    }
+
+    /// A step that matters where nobody says one: a tenth of the way from stock to the hardest value, as a multiple of the ladder's
+    /// own step; none where the ladder has no next value.
+    pub fn usual_step(&self, use_name: &str) -> Option<Decimal> {
+        let share = (self.hardest(use_name) - self.stock).abs() / Decimal::TEN;
+        let one = (self.ladder.next(self.stock, self.harder)? - self.stock).abs();
+        (one > Decimal::ZERO).then(|| (share / one).round().max(Decimal::ONE) * one)
+    }
+
     /// Whether a reported value is the asked one, as far as the rig can tell.
     pub fn is_as_asked(&self, asked: Decimal, reported: Decimal) -> bool {
         (reported - asked).abs() <= self.tolerance

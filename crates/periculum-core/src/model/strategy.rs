@@ -57,6 +57,11 @@ pub enum Strategy {
         /// How many trials each value gets, so that the noise of its score is known; from 2.
         repeats: u32,
     },
+    /// Try what the operator says, rung by rung.
+    Lead {
+        /// The setting whose values are shown as heights, and which is suggested to move first.
+        setting: String,
+    },
     /// Put what the stages before have come to, a margin easier, to a long proof.
     Soak {
         /// The setting that gives way, and how far after a fall.
@@ -124,6 +129,7 @@ impl Strategy {
             Self::Grid { .. } => "grid",
             Self::Each(_) => "each",
             Self::Peak { .. } => "peak",
+            Self::Lead { .. } => "lead",
             Self::Soak { .. } => "soak",
         }
     }
@@ -139,6 +145,7 @@ impl Strategy {
             Self::Each(_) => Aim::FindLimitsApart,
             Self::Grid { .. } => Aim::Survey,
             Self::Peak { .. } => Aim::BestScore,
+            Self::Lead { .. } => Aim::Follow,
             Self::Soak { .. } => Aim::ProveDaily,
         }
     }
@@ -147,7 +154,7 @@ impl Strategy {
     pub fn settings(&self) -> Vec<&str> {
         match self {
             Self::Baseline { .. } => Vec::new(),
-            Self::Open { setting } => vec![setting],
+            Self::Open { setting } | Self::Lead { setting } => vec![setting],
             Self::Ascend(steps)
             | Self::Trim(steps)
             | Self::Seek { steps, .. }
@@ -166,7 +173,7 @@ impl Strategy {
             Self::Baseline { repeats: 1, .. } => Vec::new(),
             Self::Baseline { repeats, within: None } => vec![Piece::Times(*repeats)],
             Self::Baseline { repeats, within: Some(_) } => vec![Piece::UpToTimes(*repeats)],
-            Self::Open { setting } => vec![Piece::Setting(setting)],
+            Self::Open { setting } | Self::Lead { setting } => vec![Piece::Setting(setting)],
             Self::Ascend(steps) | Self::Trim(steps) => vec![Piece::Moves(steps)],
             Self::Feed { steps, feed } => vec![Piece::Moves(steps), Piece::With(feed)],
             Self::Map { steps, over } => vec![Piece::Moves(steps), Piece::Over(over)],
@@ -188,7 +195,7 @@ impl Strategy {
     pub fn climbed(&self) -> Vec<&str> {
         let each = match self.aim() {
             Aim::FindLimitsApart | Aim::Survey => usize::MAX,
-            Aim::KnowStock | Aim::RaiseLimit | Aim::FindLimit | Aim::BestScore | Aim::ProveDaily => 1,
+            Aim::KnowStock | Aim::RaiseLimit | Aim::FindLimit | Aim::BestScore | Aim::Follow | Aim::ProveDaily => 1,
         };
         self.settings().into_iter().take(each).collect()
     }
@@ -258,6 +265,8 @@ pub enum Aim {
     Survey,
     /// To find where it scores best.
     BestScore,
+    /// To try what somebody says.
+    Follow,
     /// To prove what is to be used every day.
     ProveDaily,
 }
@@ -267,12 +276,12 @@ impl Aim {
     pub fn may_not_score_less(self) -> bool {
         match self {
             Self::KnowStock | Self::RaiseLimit | Self::FindLimit | Self::ProveDaily => true,
-            Self::FindLimitsApart | Self::Survey | Self::BestScore => false,
+            Self::FindLimitsApart | Self::Survey | Self::BestScore | Self::Follow => false,
         }
     }
 
     /// Whether all cores have the same values in it, so that they may be compared.
     pub fn keeps_cores_alike(self) -> bool {
-        self != Self::FindLimitsApart
+        !matches!(self, Self::FindLimitsApart | Self::Follow)
     }
 }

@@ -1,6 +1,6 @@
 //! Errands as instructions and as a few words.
 
-use crate::engine::{Answer, Misfit, Question, Said};
+use crate::engine::{Answer, Misfit, Question, Said, Suggestion, Turn};
 use crate::model::errand::Errand;
 use crate::model::quantity::{harmless, with_unit};
 use crate::model::rig::Rig;
@@ -8,7 +8,30 @@ use crate::model::rung::Change;
 
 /// A question as an instruction to the operator.
 pub fn ask(question: &Question, rig: &Rig) -> String {
-    let Question::Change { errand } = question;
+    match question {
+        Question::Change { errand } => to_change(errand, rig),
+        Question::WhatNext { turn } => what_next(turn, rig),
+    }
+}
+
+fn what_next(turn: &Turn, rig: &Rig) -> String {
+    match &turn.suggestion {
+        Some(Suggestion { rung, reason }) => {
+            format!("say what is tried next; {} is suggested, because {}", rig.written(rung), reason.because(rig))
+        }
+        None => "say what is tried next; nothing is suggested".into(),
+    }
+}
+
+/// A turn in a few words.
+pub fn turn_words(turn: &Turn, rig: &Rig) -> String {
+    match &turn.suggestion {
+        Some(Suggestion { rung, .. }) => format!("your turn; {} is suggested", rig.written(rung)),
+        None => "your turn; nothing is suggested".into(),
+    }
+}
+
+fn to_change(errand: &Errand, rig: &Rig) -> String {
     let (started, by_hand): (Vec<&Change>, Vec<&Change>) =
         errand.changes().iter().partition(|change| rig.needs_start(&change.setting));
     let by_hand: Vec<String> = by_hand.into_iter().map(|change| by_hand_words(change, rig)).collect();
@@ -31,12 +54,18 @@ pub fn grammar(answers: &[Answer]) -> String {
 /// What to say to a question, with what may be written down: `done, or no-start, …; with what it shows as done multiplier=…`.
 pub fn answers_to(question: &Question, rig: &Rig) -> String {
     let fields = question.fields(rig);
-    let answers = grammar(question.answers());
+    let answers = grammar(&question.answers());
     if fields.is_empty() {
         return answers;
     }
     let names: Vec<String> = fields.iter().map(|field| format!("{}=…", field.name)).collect();
-    format!("{answers}; what it shows may stand behind, as `done {}`", names.join(" "))
+    let line = format!("{} {}", question.written_with().word(), names.join(" "));
+    match question {
+        Question::Change { .. } => format!("{answers}; what it shows may stand behind, as `{line}`"),
+        Question::WhatNext { .. } => {
+            format!("{answers}; what is to change stands behind, as `{line}`, and a name as `save daily`")
+        }
+    }
 }
 
 /// Why what was typed is nothing for its field, and what would be.
@@ -65,6 +94,12 @@ pub fn answer_words(answer: Answer) -> &'static str {
         Answer::Done => "done, it runs",
         Answer::NoStart => "it did not start",
         Answer::Defaults => "it came back with defaults",
+        Answer::Take => "try what is suggested",
+        Answer::Try => "try these values",
+        Answer::Back => "back to what held last",
+        Answer::Mark => "what held last is a mark",
+        Answer::Save => "save what held last as a profile",
+        Answer::End => "that is enough",
     }
 }
 

@@ -1,5 +1,6 @@
 //! Entries as sentences for people: the logbook on the screen, the lines of a headless climb, the report.
 
+mod declined;
 mod end;
 mod errand;
 mod evidence;
@@ -8,19 +9,21 @@ mod stage;
 
 use rust_decimal::Decimal;
 
-pub use errand::{answer_words, answers_to, ask, change_words, errand_words, grammar, misfit_words};
+pub use declined::{declined_words, objection_words};
+pub use errand::{answer_words, answers_to, ask, change_words, errand_words, grammar, misfit_words, turn_words};
 pub use evidence::bound_words;
 pub use stage::stage_words;
 
 use crate::analysis::forecast::Effort;
 use crate::analysis::scores::Benchmark;
-use crate::engine::{Declined, Entry, Mark, Said};
+use crate::engine::{Entry, Mark, Said};
 use crate::inference::comparison::{Comparison, Says};
 use crate::model::moment::Span;
 use crate::model::pass::Threads;
 use crate::model::quantity::{grouped, measured};
 use crate::model::rig::{Rig, Sensor};
 use crate::model::rung::Rung;
+use crate::model::setting::Setting;
 use crate::story::readback::Readback;
 
 /// The entry as a line of a logbook; none for entries that only the record needs.
@@ -31,7 +34,10 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         Entry::TrialBegan { trial, rung, reason, .. } => {
             format!("trial {trial}: {}, because {}", rig.written(rung), reason.because(rig))
         }
-        Entry::Asked { question, .. } => format!("asked the operator: {}", ask(question, rig)),
+        Entry::Asked { question, .. } => match question.turn() {
+            Some(turn) => turn_words(turn, rig),
+            None => format!("asked the operator: {}", ask(question, rig)),
+        },
         Entry::Incident { incident, .. } => incident.to_string(),
         Entry::TrialEnded { trial, verdict, tested, .. } => format!("trial {trial} {verdict}, {tested} of passes"),
         Entry::MarkSet { mark } => format!("mark set: {}", mark_sentence(mark, rig)),
@@ -52,10 +58,8 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         }
         Entry::Resting { pause, .. } => format!("resting for {pause}"),
         Entry::StageEnded { stage, end } => format!("stage {} is over: {}", stage + 1, end.sentence(rig)),
-        Entry::Operator { said } => operator(said),
-        Entry::Declined { because: Declined::NotStartedAnew } => {
-            "the machine has not been started anew since it was asked for, so the change is not in force".into()
-        }
+        Entry::Operator { said } => operator(said, rig),
+        Entry::Declined { because } => declined_words(because, rig),
         Entry::Rejudged { trial, verdict, .. } => format!("trial {trial} {verdict} after all"),
         Entry::Paused => "paused".into(),
         Entry::Resumed => "going on".into(),
@@ -181,7 +185,13 @@ fn rounded(span: Span) -> Span {
     Span::from_millis((span.millis() + unit / 2) / unit * unit)
 }
 
-fn operator(said: &Said) -> String {
+/// A value that was typed for a setting, as `core clock 4 900 MHz`; what is no number stays as it was typed.
+fn with_unit_of(setting: &Setting, typed: &str) -> String {
+    let written = typed.parse().map_or_else(|_| typed.to_owned(), |value| setting.written(value));
+    format!("{} {written}", setting.label)
+}
+
+fn operator(said: &Said, rig: &Rig) -> String {
     match said {
         Said::Pause => "the operator wants a pause after this pass".into(),
         Said::Resume => "the operator goes on".into(),
@@ -196,6 +206,19 @@ fn operator(said: &Said) -> String {
             let shown = written.iter().map(|(name, value)| format!("{name} {value}"));
             format!("the operator made the change, and reads {}", shown.collect::<Vec<_>>().join(", "))
         }
+        Said::Take => "the operator takes what is suggested".into(),
+        Said::Try { written } if written.is_empty() => "the operator tries that again".into(),
+        Said::Try { written } => {
+            let wanted = written.iter().map(|(name, value)| match rig.setting(name) {
+                Some(setting) => with_unit_of(setting, value),
+                None => format!("{name} {value}"),
+            });
+            format!("the operator wants {}", wanted.collect::<Vec<_>>().join(", "))
+        }
+        Said::Back => "the operator goes back to what held".into(),
+        Said::Mark => "the operator marks what held".into(),
+        Said::Save { name } => format!("the operator saves what held as {name}"),
+        Said::End => "the operator says that is enough".into(),
         Said::NoStart => "the operator says it did not start".into(),
         Said::Defaults => "the operator says it came back with defaults".into(),
     }

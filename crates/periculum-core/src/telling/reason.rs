@@ -22,6 +22,11 @@ impl Reason {
             Self::Baseline { nth, of } if *of > 1 => format!("the rig at stock comes first ({nth} of {of})"),
             Self::Baseline { .. } => "the rig at stock comes first".into(),
             Self::WarmUp { .. } => "a rig that is new begins with a short one".into(),
+            Self::Chosen => "you want it".into(),
+            Self::Back { trial } => format!("it held in trial {trial}"),
+            Self::Between { setting, held, fell } => {
+                format!("{} held and {} did not", written(rig, setting, *held), written(rig, setting, *fell))
+            }
             Self::Harder { setting, from } => format!("{} held", written(rig, setting, *from)),
             Self::StepBack { setting, from, depth } => {
                 let how = match depth {
@@ -119,6 +124,7 @@ impl StageEnd {
             }
             Self::NoScore => "no pass of the proof has a score".into(),
             Self::BudgetSpent { limit } => limit.to_string(),
+            Self::Led { tried } => format!("that was enough, after {}", counted(*tried, "trial")),
             Self::Soaked => "it held".into(),
             Self::NothingHeld { verdict, incident } => {
                 format!("nothing held, and the easiest rung {verdict}{}", in_brackets(*incident))

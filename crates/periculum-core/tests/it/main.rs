@@ -5,6 +5,7 @@ mod chaos;
 mod engine;
 mod errands;
 mod files;
+mod leading;
 mod outline;
 mod play;
 mod scenarios;

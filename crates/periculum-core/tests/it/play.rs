@@ -1,6 +1,6 @@
 //! A climb that is played by hand, event by event.
 
-use periculum_core::engine::{Climb, Command, Event, RULES, Said};
+use periculum_core::engine::{Climb, Command, Event, Question, RULES, Said};
 use periculum_core::model::ending::Ending;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
@@ -72,6 +72,15 @@ impl Play {
         self.in_force.insert(change.setting.clone(), change.to);
         let reported = self.in_force.clone();
         self.event(&Event::Applied { reported });
+    }
+
+    /// Somebody goes on every errand that is asked for.
+    pub(crate) fn make_changes(&mut self) {
+        while let Some(Question::Change { errand }) = self.climb.question() {
+            self.in_force.extend(errand.changes().iter().map(|change| (change.setting.clone(), change.to)));
+            let reported = self.in_force.clone();
+            self.event(&Event::ChangeMade { reported, started_anew: false, shown: InForce::new() });
+        }
     }
 
     pub(crate) fn pass_ends(&mut self, incidents: &[IncidentKind]) {

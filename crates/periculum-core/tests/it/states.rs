@@ -42,15 +42,15 @@ fn states() -> Vec<(&'static str, Climb, Moment, InForce)> {
     let mut paused = Play { climb: play.climb.clone(), ..Play::begun() };
     (paused.now, paused.in_force) = (play.now, play.in_force.clone());
     paused.say(Said::Leave);
-    make(&mut paused);
+    paused.make_changes();
     keep("paused at stock", &paused, &mut states);
-    make(&mut play);
+    play.make_changes();
     rest(&mut play);
     play.say(Said::Stop);
     keep("stopping", &play, &mut states);
     play.pass_is_stopped();
     keep("going home", &play, &mut states);
-    make(&mut play);
+    play.make_changes();
     keep("ended", &play, &mut states);
     let mut play = Play { is_slow: true, ..Play::begun() };
     play.pass_ends(&[]);
@@ -61,6 +61,7 @@ fn states() -> Vec<(&'static str, Climb, Moment, InForce)> {
     play.command = unanswered;
     play.change_is_answered();
     keep("being taken home", &play, &mut states);
+    keep("asked what comes next", &Play::of(crate::leading::course()), &mut states);
     states
 }
 
@@ -68,14 +69,6 @@ fn rest(play: &mut Play) {
     play.now += 60_000;
     play.event(&Event::TIME_PASSED);
     assert!(play.climb.is_passing(), "{}", play.log(3));
-}
-
-/// Somebody goes on the errand that is asked for.
-fn make(play: &mut Play) {
-    let Some(question) = play.climb.question() else { return };
-    let periculum_core::engine::Question::Change { errand } = question;
-    play.in_force.extend(errand.changes().iter().map(|change| (change.setting.clone(), change.to)));
-    play.event(&Event::ChangeMade { reported: play.in_force.clone(), started_anew: false, shown: InForce::new() });
 }
 
 fn events(in_force: &InForce) -> Vec<(&'static str, Event)> {
@@ -110,6 +103,10 @@ fn events(in_force: &InForce) -> Vec<(&'static str, Event)> {
         ("said suspend", said(Said::Suspend)),
         ("said done", said(Said::from(periculum_core::engine::Answer::Done))),
         ("said no start", said(Said::NoStart)),
+        ("said take", said(Said::Take)),
+        ("said try", said(Said::of_line("try").expect("a line"))),
+        ("said mark", said(Said::Mark)),
+        ("said end", said(Said::End)),
         ("program died", restarted(Ending::ProgramDied)),
         ("machine restarted", restarted(Ending::MachineRestarted)),
         ("two hours passed", Event::TIME_PASSED),

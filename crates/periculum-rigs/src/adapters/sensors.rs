@@ -35,19 +35,23 @@ impl Senses for Instruments {
     }
 }
 
-/// This machine's sensors, and who reads them.
-struct OfKernel(Latest, #[expect(dead_code, reason = "it reads as long as it lives")] Sampler);
+/// This machine's sensors.
+struct OfKernel {
+    latest: Latest,
+    /// Reads as long as it lives.
+    _sampler: Sampler,
+}
 
 impl Senses for OfKernel {
     fn sensed(&self) -> Sensed {
-        self.0.sensed()
+        self.latest.sensed()
     }
 }
 
 fn read_kernel(sensors: &[Sensor], linux: &Linux) -> Box<dyn Senses> {
     let latest = Latest::default();
     let sampler = Sampler::start(linux, sensors, &latest);
-    Box::new(OfKernel(latest, sampler))
+    Box::new(OfKernel { latest, _sampler: sampler })
 }
 
 /// Everybody who has to read sensors of this rig beside its bench, which reads those of these adapters by itself.
@@ -116,14 +120,18 @@ fn check_source(section: &Section, adapter: &str, sources: &[&str], is_found: im
     }
 }
 
-/// How long an instrument may be waited for at most.
+/// How long an instrument, or what writes a file, may be waited for at most.
 const MOST_PATIENCE: Span = Span::from_seconds(60);
 
-fn check_instrument(section: &Section) {
+fn check_patience(section: &Section) {
     let patience = section.optional_text("patience").and_then(|text| Some((Span::parse(&text.value).ok()?, text.at)));
     if let Some((_, at)) = patience.filter(|(patience, _)| !(Span::from_millis(1)..=MOST_PATIENCE).contains(patience)) {
         section.problems().add(at, "`patience` must be above nothing, and a minute at most");
     }
+}
+
+fn check_instrument(section: &Section) {
+    check_patience(section);
     if let Some(source) = section.optional_text("source").filter(|source| scpi::Source::parse(&source.value).is_none())
     {
         section.problems().advise(

@@ -28,7 +28,8 @@ impl Climber {
         started_anew: bool,
         step: &mut Step,
     ) -> State {
-        let Some(question) = state.question(&self.rig) else { return state };
+        let asked = state.question(&self.rig).filter(|question| question.errand().is_some());
+        let Some(question) = asked else { return state };
         let written = |(name, value): (&String, &Decimal)| {
             let setting = self.rig.setting(name);
             (name.clone(), setting.map_or_else(|| value.to_string(), |setting| setting.written_short(*value)))

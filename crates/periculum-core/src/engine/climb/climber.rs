@@ -16,7 +16,7 @@ use crate::model::errand::Errand;
 use crate::model::evidence::Finding;
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::moment::Moment;
-use crate::model::plan::Plan;
+use crate::model::plan::{Plan, Proof};
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
 use crate::model::verdict::Verdict;
@@ -34,7 +34,13 @@ pub(super) struct Climber {
     pub(super) base: Rung,
     pub(super) stage: usize,
     pub(super) course: Option<Course>,
+    /// The proof that the operator chose for the trials from now on, where they lead.
+    pub(super) chosen: Option<usize>,
+    /// The proof that each trial was put to.
+    pub(super) proofs: BTreeMap<u32, usize>,
     pub(super) marks: Vec<Mark>,
+    /// What was saved so far, by name.
+    pub(super) saved: BTreeMap<String, Rung>,
     /// Each trial of the baseline that was not disturbed, with its scores pass by pass.
     pub(super) baseline: Vec<(u32, Vec<f64>)>,
     /// The scores of the last trial, where they were too low to be believed at once.
@@ -71,7 +77,10 @@ impl Climber {
             plan,
             stage: 0,
             course: None,
+            chosen: None,
+            proofs: BTreeMap::new(),
             marks: Vec::new(),
+            saved: BTreeMap::new(),
             baseline: Vec::new(),
             doubted: None,
             pause_wanted: false,
@@ -137,6 +146,16 @@ impl Climber {
             rules: self.rules,
             held: &self.held,
         }
+    }
+
+    /// The proof that the next trial is put to, as an index into those of the plan.
+    pub(super) fn proof_at(&self) -> usize {
+        self.chosen.unwrap_or(self.plan.stages[self.stage].proof)
+    }
+
+    /// The proof that the open trial is put to, or the next one.
+    pub(super) fn proof(&self) -> &Proof {
+        &self.plan.proofs[self.proof_at()]
     }
 
     /// The errands that lead to a rung from what is believed to be in force.

@@ -73,10 +73,7 @@ impl Climber {
         if verdict == Verdict::Fell {
             self.tally.falls += 1;
         }
-        if verdict == Verdict::Held
-            && self.is_baseline()
-            && self.trial_length() == self.plan.proof_of(self.stage).length()
-        {
+        if verdict == Verdict::Held && self.is_baseline() && self.trial_length() == self.proof().length() {
             self.baseline.push((trial.number, trial.scores.clone()));
         }
         if verdict == Verdict::Held {
@@ -111,7 +108,7 @@ impl Climber {
     /// The last passes of these trials against that of the baseline, where it is the same proof.
     fn against_baseline(&self, trials: &[Vec<f64>]) -> Option<Comparison> {
         let of_baseline = self.plan.stages.iter().position(|stage| stage.strategy.aim() == Aim::KnowStock)?;
-        if self.plan.stages[of_baseline].proof != self.plan.stages.get(self.stage)?.proof {
+        if self.stage >= self.plan.stages.len() || self.plan.stages[of_baseline].proof != self.proof_at() {
             return None;
         }
         let last = |trials: &[Vec<f64>]| trials.iter().filter_map(|scores| scores.last().copied()).collect::<Vec<_>>();
@@ -125,7 +122,7 @@ impl Climber {
             setting.harder == Direction::Up && trial.rung.get(&setting.name).is_some_and(|value| value < setting.stock)
         };
         let may_not = self.aim().is_some_and(Aim::may_not_score_less);
-        let is_whole = self.trial_length() == self.plan.proof_of(self.stage).length();
+        let is_whole = self.trial_length() == self.proof().length();
         may_not && is_whole && trial.tested <= LONGEST_REPEATED && !self.rig.settings.iter().any(is_slower)
     }
 

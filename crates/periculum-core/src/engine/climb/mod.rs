@@ -8,6 +8,7 @@ mod climber;
 mod deadline;
 mod home;
 mod judging;
+mod leading;
 mod operator;
 mod passing;
 mod restart;
@@ -151,6 +152,7 @@ impl Climb {
                 Move::Try(rung, reason) => Prospect::Try(rung, reason),
                 Move::Settle { rung, end, .. } => Prospect::StageDone(rung, end),
                 Move::GiveUp(_) => Prospect::NothingLeft,
+                Move::Ask(suggestion) => Prospect::Asks(suggestion),
             }
         };
         Some(Outlook { if_held: prospect(Verdict::Held), if_fell: prospect(Verdict::Fell) })

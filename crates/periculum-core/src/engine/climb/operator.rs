@@ -42,6 +42,9 @@ impl Climber {
                 let incident = told(IncidentKind::NoStart, Finding::SaidNoStart, question.as_ref());
                 self.on_apply_failed(state, incident, step)
             }
+            Said::Take | Said::Try { .. } | Said::Back | Said::Mark | Said::Save { .. } | Said::End => {
+                self.on_led(state, said, step)
+            }
             Said::Defaults => {
                 let incident = told(IncidentKind::SafeDefaults, Finding::SaidDefaults, question.as_ref());
                 self.on_apply_failed(state, incident, step)
@@ -63,6 +66,7 @@ impl Climber {
             Next::Pass(trial, _) if !trial.incidents.is_empty() => self.end_trial(trial, step),
             Next::Pass(trial, index) => self.begin_pass(trial, index, step),
             Next::Trial(rung, reason) => self.begin_trial(rung, reason, step),
+            Next::Answer(suggestion) => self.ask_next(suggestion, step),
         }
     }
 
@@ -95,6 +99,7 @@ impl Climber {
                 }
                 self.stop_at(stays, step)
             }
+            State::Asked(_) => self.stop_at(stays, step),
             State::GoingHome { then, under_way, given_up } if !under_way.errand.needs_somebody(&self.rig) => {
                 let instead = Some(Stopping::ByOperator(stays));
                 State::GoingHome { then, under_way: UnderWay { instead, ..under_way }, given_up }
@@ -132,6 +137,9 @@ impl Climber {
             }
             State::Paused(Next::Pass(trial, _)) => self.wait_aside(&trial, aside, step),
             State::Paused(next) => self.head_home(Then::Wait(next, aside), step),
+            State::Asked(Question::WhatNext { turn }) => {
+                self.head_home(Then::Wait(Next::Answer(turn.suggestion), aside), step)
+            }
             other => other,
         }
     }
@@ -159,6 +167,6 @@ fn told(kind: IncidentKind, what: Finding, question: Option<&Question>) -> Incid
             [change] => incident.at(&change.setting),
             _ => incident,
         },
-        None => incident,
+        Some(Question::WhatNext { .. }) | None => incident,
     }
 }

@@ -60,7 +60,7 @@ impl Climber {
 
     /// A pass of the proof, as long as the trial wants it.
     pub(super) fn pass(&self, index: usize) -> Pass {
-        let proof = self.plan.proof_of(self.stage);
+        let proof = self.proof();
         let mut pass = proof.passes[index].clone();
         if let Some(length) = self.course.as_ref().and_then(Course::length) {
             let share = length.seconds() / proof.length().seconds();
@@ -89,7 +89,7 @@ impl Climber {
         trial.tested += report.ran;
         if let Some(score) = &report.score {
             trial.scores.push(score.merit());
-            trial.benchmarks.push(self.plan.proof_of(self.stage).passes[index].load.clone());
+            trial.benchmarks.push(self.proof().passes[index].load.clone());
         }
         step.entries.push(Entry::PassEnded { trial: trial.number, pass: index, report: report.clone() });
         for incident in &report.incidents {
@@ -149,7 +149,7 @@ impl Climber {
     }
 
     fn go_on_after_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
-        let over = !trial.incidents.is_empty() || index + 1 == self.plan.proof_of(self.stage).passes.len();
+        let over = !trial.incidents.is_empty() || index + 1 == self.proof().passes.len();
         if over { self.end_trial(trial, step) } else { self.begin_pass(trial, index + 1, step) }
     }
 

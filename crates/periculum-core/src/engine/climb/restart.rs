@@ -102,7 +102,7 @@ impl Climber {
                 }
                 match next {
                     Next::Pass(trial, index) => self.back_to_rung(trial, index, step),
-                    next @ Next::Trial(..) => self.leave_pause(next, step),
+                    next @ (Next::Trial(..) | Next::Answer(_)) => self.leave_pause(next, step),
                 }
             }
             // Taken up again, there is nothing to wait for at home.
@@ -115,6 +115,19 @@ impl Climber {
                 step.entries.push(Entry::Incident { trial: None, pass: None, incident });
                 let then = if machine_died { self.instead_of_mark(then) } else { then };
                 self.walk_home(then, given_up, step)
+            }
+            State::Asked(question) => {
+                if machine_died && !was_suspended {
+                    step.entries.push(Entry::Incident { trial: None, pass: None, incident });
+                }
+                match question {
+                    // What is in force may be something else by now.
+                    Question::WhatNext { turn } => self.ask_next(turn.suggestion, step),
+                    question @ Question::Change { .. } => {
+                        ask_again(None, question.clone(), step);
+                        State::Asked(question)
+                    }
+                }
             }
             State::Ended | State::Ready => State::Ended,
         }

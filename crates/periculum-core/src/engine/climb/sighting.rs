@@ -31,7 +31,7 @@ impl Climber {
         step.entries.push(Entry::Rejudged { trial: number, verdict: Verdict::Slipped, incident: kind });
         self.withdraw_marks(number, step, |mark| mark.trial == number);
         self.baseline.retain(|(trial, _)| *trial != number);
-        let can_go_back = matches!(state, State::Trying(..) | State::Paused(_));
+        let can_go_back = matches!(state, State::Trying(..) | State::Paused(_) | State::Asked(_));
         let last = self.judged.take().filter(|last| last.trial.number == number && last.stage == self.stage);
         match last.filter(|_| can_go_back) {
             Some(last) => self.judge_anew(state, *last, step),
@@ -74,9 +74,11 @@ impl Climber {
                 }
                 match wanted {
                     Move::Try(rung, reason) => State::Paused(Next::Trial(rung, reason)),
+                    Move::Ask(suggestion) => State::Paused(Next::Answer(suggestion)),
                     other => self.make(other, step),
                 }
             }
+            State::Asked(_) => self.make(wanted, step),
             other => other,
         }
     }

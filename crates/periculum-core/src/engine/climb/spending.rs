@@ -26,7 +26,7 @@ impl Climber {
     /// How long the passes of the next trial take, together.
     pub(super) fn trial_length(&self) -> Span {
         let short = self.course.as_ref().and_then(Course::length);
-        short.unwrap_or_else(|| self.plan.proof_of(self.stage).length())
+        short.unwrap_or_else(|| self.proof().length())
     }
 
     /// Keeps the best that the stage has found so far, and goes home.

@@ -50,12 +50,13 @@ impl Climber {
         let Some(stage) = self.plan.stages.get(self.stage) else {
             return self.go_home(ClimbEnd::Completed, step);
         };
-        self.stretch = 1;
+        (self.stretch, self.chosen) = (1, None);
         step.entries.push(Entry::StageBegan { stage: self.stage, strategy: stage.strategy.name().into() });
         let start = match &stage.start {
             Start::Last => self.base.clone(),
             Start::Stock => self.rig.stock(),
             Start::Profile(rung) => rung.clone(),
+            Start::Saved(name) => self.saved.get(name).unwrap_or(&self.base).clone(),
         };
         let ground = self.ground(step.at);
         let mut course = Course::of(stage, &start, self.plan.proof_of(self.stage).length(), ground);
@@ -72,6 +73,7 @@ impl Climber {
                 step.entries.push(Entry::StageEnded { stage: self.stage, end });
                 self.go_home(ClimbEnd::NothingHeld { stage: self.stage }, step)
             }
+            Move::Ask(suggestion) => self.ask_next(suggestion, step),
         }
     }
 
@@ -80,6 +82,7 @@ impl Climber {
         let stage = &self.plan.stages[self.stage];
         if let Some(name) = &stage.save {
             let soaked = mark.is_some() && stage.strategy.aim() == Aim::ProveDaily;
+            self.saved.insert(name.clone(), rung.clone());
             let profile = Profile { name: name.clone(), rung: rung.clone(), mark, soaked };
             step.entries.push(Entry::ProfileSaved { profile });
         }
@@ -89,10 +92,14 @@ impl Climber {
         self.begin_stage(step)
     }
 
-    /// Sets a mark where the stage climbs something.
+    /// Sets a mark where the stage climbs something; what is one already stays it.
     pub(super) fn set_mark(&mut self, rung: &Rung, trial: u32, step: &mut Step) -> Option<Mark> {
+        if let Some(mark) = self.marks.iter().find(|mark| mark.trial == trial && mark.rung == *rung) {
+            return Some(mark.clone());
+        }
         let setting = self.plan.stages[self.stage].strategy.setting()?.to_owned();
-        let proof = self.plan.proof_of(self.stage).name.clone();
+        let proof = self.proofs.get(&trial).copied().unwrap_or_else(|| self.proof_at());
+        let proof = self.plan.proofs[proof].name.clone();
         let mark = Mark { rung: rung.clone(), setting, proof, trial, stage: self.stage };
         step.entries.push(Entry::MarkSet { mark: mark.clone() });
         self.marks.push(mark.clone());
@@ -119,9 +126,10 @@ impl Climber {
             trial: number,
             stage: self.stage,
             rung: rung.clone(),
-            proof: self.plan.proof_of(self.stage).name.clone(),
+            proof: self.proof().name.clone(),
             reason,
         });
+        self.proofs.insert(number, self.proof_at());
         let trial = Trial {
             number,
             rung,

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use rust_decimal::Decimal;
 
+use crate::engine::question::Suggestion;
 use crate::model::depth::Depth;
 use crate::model::evidence::Known;
 use crate::model::incident::IncidentKind;
@@ -37,6 +38,8 @@ pub(in crate::engine) enum Move {
     Settle { rung: Rung, proved_in: Option<u32>, end: StageEnd },
     /// The stage is over and nothing held.
     GiveUp(StageEnd),
+    /// The operator says what comes next; this is what a strategy would try.
+    Ask(Option<Suggestion>),
 }
 
 /// A trial that is over, as a course needs to know it.

@@ -6,6 +6,7 @@ mod baseline;
 mod each;
 mod grid;
 mod ground;
+mod lead;
 mod map;
 mod open;
 mod peak;
@@ -19,6 +20,7 @@ use baseline::Baseline;
 use each::Each;
 use grid::Grid;
 pub(super) use ground::{Ground, Move, Outcome};
+pub(super) use lead::Lead;
 use map::Map;
 use open::Open;
 use peak::Peak;
@@ -42,6 +44,7 @@ pub(super) enum Course {
     Grid(Grid),
     Each(Box<Each>),
     Peak(Peak),
+    Lead(Lead),
     Soak(Soak),
 }
 
@@ -63,6 +66,7 @@ impl Course {
             Strategy::Grid { over } => Self::Grid(Grid::new(over, base, ground)),
             Strategy::Each(each) => Self::Each(Box::new(Each::new(each, base))),
             Strategy::Peak { steps, repeats } => Self::Peak(Peak::new(steps, *repeats, base)),
+            Strategy::Lead { setting } => Self::Lead(Lead::new(setting, base, ground)),
             Strategy::Soak { steps, margin } => Self::Soak(Soak::new(steps, *margin, base, ground)),
         }
     }
@@ -78,6 +82,7 @@ impl Course {
             Self::Grid(grid) => grid.go_on(ground),
             Self::Each(each) => each.first(ground),
             Self::Peak(peak) => peak.again(),
+            Self::Lead(lead) => lead.first(ground),
             Self::Soak(soak) => soak.first(),
         }
     }
@@ -93,6 +98,7 @@ impl Course {
             Self::Grid(grid) => grid.after(outcome, ground),
             Self::Each(each) => each.after(outcome, ground),
             Self::Peak(peak) => peak.after(outcome, ground),
+            Self::Lead(lead) => lead.after(outcome, ground),
             Self::Soak(soak) => soak.after(outcome, ground),
         }
     }
@@ -114,7 +120,7 @@ impl Course {
             Self::Seek(seek) => Some(seek.setting()),
             Self::Each(each) => each.climbs_alone(),
             Self::Map(map) => Some(map.setting()),
-            Self::Baseline(_) | Self::Open(_) | Self::Grid(_) | Self::Peak(_) | Self::Soak(_) => None,
+            Self::Baseline(_) | Self::Open(_) | Self::Grid(_) | Self::Peak(_) | Self::Lead(_) | Self::Soak(_) => None,
         }
     }
 
@@ -125,6 +131,7 @@ impl Course {
             Self::Walk(walk) => walk.best(),
             Self::Grid(grid) => grid.best(),
             Self::Peak(peak) => peak.best(),
+            Self::Lead(lead) => lead.held(),
             Self::Baseline(_) | Self::Open(_) | Self::Seek(_) | Self::Map(_) | Self::Each(_) | Self::Soak(_) => None,
         }
     }

@@ -160,6 +160,7 @@ fn strategies() -> impl Strategy<Value = Way> {
             steps: vec![steps("clock", step, 1), steps("turbo", step, 1)],
             park: vec![40.into(), 2.into()],
         })),
+        Just(Way::Lead { setting: "clock".into() }),
         (1i64..4, 2u32..4).prop_map(|(step, repeats)| Way::Peak { steps: steps("clock", step, 1), repeats }),
         (1i64..4, margin, 1u32..3)
             .prop_map(|(step, margin, back)| Way::Soak { steps: steps("clock", step, back), margin }),
@@ -418,8 +419,10 @@ impl Chaos {
     }
 
     fn answer(&mut self) -> Event {
-        let Some(Question::Change { errand }) = self.climb.question() else {
-            return Event::OperatorSaid { said: Said::from(periculum_core::engine::Answer::Done) };
+        let errand = match self.climb.question() {
+            Some(Question::Change { errand }) => errand,
+            Some(Question::WhatNext { .. }) => return self.lead(),
+            None => return Event::OperatorSaid { said: Said::from(periculum_core::engine::Answer::Done) },
         };
         let said = match self.draw(12) {
             0 => {
@@ -431,6 +434,23 @@ impl Chaos {
                 Said::Defaults
             }
             _ => return self.errand_made(&errand),
+        };
+        Event::OperatorSaid { said }
+    }
+
+    /// An operator who leads says something, which may be nothing that can be.
+    fn lead(&mut self) -> Event {
+        let said = match self.draw(12) {
+            0 => Said::Back,
+            1 => Said::Mark,
+            2 => Said::Save { name: "kept".into() },
+            3 => Said::End,
+            4..8 => Said::Take,
+            _ => {
+                let value = (36 + self.draw(24)).to_string();
+                let setting = ["clock", "volts", "turbo"][self.draw(3) as usize];
+                Said::Try { written: [(setting.to_owned(), value)].into() }
+            }
         };
         Event::OperatorSaid { said }
     }
