@@ -6,6 +6,7 @@ use std::{fs, io};
 
 use anyhow::Result;
 use periculum_core::analysis::forecast::forecast;
+use periculum_core::files::written::with_starts;
 use periculum_core::files::{Document, Located, Problem, Problems, plan_file, program_file, proof_file, rig_file};
 use periculum_core::model::amount::written;
 use periculum_core::model::budget::Budget;
@@ -14,6 +15,7 @@ use periculum_core::model::plan::{ARM_AFTER, Ends, Plan};
 use periculum_core::model::program::Program;
 use periculum_core::model::quantity::counted;
 use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::Rung;
 use periculum_core::telling::effort_words;
 use periculum_loads::catalogue::LOADS;
 use periculum_rigs::adapters::Adapters;
@@ -21,6 +23,7 @@ use periculum_rigs::linux;
 
 use crate::complaint::{BadFile, BadInput};
 use crate::loading::too_short;
+use crate::telling::files;
 
 /// No rig, plan, proof or table of readings is larger than this, bytes.
 const LARGEST: u64 = 64 << 20;
@@ -46,15 +49,15 @@ pub(crate) struct Briefing {
 impl SourceFile {
     /// Reads a file.
     pub(crate) fn read(path: &Path) -> Result<Self> {
-        let told = |error: io::Error| BadInput(format!("can't read {}: {error}", path.display()));
+        let told = |error: io::Error| BadInput(files::cannot_read_for(path.display(), &error));
         // A pipe or a device may never end, or never begin.
         let metadata = fs::metadata(path).map_err(told)?;
         if !metadata.is_file() {
-            return Err(BadInput(format!("{} is no regular file, so it is not read", path.display())).into());
+            return Err(BadInput(files::no_regular_file(path.display())).into());
         }
         if metadata.len() > LARGEST {
             let size = written(metadata.len());
-            return Err(BadInput(format!("{} is {size} large; what is read here is not", path.display())).into());
+            return Err(BadInput(files::too_large(path.display(), &size)).into());
         }
         let text = fs::read_to_string(path).map_err(told)?;
         Ok(Self { path: path.to_owned(), text })
@@ -65,11 +68,22 @@ impl SourceFile {
     }
 }
 
+/// Tells what was saved of the rig of a name, which stages may start from.
+pub(crate) type SavedOf<'a> = &'a dyn Fn(&str) -> Vec<(String, Rung)>;
+
 impl Briefing {
     /// Reads the plan at this path, and the rig that it names.
     pub(crate) fn read(plan_path: &Path) -> Result<Self> {
         let plan = SourceFile::read(plan_path)?;
         Self::of_text(plan_path, plan.text)
+    }
+
+    /// The same, where stages may start from profiles that were saved of the rig, which this tells.
+    pub(crate) fn read_with(plan_path: &Path, saved_of: SavedOf) -> Result<Self> {
+        let plan = SourceFile::read(plan_path)?;
+        let rig = Self::without_plan(plan_path, plan.text.clone()).ok().map(|briefing| briefing.rig);
+        let text = rig.map_or_else(|| plan.text.clone(), |rig| with_starts(&plan.text, &saved_of(&rig.name)));
+        Self::of_text(plan_path, text)
     }
 
     /// Reads this text as the plan at this path, and the rig that it names.
@@ -98,7 +112,7 @@ impl Briefing {
             Err(problems) => return Err(rig_file.bad(problems)),
         };
         let empty = Plan {
-            name: "no plan yet".into(),
+            name: files::NO_PLAN_YET.into(),
             use_name: "no".into(),
             proofs: Vec::new(),
             stages: Vec::new(),
@@ -186,7 +200,7 @@ pub(crate) fn is_climbable(file: &SourceFile) -> bool {
 }
 
 /// Checks one file, whichever kind it is, and says in a sentence what it is.
-pub(crate) fn check(path: &Path) -> Result<String> {
+pub(crate) fn check(path: &Path, saved_of: SavedOf) -> Result<String> {
     let file = SourceFile::read(path)?;
     let (is_plan, is_proof) = {
         let document = match Document::parse(&file.text) {
@@ -203,25 +217,20 @@ pub(crate) fn check(path: &Path) -> Result<String> {
         return Ok(format!("proof: {}", loads.join(", ")));
     }
     if is_plan {
-        let briefing = Briefing::read(path)?;
+        let briefing = Briefing::read_with(path, saved_of)?;
         let plan = &briefing.plan;
         let stages: Vec<&str> = plan.stages.iter().map(|stage| stage.strategy.name()).collect();
-        let told: String = briefing.warnings().iter().map(|told| format!("\n  but {told}")).collect();
+        let told: String = briefing.warnings().iter().map(files::but_it).collect();
         let foreseen = forecast(&briefing.rig, plan);
-        let goes_on = if foreseen.goes_on { ", or more: it is not foreseen farther" } else { "" };
+        let goes_on = if foreseen.goes_on { files::OR_MORE } else { "" };
         let effort = effort_words(&foreseen.whole) + goes_on;
-        return Ok(format!(
-            "plan `{}` for rig `{}`: {}; {effort}{told}",
-            plan.name,
-            briefing.rig.name,
-            stages.join(", ")
-        ));
+        return Ok(files::plan_would(&plan.name, &briefing.rig.name, stages.join(", "), &effort, &told));
     }
     match read_rig(&file.text) {
         Ok((rig, _)) => {
             let settings = counted(rig.settings.len(), "setting");
             let sensors = counted(rig.sensors.len(), "sensor");
-            Ok(format!("rig `{}`: {settings}, {sensors}", rig.name))
+            Ok(files::rig_has(&rig.name, &settings, &sensors))
         }
         Err(problems) => Err(file.bad(problems)),
     }
@@ -277,10 +286,10 @@ fn read_plan(text: &str, rig: &Rig, adapters: &Adapters) -> Result<Plan, Vec<Pro
     if adapters.is_simulated() {
         let unattended = top.optional_section("plan").and_then(|head| head.optional_flag("unattended"));
         if let Some(flag) = unattended.filter(|flag| flag.value) {
-            problems.advise(flag.at, "a simulated rig freezes no machine, so no watchdog is armed", "leave it out");
+            problems.advise(flag.at, files::NO_WATCHDOG_FOR_SIMULATED, files::LEAVE_IT_OUT);
         }
         for (name, _) in top.named_sections("program") {
-            problems.add(name.at, "a simulated rig has no programs to run");
+            problems.add(name.at, files::NO_PROGRAMS_FOR_SIMULATED);
         }
     }
     top.finish();

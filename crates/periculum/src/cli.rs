@@ -10,17 +10,13 @@ use periculum_core::model::moment::Span;
 use periculum_core::model::pass::Threads;
 
 use crate::briefing::real_loads;
-
-/// What the exit codes mean, for `--help`.
-const EXIT_CODES: &str = "Exit codes: 0 done, and a mark was found where one was sought; 1 it failed, or what is in force did \
-not hold; 2 something given was wrong; 3 the climb came to its end without a mark; 4 a score is not as sure as was asked; \
-130 interrupted, or the climb waits.";
+use crate::telling::arguments;
 
 /// Finds the highest setting that this specimen of hardware holds, and loses nothing when the machine dies.
 #[derive(Parser, Debug)]
-#[command(name = "periculum", version, max_term_width = 100, after_help = EXIT_CODES)]
+#[command(name = "periculum", version, max_term_width = 100, after_help = arguments::EXIT_CODES)]
 pub(crate) struct Arguments {
-    /// What to do; without a command an unfinished climb is taken up again.
+    /// What to do; without a command a screen shows what waits, what there is and what can be done.
     #[command(subcommand)]
     pub(crate) command: Option<Command>,
 
@@ -552,7 +548,7 @@ impl FromStr for Pace {
         if text == "max" {
             return Ok(Self::Max);
         }
-        let wrong = || format!("`{text}` is neither a number above 0 nor `max`");
+        let wrong = || arguments::neither_number_nor_max(text);
         let times: f64 = text.parse().map_err(|_| wrong())?;
         if times > 0.0 && times.is_finite() { Ok(Self::Times(times)) } else { Err(wrong()) }
     }
@@ -560,26 +556,26 @@ impl FromStr for Pace {
 
 fn parse_climb(text: &str) -> Result<i64, String> {
     let number = text.parse().ok().filter(|number| *number > 0);
-    number.ok_or_else(|| format!("`{text}` is not a climb number; `periculum ledger` lists them"))
+    number.ok_or_else(|| arguments::no_climb_number(text))
 }
 
 fn parse_number(text: &str) -> Result<f64, String> {
     let number = text.parse().ok().filter(|number: &f64| number.is_finite());
-    number.ok_or_else(|| format!("`{text}` is not a number such as 512.4"))
+    number.ok_or_else(|| arguments::no_number(text))
 }
 
 fn parse_whole<T: FromStr>(text: &str) -> Result<T, String> {
-    text.parse().map_err(|_| format!("`{text}` is not a whole number"))
+    text.parse().map_err(|_| arguments::no_whole_number(text))
 }
 
 fn parse_count<T: FromStr + PartialOrd + From<u8>>(text: &str) -> Result<T, String> {
     let count = text.parse().ok().filter(|count| *count >= T::from(1));
-    count.ok_or_else(|| format!("`{text}` is not a whole number from 1 up"))
+    count.ok_or_else(|| arguments::no_whole_number_from_1(text))
 }
 
 fn parse_niceness(text: &str) -> Result<i32, String> {
     let niceness = text.parse().ok().filter(|niceness| (-20..=19).contains(niceness));
-    niceness.ok_or_else(|| format!("`{text}` is not a whole number from -20 to 19"))
+    niceness.ok_or_else(|| arguments::no_niceness(text))
 }
 
 fn parse_threads(text: &str) -> Result<Threads, String> {
@@ -587,20 +583,20 @@ fn parse_threads(text: &str) -> Result<Threads, String> {
         ("all", _) => Ok(Threads::All),
         ("each", _) => Ok(Threads::Each),
         (_, Ok(count @ 1..)) => Ok(Threads::Count(count)),
-        _ => Err("say all, each, or a number above 0".into()),
+        _ => Err(arguments::SAY_HOW_MANY_THREADS.into()),
     }
 }
 
 fn parse_percent(text: &str) -> Result<f64, String> {
     match text.trim_end_matches('%').parse() {
         Ok(percent) if percent > 0.0 && percent < 100.0 => Ok(percent),
-        _ => Err("say a number of percent above 0 and below 100".into()),
+        _ => Err(arguments::SAY_PERCENT.into()),
     }
 }
 
 fn parse_span(text: &str) -> Result<Span, String> {
     let span = Span::parse(text).map_err(|why| why.to_string())?;
-    if span == Span::ZERO { Err("no time at all proves nothing".into()) } else { Ok(span) }
+    if span == Span::ZERO { Err(arguments::NO_TIME_AT_ALL.into()) } else { Ok(span) }
 }
 
 #[cfg(test)]

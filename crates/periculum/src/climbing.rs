@@ -10,7 +10,7 @@ use periculum_core::engine::{Climb, Event, RULES, decide_alike};
 use periculum_core::model::ending::classify;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::rig::{Rig, Sensor};
-use periculum_core::model::rung::InForce;
+use periculum_core::model::rung::{InForce, Rung};
 use periculum_core::story::Story;
 use periculum_core::story::series::Series;
 use periculum_ledger::{Claim, ClimbId, ClimbRow, Ledger, Line, NewClimb, Store};
@@ -36,6 +36,7 @@ use crate::notice::Notice;
 use crate::output::complain;
 use crate::permits::Permits;
 use crate::places;
+use crate::telling::climbing;
 
 /// How many simulated seconds pass in one where nobody says: something happens every few seconds.
 const USUAL_PACE: Pace = Pace::Times(25.0);
@@ -82,6 +83,22 @@ pub(crate) enum Wanted {
     Again(i64),
 }
 
+/// The profiles that a ledger has of a rig, the newest of each name; none where there is no ledger.
+pub(crate) fn saved_in(ledger: &Path) -> impl Fn(&str) -> Vec<(String, Rung)> {
+    let ledger = ledger.is_file().then(|| Ledger::open(ledger).ok()).flatten();
+    move |rig| ledger.as_ref().map(|ledger| saved_of(ledger, rig)).unwrap_or_default()
+}
+
+/// The profiles that an open ledger has of a rig, the newest of each name.
+pub(crate) fn saved_of(ledger: &Ledger, rig: &str) -> Vec<(String, Rung)> {
+    let mut profiles = ledger.profiles().unwrap_or_default();
+    profiles.reverse();
+    profiles.retain(|profile| profile.rig == rig);
+    let mut names = BTreeSet::new();
+    let newest = profiles.into_iter().filter(|profile| names.insert(profile.name.clone()));
+    newest.map(|profile| (profile.name, profile.rung)).collect()
+}
+
 /// Opens a ledger and tells on standard error what of it had to be dropped.
 pub(crate) fn open_ledger(path: &Path) -> Result<Ledger> {
     let ledger = Ledger::open(path)?;
@@ -92,16 +109,10 @@ pub(crate) fn open_ledger(path: &Path) -> Result<Ledger> {
 /// Tells on standard error what of a ledger had to be dropped.
 pub(crate) fn tell_dropped(ledger: &Ledger) {
     for dropped in ledger.dropped() {
-        complain!("periculum: dropped line {} of climb {}: {}", dropped.line, dropped.climb, dropped.why);
+        complain(climbing::dropped_line(dropped.line, dropped.climb, &dropped.why));
     }
     for newer in ledger.newer() {
-        complain!(
-            "periculum: a newer version wrote line {} of climb {} ({}); this one only reads {}",
-            newer.line,
-            newer.climb,
-            newer.what,
-            ledger.path().display()
-        );
+        complain(climbing::newer_line(newer.line, newer.climb, &newer.what, ledger.path().display()));
     }
 }
 
@@ -110,7 +121,7 @@ impl Prepared {
     pub(crate) fn of(wanted: &Wanted, ledger: &Path, sysroot: &Path, seed: Option<u64>) -> Result<Self> {
         let (briefing, ledger, seed) = match wanted {
             // A plan that can't be climbed leaves no ledger behind.
-            Wanted::Plan(path) => (Briefing::read(path)?, open_ledger(ledger)?, seed),
+            Wanted::Plan(path) => (Briefing::read_with(path, &saved_in(ledger))?, open_ledger(ledger)?, seed),
             Wanted::Again(number) => {
                 let ledger = open_ledger(ledger)?;
                 let row = ledger.climb(*number)?;
@@ -118,12 +129,11 @@ impl Prepared {
             }
         };
         if let Some(waiting) = ledger.unfinished()?.filter(|row| !ledger.is_driven(row)) {
-            complain!(
-                "periculum: climb {} of {} is not finished; `{}` goes on with it",
+            complain(climbing::not_finished(
                 waiting.climb,
-                waiting.rig,
-                places::typed(&format!("resume {}", waiting.climb), ledger.path())
-            );
+                &waiting.rig,
+                places::typed(&format!("resume {}", waiting.climb), ledger.path()),
+            ));
         }
         Self::new(briefing, ledger, sysroot, seed)
     }
@@ -188,13 +198,8 @@ impl Prepared {
         };
         let Some(row) = row else { return Ok(None) };
         if let Some(end) = &row.end {
-            let again = places::typed(&format!("climb --again {}", row.climb), ledger.path());
-            return Err(BadInput(format!(
-                "climb {} is over: {}; `{again}` climbs it again",
-                row.climb,
-                end.sentence()
-            ))
-            .into());
+            let again = places::typed(&climbing::again(row.climb), ledger.path());
+            return Err(BadInput(climbing::is_over(row.climb, end.sentence(), &again)).into());
         }
         let briefing = recall(&ledger, &row)?;
         let claim = ledger.claim(&briefing.rig.name)?;
@@ -293,8 +298,8 @@ fn hold_machine(briefing: &Briefing, sysroot: &Path) -> Result<Option<Hold>> {
 /// # Errors
 /// Where another process drives it.
 pub(crate) fn this_machine(sysroot: &Path) -> Result<Hold> {
-    let held = Hold::of_machine(sysroot).context("can't make sure that nobody else drives this machine")?;
-    held.context("another periculum drives this machine; wait for it, or stop it")
+    let held = Hold::of_machine(sysroot).context(climbing::IS_ANOTHER_THERE)?;
+    held.context(climbing::ANOTHER_DRIVES)
 }
 
 /// How far the rig's clock is ahead of UTC, minutes; a virtual one goes by UTC.
@@ -305,9 +310,8 @@ fn minutes_ahead(bench: &dyn Bench) -> i32 {
 /// The rig and plan of a climb, from the ledger.
 pub(crate) fn recall(ledger: &Ledger, row: &ClimbRow) -> Result<Briefing> {
     let (rig_text, plan_text) = ledger.texts(row.climb)?;
-    let file = |kind: &str, text| SourceFile { path: format!("{kind} of climb {}", row.climb).into(), text };
-    Briefing::of(file("rig", rig_text), file("plan", plan_text))
-        .with_context(|| format!("this version can't read the files of climb {}", row.climb))
+    let file = |kind: &str, text| SourceFile { path: climbing::file_of_climb(kind, row.climb).into(), text };
+    Briefing::of(file("rig", rig_text), file("plan", plan_text)).with_context(|| climbing::unreadable_files(row.climb))
 }
 
 /// The same to look at, with the instruments that were attached to the climb afterwards as sensors of its rig.
@@ -342,10 +346,7 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
     for (number, line) in past.iter().enumerate() {
         let step = climb.next(line.at, &line.event);
         if !decide_alike(&step.entries, &line.entries) {
-            bail!(
-                "the record can't be taken up again: this version decides otherwise at line {number}; \
-                 finish it with the version that began it, or begin a new climb"
-            );
+            bail!(climbing::decides_otherwise(number));
         }
     }
     Ok(climb)
@@ -406,13 +407,7 @@ pub(crate) fn read_back(bench: &mut dyn Bench) -> InForce {
 /// # Errors
 /// Where it does not answer.
 pub(crate) fn patiently<T: Send + 'static>(ask: impl FnOnce() -> T + Send + 'static) -> Result<T> {
-    within(PATIENCE, ask).with_context(|| {
-        format!(
-            "this machine's kernel has not answered for {} s: the driver behind one of its settings or sensors hangs; unload \
-             that, or start the machine anew",
-            PATIENCE.as_secs()
-        )
-    })
+    within(PATIENCE, ask).with_context(|| climbing::kernel_hangs(PATIENCE.as_secs()))
 }
 
 /// The watchdog that a plan wants armed.

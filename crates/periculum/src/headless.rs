@@ -4,6 +4,7 @@ mod json;
 
 use std::collections::BTreeSet;
 use std::io::IsTerminal;
+use std::mem;
 use std::path::PathBuf;
 use std::process::ExitCode;
 use std::sync::Arc;
@@ -15,6 +16,7 @@ use periculum_core::model::pass::{Progress, Workload};
 use periculum_core::model::plan::Plan;
 use periculum_core::model::quantity::{counted, harmless, measured, scored};
 use periculum_core::model::rig::Rig;
+use periculum_core::model::strategy::Aim;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::{Story, TrialStory};
 use periculum_core::telling::{answers_to, ask, mark_sentence, tell, whereabouts};
@@ -26,6 +28,7 @@ use crate::driving::Parting;
 use crate::exit::exit_code;
 use crate::notice::{self, Notice};
 use crate::output::{complain, styled};
+use crate::telling::{climbing, headless as said};
 use crate::{interrupt, places};
 
 /// How the lines look.
@@ -47,7 +50,9 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
     let (words, mut operator) = Operator::new();
     interrupt::listen(words.clone(), None, || {})?;
     let (rig, is_simulated) = (&prepared.briefing.rig, prepared.briefing.adapters.is_simulated());
-    let needs_somebody = rig.settings.iter().any(|setting| !is_simulated || setting.takes_effect.needs_somebody());
+    let is_led = prepared.briefing.plan.stages.iter().any(|stage| stage.strategy.aim() == Aim::Follow);
+    let needs_hands = rig.settings.iter().any(|setting| !is_simulated || setting.takes_effect.needs_somebody());
+    let needs_somebody = is_led || needs_hands;
     match &output.answers {
         Some(path) => operator.read_script(path)?,
         None if needs_somebody => operator.listen_to_stdin(words.clone()),
@@ -74,6 +79,8 @@ struct Printer {
     ledger: PathBuf,
     /// Whether a line of progress stands on the terminal and has to be written over.
     has_progress: bool,
+    /// Whether the operator was told what can be said in a turn.
+    has_led: bool,
     shows_progress: bool,
     /// Whether each round has a line, and how many were told of the running pass.
     tells_rounds: bool,
@@ -94,6 +101,7 @@ impl Printer {
             story,
             ledger,
             has_progress: false,
+            has_led: false,
             shows_progress,
             tells_rounds,
             told_rounds: 0,
@@ -110,9 +118,9 @@ impl Printer {
             (Notice::Progress { at, progress }, Style::Json) => {
                 json::print(&json::Progress::of(*at, progress));
             }
-            (Notice::Misheard { why }, _) => complain!("periculum: {why}"),
+            (Notice::Misheard { why }, _) => complain(said::problem(why)),
             (Notice::LeftBehind { problem }, _) => {
-                complain!("periculum: {problem}; `periculum restore` puts back what was left");
+                complain(climbing::left_behind(problem));
             }
             (Notice::Told { entry, .. }, Style::Lines) => self.print_entry(entry),
             (Notice::Progress { progress, .. }, Style::Lines) => {
@@ -132,18 +140,26 @@ impl Printer {
         match entry {
             Entry::TrialEnded { verdict, .. } => self.print_trial(*verdict),
             Entry::PassEnded { .. } => self.print_silent(),
-            Entry::MarkSet { mark } => self.print(&format!("  ⚑  mark: {}", mark_sentence(mark, &self.rig))),
+            Entry::MarkSet { mark } => self.print(&said::marked(mark_sentence(mark, &self.rig))),
             Entry::MarkWithdrawn { mark, trial } => {
-                self.print(&format!("     mark withdrawn in trial {trial}: {}", mark_sentence(mark, &self.rig)));
+                self.print(&said::withdrawn(trial, mark_sentence(mark, &self.rig)));
             }
             Entry::StageEnded { stage, end } => {
-                self.print(&format!("     stage {} is over: {}", stage + 1, end.sentence(&self.rig)));
+                self.print(&said::stage_over(stage + 1, end.sentence(&self.rig)));
             }
             Entry::Asked { question, .. } => {
-                let answers = answers_to(question, &self.rig);
-                self.print(&format!("  ?  {}; then say {answers}", ask(question, &self.rig)));
+                let asked = ask(question, &self.rig);
+                // Who leads is asked often, and needs the words once.
+                if question.turn().is_some() && mem::replace(&mut self.has_led, true) {
+                    self.print(&said::asked_again(asked));
+                } else {
+                    self.print(&said::asked(asked, answers_to(question, &self.rig)));
+                }
             }
-            Entry::CeilingRaised { .. } | Entry::OthersBusy { .. } | Entry::ProfileSaved { .. } => {
+            Entry::CeilingRaised { .. }
+            | Entry::OthersBusy { .. }
+            | Entry::ProfileSaved { .. }
+            | Entry::Declined { .. } => {
                 self.print(&format!("     {}", tell(entry, &self.rig).unwrap_or_default()));
             }
             Entry::Incident { trial: None, incident, .. } => self.print(&format!("     {incident}")),
@@ -155,7 +171,7 @@ impl Printer {
                 (self.load, self.length) = (order.load.clone(), order.length);
             }
             Entry::Ended { end, trials, falls, tested, not_at_stock, left_at, .. } => {
-                let sums = format!("{}, {falls} fell, {tested} of passes", counted(*trials, "trial"));
+                let sums = said::trials_so_far(counted(*trials, "trial"), falls, tested);
                 let left = whereabouts(not_at_stock, left_at.as_ref(), &self.rig);
                 self.print(&format!("     {}: {sums}; {left}", end.sentence()));
             }
@@ -169,10 +185,8 @@ impl Printer {
             return;
         }
         let silent = self.story.silent(&self.rig);
-        let lines: Vec<String> = silent
-            .iter()
-            .map(|sensor| format!("     {} has read nothing so far ({})", sensor.label, sensor.source))
-            .collect();
+        let lines: Vec<String> =
+            silent.iter().map(|sensor| said::has_read_nothing(&sensor.label, &sensor.source)).collect();
         lines.iter().for_each(|line| self.print(line));
     }
 
@@ -182,9 +196,7 @@ impl Printer {
         let worst = self.story.incidents.iter().rev().find(|told| told.trial == Some(trial.number));
         let ending = match (worst, trial.score()) {
             (Some(told), _) => told.incident.to_string(),
-            (None, Some(score)) if verdict == Verdict::Void => {
-                format!("{} {}, too low to be undisturbed", measured(score.value, 1), score.unit)
-            }
+            (None, Some(score)) if verdict == Verdict::Void => said::too_low(measured(score.value, 1), &score.unit),
             (None, Some(score)) => format!("{} {}", measured(score.value, 1), score.unit),
             (None, None) => String::new(),
         };
@@ -207,7 +219,7 @@ impl Printer {
         if told.is_some_and(|told| is_same(&told, workload)) {
             return;
         }
-        self.print(&format!("     {}: {workload}; {} at most", self.load, self.length));
+        self.print(&said::pass_runs(&self.load, workload, self.length));
     }
 
     /// A line for the rounds that were finished since the last one: where they are short, several together.
@@ -230,13 +242,13 @@ impl Printer {
     fn print_progress(&mut self, progress: &Progress) {
         let rate =
             progress.rate.as_ref().map_or("–".into(), |rate| format!("{} {}", measured(rate.value, 1), rate.unit));
-        write(&format!(
-            "\r\x1b[K     {} of {}   {rate}   {}   {}   {} left",
+        write(&said::progress(
             progress.done.clock(),
             self.length.clock(),
+            &rate,
             counted(progress.rounds, "round"),
             counted(progress.errors, "error"),
-            (self.length - progress.done).clock()
+            (self.length - progress.done).clock(),
         ));
         self.has_progress = true;
     }
@@ -249,11 +261,11 @@ impl Printer {
     fn finish(&mut self, parting: Parting, plan: &Plan) -> ExitCode {
         if parting == Parting::Waiting && self.style == Style::Lines {
             let waits = match &self.story.question {
-                Some(question) => format!("the climb waits for this: {}", ask(question, &self.rig)),
-                None => "the climb waits".into(),
+                Some(question) => said::waits_for(ask(question, &self.rig)),
+                None => said::WAITS.into(),
             };
             let resume = places::typed("resume", &self.ledger);
-            self.print(&format!("     {waits}; `{resume}` goes on with it"));
+            self.print(&said::resume_goes_on(&waits, &resume));
         }
         exit_code(parting, &self.story, plan)
     }

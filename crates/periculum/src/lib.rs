@@ -18,6 +18,10 @@ mod output;
 mod permits;
 mod pictures;
 mod places;
+mod practice;
+mod reports;
+mod starting;
+mod telling;
 mod tui;
 
 use std::process::ExitCode;

@@ -5,16 +5,14 @@ use std::io::{self, Write};
 use periculum_core::model::quantity::{harmless, harmless_lines};
 
 /// Says something on a line of standard output.
-macro_rules! say {
-    ($($text:tt)*) => { $crate::output::line(std::io::stdout(), &format!($($text)*)) };
+pub(crate) fn say(text: impl AsRef<str>) {
+    line(io::stdout(), text.as_ref());
 }
 
 /// Says something on a line of standard error.
-macro_rules! complain {
-    ($($text:tt)*) => { $crate::output::line(std::io::stderr(), &format!($($text)*)) };
+pub(crate) fn complain(text: impl AsRef<str>) {
+    line(io::stderr(), text.as_ref());
 }
-
-pub(crate) use {complain, say};
 
 /// Writes a text and the end of its line, the only one that it has; a pipe that was closed swallows it.
 pub(crate) fn line(out: impl Write, text: &str) {

@@ -13,6 +13,7 @@ use periculum_rigs::granted::Written;
 
 use crate::complaint::BadInput;
 use crate::places;
+use crate::telling::{allowing, files};
 
 /// What the line of a target begins with.
 const TARGET: &str = "target ";
@@ -35,7 +36,7 @@ impl Permits {
         let text = match fs::read_to_string(&path) {
             Ok(text) => text,
             Err(error) if error.kind() == ErrorKind::NotFound => String::new(),
-            Err(error) => return Err(error).with_context(|| format!("can't read {}", path.display())),
+            Err(error) => return Err(error).with_context(|| files::cannot_read(path.display())),
         };
         Ok(Self { path, lines: text.lines().map(str::to_owned).collect() })
     }
@@ -51,12 +52,7 @@ impl Permits {
         if self.allow(program) {
             return Ok(());
         }
-        Err(BadInput(format!(
-            "the program `{}` has not been allowed to run as it is defined (digest {}…); look at it and allow it with \
-             `periculum allow FILE`, where FILE is the plan or proof that defines it",
-            program.name,
-            &program.digest()[..12]
-        )))
+        Err(BadInput(allowing::program_not_allowed(&program.name, &program.digest()[..12])))
     }
 
     /// Allows a program from now on, or no longer.
@@ -83,11 +79,7 @@ impl Permits {
         if denied.is_empty() {
             return Ok(());
         }
-        Err(BadInput(format!(
-            "nobody has allowed periculum to set {}, as this rig would; look at what is written and allow it with \
-             `periculum allow RIG`, where RIG is the rig file, or the plan where that raises a ceiling",
-            denied.join(", ")
-        )))
+        Err(BadInput(allowing::nobody_allowed(denied.join(", "))))
     }
 
     /// Allows something to be written from now on, as it is, or no longer.
@@ -106,7 +98,7 @@ impl Permits {
 
     /// Writes the file anew, in one step.
     pub(crate) fn write(&self) -> Result<()> {
-        let tell = || format!("can't write {}", self.path.display());
+        let tell = || files::cannot_write(self.path.display());
         places::make_folder(self.path.parent().unwrap_or(Path::new("."))).with_context(tell)?;
         let next = self.path.with_extension("next");
         // What was left there by an earlier try is no file of ours.

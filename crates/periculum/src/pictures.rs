@@ -17,6 +17,7 @@ use periculum_core::story::series::Series;
 use periculum_core::story::stretch::Stretch;
 
 use crate::complaint::BadInput;
+use crate::telling::{files, pictures};
 
 /// A climb that pictures are drawn of.
 #[derive(Clone, Copy)]
@@ -30,12 +31,12 @@ pub(crate) struct Drawn<'a> {
 impl Drawn<'_> {
     pub(crate) fn ascent(&self) -> Result<Figure> {
         let profile = AscentProfile::of(self.story, self.rig, self.plan);
-        Ok(ascent(&profile.ok_or_else(|| nothing("this climb moves no setting, so it has no profile"))?)?)
+        Ok(ascent(&profile.ok_or_else(|| nothing(pictures::NO_PROFILE))?)?)
     }
 
     pub(crate) fn map(&self) -> Result<Figure> {
         let terrain = Terrain::of(self.story, self.rig, self.plan);
-        Ok(map(&terrain.ok_or_else(|| nothing("a map needs two settings, of which the plan moves one"))?)?)
+        Ok(map(&terrain.ok_or_else(|| nothing(pictures::NO_MAP))?)?)
     }
 
     /// The curve of a benchmark, by its load; of the last one where none is named.
@@ -45,12 +46,11 @@ impl Drawn<'_> {
         let wanted =
             |load: &str| all.iter().filter(|one| one.what.load == load).max_by_key(|benchmark| benchmark.levels.len());
         let benchmark = match load {
-            Some(load) => wanted(load)
-                .ok_or_else(|| nothing(format!("this climb has no scores of {load}; it has those of: {}", known())))?,
-            None => all.last().ok_or_else(|| nothing("no benchmark of this climb has run to its end"))?,
+            Some(load) => wanted(load).ok_or_else(|| nothing(pictures::no_scores(load, known())))?,
+            None => all.last().ok_or_else(|| nothing(pictures::NO_BENCHMARK))?,
         };
         let setting = self.plan.climbed_setting().and_then(|name| self.rig.setting(name));
-        let setting = setting.ok_or_else(|| nothing("this climb moves no setting, so there is no curve"))?;
+        let setting = setting.ok_or_else(|| nothing(pictures::NO_CURVE))?;
         Ok(score_curve(benchmark, &Axis { label: setting.label.clone(), unit: setting.unit.clone() })?)
     }
 
@@ -82,14 +82,13 @@ impl Drawn<'_> {
         if let Some(number) = trial {
             let index = (number as usize).checked_sub(1);
             let trial = index.and_then(|index| trials.get(index));
-            let trial =
-                trial.ok_or_else(|| nothing(format!("there is no trial {number}; there are {}", trials.len())))?;
+            let trial = trial.ok_or_else(|| nothing(pictures::no_such_trial(number, trials.len())))?;
             let end = trials.get(number as usize).map_or(self.story.latest, |next| next.began);
             return Ok((trial.began, end));
         }
         let spans = self.traces.values().filter_map(Series::span);
         let whole = spans.reduce(|(from, to), (begin, end)| (from.min(begin), to.max(end)));
-        let (from, to) = whole.ok_or_else(|| nothing("no sensor was read in this climb"))?;
+        let (from, to) = whole.ok_or_else(|| nothing(pictures::NO_SENSOR))?;
         Ok((from, to + Span::from_millis(1)))
     }
 
@@ -105,19 +104,19 @@ pub(crate) fn write(figure: &Figure, path: &Path) -> Result<()> {
         "pdf" => figure.pdf()?,
         _ => {
             let name = path.display();
-            return Err(nothing(format!("can't tell what {name} is to be; end it in .svg or .pdf")).into());
+            return Err(nothing(pictures::picture_ending(&name)).into());
         }
     };
-    fs::write(path, bytes).with_context(|| format!("can't write {}", path.display()))
+    fs::write(path, bytes).with_context(|| files::cannot_write(path.display()))
 }
 
 /// Writes a table into a new file, as what its ending says.
 pub(crate) fn write_table(table: Table, path: &Path) -> Result<()> {
     let ending = ending(path);
     if !["csv", "jsonl"].contains(&ending) {
-        bail!("can't tell what {} is to be; end it in .csv or .jsonl", path.display());
+        bail!(files::samples_ending(path.display()));
     }
-    let tell = || format!("can't write {}", path.display());
+    let tell = || files::cannot_write(path.display());
     let file = File::create_new(path).with_context(tell)?;
     if ending == "csv" { table.write_csv(file) } else { table.write_json_lines(file) }.with_context(tell)
 }

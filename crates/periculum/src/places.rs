@@ -9,6 +9,7 @@ use etcetera::base_strategy::{BaseStrategy, Xdg};
 
 use crate::cli::Common;
 use crate::complaint::BadInput;
+use crate::telling::{files, ledger};
 
 /// The usual ledger's file name.
 pub(crate) const LEDGER: &str = "periculum.ledger";
@@ -38,12 +39,8 @@ pub(crate) fn ledger_to_read(common: &Common) -> Result<PathBuf> {
         return Ok(path);
     }
     let what = match &common.ledger {
-        Some(_) => {
-            format!("there is no ledger {}; `periculum ledger` lists the climbs of the usual one", path.display())
-        }
-        None => {
-            "there is no climb so far; `periculum demo` shows one, and `periculum climb PLAN` begins one".to_owned()
-        }
+        Some(_) => ledger::no_ledger(path.display()),
+        None => ledger::NO_CLIMB_TO_USE.to_owned(),
     };
     Err(BadInput(what).into())
 }
@@ -52,11 +49,11 @@ pub(crate) fn ledger_to_read(common: &Common) -> Result<PathBuf> {
 pub(crate) fn typed(command: &str, ledger: &Path) -> String {
     let is = |name: &str| in_data_folder(name).is_ok_and(|path| path == ledger);
     if is(LEDGER) {
-        format!("periculum {command}")
+        files::command(command)
     } else if is(DEMO_LEDGER) {
-        format!("periculum {command} --ledger {DEMO}")
+        files::command_for(command, DEMO)
     } else {
-        format!("periculum {command} --ledger {}", ledger.display())
+        files::command_for(command, ledger.display())
     }
 }
 
@@ -80,6 +77,12 @@ pub(crate) fn kept() -> Result<PathBuf> {
     Ok(base.state_dir().unwrap_or_else(|| base.data_dir()).join("periculum").join("to-put-back.jsonl"))
 }
 
+/// The log's file.
+pub(crate) fn log() -> Result<PathBuf> {
+    let base = base()?;
+    Ok(base.state_dir().unwrap_or_else(|| base.data_dir()).join("periculum").join("periculum.log"))
+}
+
 /// Starts the log, to a file in the user's state folder; `PERICULUM_LOG` says how much is logged.
 ///
 /// The log lives as long as what is returned. Not being able to log is no reason not to work.
@@ -94,5 +97,5 @@ pub(crate) fn start_log() -> Option<tracing_appender::non_blocking::WorkerGuard>
 }
 
 fn base() -> Result<Xdg> {
-    Xdg::new().context("there is no home folder to keep a ledger in; set HOME, or give one with --ledger FILE")
+    Xdg::new().context(ledger::NO_HOME)
 }

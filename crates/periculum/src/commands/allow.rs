@@ -18,6 +18,7 @@ use crate::complaint::{BadInput, FAILED};
 use crate::output::{lines, say, styled};
 use crate::permits::Permits;
 use crate::places;
+use crate::telling::allowing;
 
 pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
     let file = SourceFile::read(&allow.file)?;
@@ -36,43 +37,39 @@ pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
         let mut written = patiently(move || written_by(&root, &of))?;
         written.extend(restarts_itself.then(restarting));
         if written.is_empty() {
-            return Err(BadInput(format!("no setting in {} is written to this machine", allow.file.display())).into());
+            return Err(BadInput(allowing::writes_nothing(allow.file.display())).into());
         }
         if let Some(missing) = written.iter().find(|one| !one.is_there && !allow.forget) {
-            let what = format!("{} is to be written to {}, which is not there", missing.label, missing.target);
-            return Err(BadInput(format!("{what}; `periculum rig` lists what this machine has")).into());
+            let what = allowing::target_is_missing(&missing.label, &missing.target);
+            return Err(BadInput(allowing::rig_lists(&what)).into());
         }
         for one in &written {
             lines(std::io::stdout(), &told(one, permits.allow_written(&one.digest())));
         }
         written.iter().for_each(|one| permits.set_written(one, !allow.forget));
-        return decide(
-            allow,
-            &permits,
-            "Periculum will write these values there, or send this, whenever a plan for this rig says so.",
-        );
+        return decide(allow, &permits, allowing::WILL_WRITE);
     }
     let programs = read_programs(file)?;
     if programs.is_empty() {
-        return Err(BadInput(format!("{} defines no program", allow.file.display())).into());
+        return Err(BadInput(allowing::defines_no_program(allow.file.display())).into());
     }
     for program in &programs {
         lines(std::io::stdout(), &described(program, permits.allow(program)));
     }
     programs.iter().for_each(|program| permits.set(program, !allow.forget));
-    decide(allow, &permits, "Periculum will run this as you, whenever a plan or a proof says so.")
+    decide(allow, &permits, allowing::WILL_RUN)
 }
 
 /// Writes the permissions where the user is sure.
 fn decide(allow: &Allow, permits: &Permits, what: &str) -> Result<ExitCode> {
     let is_sure = allow.yes || allow.forget || asks(what)?;
     if !is_sure {
-        say!("Nothing was changed.");
+        say(allowing::NOTHING_CHANGED);
         return Ok(ExitCode::from(FAILED));
     }
     permits.write()?;
-    let done = if allow.forget { "No longer allowed" } else { "Allowed" };
-    say!("{done}, as {} says.", permits.path().display());
+    let done = if allow.forget { allowing::NO_LONGER_ALLOWED } else { "Allowed" };
+    say(allowing::as_file_says(done, permits.path().display()));
     Ok(ExitCode::SUCCESS)
 }
 
@@ -80,19 +77,19 @@ fn decide(allow: &Allow, permits: &Permits, what: &str) -> Result<ExitCode> {
 fn told(written: &Written, is_allowed: bool) -> String {
     let shown = |file: &PathBuf| format!("    {}\n", harmless(&file.display().to_string()));
     let files: String = written.files.iter().map(shown).collect();
-    let files = if files.is_empty() { String::new() } else { format!("  is written to:\n{files}") };
+    let files = if files.is_empty() { String::new() } else { allowing::is_written_to(&files) };
     let terms: String =
         written.terms.iter().map(|(name, value)| format!("  {}: {}\n", harmless(name), harmless(value))).collect();
-    let allowed = if is_allowed { " (allowed already)" } else { "" };
+    let allowed = if is_allowed { allowing::ALREADY } else { "" };
     let (label, target) = (harmless(&written.label), harmless(&written.target));
-    format!("{label}, {target}{allowed}\n{files}{terms}  digest: {}", written.digest())
+    allowing::asked_of_setting(&label, &target, allowed, &files, &terms, written.digest())
 }
 
 fn asks(what: &str) -> Result<bool> {
     if !std::io::stdin().is_terminal() {
-        return Err(BadInput("nobody is there to be asked; say --yes to allow it".into()).into());
+        return Err(BadInput(allowing::NOBODY_TO_ASK.into()).into());
     }
-    styled(std::io::stdout(), &format!("{what} Allow it? [yes/no] "));
+    styled(std::io::stdout(), &allowing::allow_it(what));
     let mut answer = String::new();
     std::io::stdin().read_line(&mut answer)?;
     Ok(answer.trim() == "yes")
@@ -104,20 +101,23 @@ fn described(program: &Program, is_allowed: bool) -> String {
     let words: Vec<String> = run.iter().map(|word| format!("    {:?}\n", harmless(word))).collect();
     let output = match output {
         Output::Any => "anything".to_owned(),
-        Output::Same => "the same in every run of a pass".to_owned(),
+        Output::Same => allowing::SAME_IN_EVERY_RUN.to_owned(),
         Output::Digest(digest) => format!("SHA-256 {digest}"),
     };
     let score = score.as_ref().map_or("none".to_owned(), |score| {
-        let pattern = score.pattern.as_ref().map(|pattern| format!(", from /{}/", harmless(pattern)));
+        let pattern = score.pattern.as_ref().map(|pattern| allowing::from_pattern(harmless(pattern)));
         format!("{} {}{}", harmless(&score.formula), harmless(&score.unit), pattern.unwrap_or_default())
     });
-    format!(
-        "{}{}\n  runs, without a shell:\n{}  in folder: {}\n  for at most: {limit}\n  right when it exits with: \
-         {status}\n  and its output is: {output}\n  score: {score}\n  digest: {}\n",
+    let folder = folder.as_ref().map_or(allowing::FOLDER_OF_PERICULUM.to_owned(), |folder| harmless(folder));
+    allowing::asked_of_program(
         harmless(name),
-        if is_allowed { " (allowed already)" } else { "" },
+        if is_allowed { allowing::ALREADY } else { "" },
         words.concat(),
-        folder.as_ref().map_or("the one that Periculum runs in".into(), |folder| harmless(folder)),
-        program.digest()
+        folder,
+        limit,
+        status,
+        output,
+        score,
+        program.digest(),
     )
 }

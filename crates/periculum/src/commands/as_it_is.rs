@@ -10,6 +10,7 @@ use periculum_rigs::linux;
 use crate::briefing::{self, SourceFile};
 use crate::climbing::{PROVING_RIG, patiently};
 use crate::complaint::BadInput;
+use crate::telling::proving;
 
 /// The rig file of a climb that changes nothing: the sensors, cut-offs and parts of a rig file, or every sensor that this
 /// machine has, without a cut-off.
@@ -25,8 +26,7 @@ fn of_file(path: &Path) -> Result<Rig> {
     let file = SourceFile::read(path)?;
     let (rig, adapters) = briefing::read_rig_file(file)?;
     if adapters.is_simulated() {
-        let why =
-            format!("{} is a simulated rig; what is in force is proved and scored on this machine", path.display());
+        let why = proving::only_this_machine(path.display());
         return Err(BadInput(why).into());
     }
     Ok(rig)

@@ -16,6 +16,7 @@ use crate::climbing::{open_ledger, recall, tell_past};
 use crate::complaint::BadInput;
 use crate::output::say;
 use crate::places;
+use crate::telling::attaching;
 
 pub(super) fn run(attach: &Attach, common: &Common) -> Result<ExitCode> {
     let mut ledger = open_ledger(&places::ledger_to_read(common)?)?;
@@ -31,7 +32,7 @@ pub(super) fn run(attach: &Attach, common: &Common) -> Result<ExitCode> {
 fn put_on(ledger: &mut Ledger, row: &ClimbRow, path: &Path, ahead: f64) -> Result<()> {
     let story = tell_past(&ledger.lines(row.climb)?);
     let Some(began) = story.began.filter(|_| story.ended.is_some()) else {
-        return Err(BadInput(format!("climb {} is not over; attach to it when it is", row.climb)).into());
+        return Err(BadInput(attaching::not_over(row.climb)).into());
     };
     let file = SourceFile::read(path)?;
     let bad = |why: String| BadInput(format!("{}: {why}", path.display()));
@@ -51,17 +52,13 @@ fn put_on(ledger: &mut Ledger, row: &ClimbRow, path: &Path, ahead: f64) -> Resul
         }
         let of = described(column, &source);
         if !taken.insert(of.sensor.clone()) {
-            return Err(bad(format!(
-                "climb {} has readings of {} already; give the column another name, or take those off with --take-off",
-                row.climb, of.sensor
-            ))
-            .into());
+            return Err(bad(attaching::has_those_already(row.climb, &of.sensor)).into());
         }
         all.push((of, within));
     }
     ledger.attach(row.climb, &all)?;
     for (of, readings) in &all {
-        say!("{} readings of {} are attached to climb {}", readings.len(), of.sensor, row.climb);
+        say(attaching::attached(readings.len(), &of.sensor, row.climb));
     }
     Ok(())
 }
@@ -74,40 +71,32 @@ fn described(column: Column, source: &str) -> Attached {
 
 /// Why nothing of a column can be attached.
 fn outside(column: &Column, first: Option<&(Moment, f64)>, climb: i64, [began, ended]: [Moment; 2]) -> String {
-    let Some((first, _)) = first else { return format!("{} has no reading", column.label) };
-    format!(
-        "no reading of {} lies within climb {climb}, which went on from {} to {}; the first is of {}; --ahead tells how far \
-         the instrument's clock is ahead",
-        column.label,
-        instant(began),
-        instant(ended),
-        instant(*first)
-    )
+    let Some((first, _)) = first else { return attaching::no_reading(&column.label) };
+    attaching::none_within(&column.label, climb, instant(began), instant(ended), instant(*first))
 }
 
 fn instant(moment: Moment) -> String {
     let instant = jiff::Timestamp::from_millisecond(moment.millis());
-    instant
-        .map_or_else(|_| "a time that is none".to_owned(), |instant| instant.strftime("%Y-%m-%dT%H:%M:%SZ").to_string())
+    instant.map_or_else(|_| attaching::NO_TIME.to_owned(), |instant| instant.strftime("%Y-%m-%dT%H:%M:%SZ").to_string())
 }
 
 fn take_off(ledger: &mut Ledger, climb: i64, name: &str) -> Result<()> {
     if !ledger.detach(climb, name)? {
-        let what = format!("nothing is attached to climb {climb} as {name}; `periculum attach {climb}` lists what is");
+        let what = attaching::none_by_that_name(climb, name);
         return Err(BadInput(what).into());
     }
-    say!("{name} is taken off climb {climb}");
+    say(attaching::taken_off(name, climb));
     Ok(())
 }
 
 fn list(ledger: &Ledger, climb: i64) -> Result<()> {
     let attached = ledger.attached(climb)?;
     if attached.is_empty() {
-        say!("nothing is attached to climb {climb}; `periculum attach {climb} meter.csv` attaches what a file has");
+        say(attaching::nothing_attached(climb));
     }
     for Attached { sensor, label, unit, source, .. } in attached {
         let unit = if unit.is_empty() { String::new() } else { format!(", {unit}") };
-        say!("{sensor}: {label}{unit}, from {source}");
+        say(attaching::one_attached(&sensor, &label, &unit, &source));
     }
     Ok(())
 }

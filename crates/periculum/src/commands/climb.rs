@@ -9,17 +9,18 @@ use super::LEDGER;
 use crate::cli::{Climb, Common, Pace};
 use crate::climbing::{Prepared, Wanted};
 use crate::complaint::BadInput;
+use crate::telling::climbing;
 use crate::{headless, places, tui};
 
 pub(super) fn run(climb: &Climb, common: &Common) -> Result<ExitCode> {
     let wanted = match (&climb.plan, climb.again) {
         (Some(plan), _) => Wanted::Plan(plan.clone()),
         (None, Some(number)) => Wanted::Again(number),
-        (None, None) => return Err(BadInput("name a plan file, or a climb of the ledger with --again".into()).into()),
+        (None, None) => return Err(BadInput(climbing::NAME_A_PLAN.into()).into()),
     };
     let is_headless = climb.output.is_headless();
     if !is_headless {
-        super::needs_terminal("climb", "say --headless to climb without")?;
+        super::needs_terminal("climb", climbing::CLIMB_WITHOUT)?;
     }
     let ledger = places::ledger(common, LEDGER)?;
     let prepared = Prepared::of(&wanted, &ledger, &common.sysroot, climb.simulation.seed)?;

@@ -15,16 +15,16 @@ use crate::climbing::{Prepared, open_ledger};
 use crate::driving::Operator;
 use crate::output::{complain, say};
 use crate::places;
+use crate::practice;
+use crate::telling::climbing;
 
 /// A rig file and a plan file.
 type Files = [&'static str; 2];
 
-const LIGHT: Files = [include_str!("../../../../demo/dome.rig.toml"), include_str!("../../../../demo/dome.plan.toml")];
-const VAULT: Files =
-    [include_str!("../../../../demo/vault.rig.toml"), include_str!("../../../../demo/vault.plan.toml")];
-
-const QUIET: Files = [include_str!("../../../../demo/dome.rig.toml"), include_str!("../../../../demo/quiet.plan.toml")];
-const PAYS: Files = [include_str!("../../../../demo/dome.rig.toml"), include_str!("../../../../demo/pays.plan.toml")];
+const LIGHT: Files = [practice::DOME, include_str!("../../../../demo/dome.plan.toml")];
+const VAULT: Files = [practice::VAULT, include_str!("../../../../demo/vault.plan.toml")];
+const QUIET: Files = [practice::DOME, include_str!("../../../../demo/quiet.plan.toml")];
+const PAYS: Files = [practice::DOME, include_str!("../../../../demo/pays.plan.toml")];
 
 /// An earlier climb of the demo.
 struct Earlier {
@@ -58,19 +58,16 @@ const DAY: i64 = 86_400_000;
 const BEFORE_CURTAIN: u32 = 6;
 
 pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
-    let instead = "`periculum climb PLAN --headless` climbs without, a plan of demo/ for instance";
+    let instead = climbing::DEMO_WITHOUT;
     super::needs_terminal("demo", instead)?;
     let path = places::ledger(common, DEMO_LEDGER)?;
     if open_ledger(&path)?.climbs()?.is_empty() {
-        say!(
-            "The demo's first start: {} earlier climbs are simulated, so that there is something to compare …",
-            EARLIER.len()
-        );
+        say(climbing::first_start(EARLIER.len()));
         fill_aside(&path, common)?;
     }
     let ledger = open_ledger(&path)?;
     let unfinished = Prepared::unfinished(ledger, &common.sysroot, None, false).unwrap_or_else(|why| {
-        complain!("periculum: the last demo can't go on, so a new one begins: {why:#}");
+        complain(climbing::new_demo(&why));
         None
     });
     let prepared = match unfinished {
@@ -81,7 +78,7 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
 }
 
 /// What is claimed while the ledger itself is made.
-const ALL_RIGS: &str = "all rigs of the demo";
+const ALL_RIGS: &str = climbing::DEMO_RIGS;
 
 /// Fills a ledger aside, which takes the place of the empty one when all is in it: a first start that is ended on its way
 /// leaves nothing half made.
@@ -116,5 +113,5 @@ fn fill(path: &Path, common: &Common) -> Result<()> {
 
 fn read(rig: &str, plan: &str) -> Result<Briefing> {
     let file = |name: &str, text: &str| SourceFile { path: PathBuf::from(name), text: text.to_owned() };
-    Briefing::of(file("the demo's rig", rig), file("the demo's plan", plan))
+    Briefing::of(file(climbing::DEMO_RIG, rig), file(climbing::DEMO_PLAN, plan))
 }

@@ -12,18 +12,19 @@ use crate::climbing::open_ledger;
 use crate::complaint::BadInput;
 use crate::output::say;
 use crate::places;
+use crate::telling::results;
 
 pub(super) fn run(enter: &Enter, common: &Common) -> Result<ExitCode> {
     let ledger = open_ledger(&places::ledger(common, LEDGER)?)?;
     if let Some(number) = enter.take_back {
         if !ledger.take_back(number)? {
-            return Err(BadInput(format!("there is no result {number}; `periculum enter` lists what there is")).into());
+            return Err(BadInput(results::no_such_result(number)).into());
         }
-        say!("result {number} is taken back");
+        say(results::taken_back(number));
         return Ok(ExitCode::SUCCESS);
     }
     match result(enter)? {
-        Some(result) => say!("result {} is written down", ledger.enter(&result, wall_clock())?),
+        Some(result) => say(results::written_down(ledger.enter(&result, wall_clock())?)),
         None => list(&ledger)?,
     }
     Ok(ExitCode::SUCCESS)
@@ -35,10 +36,10 @@ fn result(enter: &Enter) -> Result<Option<Entered>> {
         return Ok(None);
     };
     if !value.is_finite() || value <= 0.0 {
-        return Err(BadInput(format!("{value} can't be a result; give a number above 0")).into());
+        return Err(BadInput(results::cannot_be_one(value)).into());
     }
     if source.trim().is_empty() {
-        return Err(BadInput("a result needs a source; say where it is from".into()).into());
+        return Err(BadInput(results::NEEDS_SOURCE.into()).into());
     }
     let (what, unit, specimen, source) = (what.clone(), unit.clone(), enter.specimen.clone(), source.clone());
     Ok(Some(Entered { what, value, unit, specimen, source }))
@@ -47,12 +48,12 @@ fn result(enter: &Enter) -> Result<Option<Entered>> {
 fn list(ledger: &Ledger) -> Result<()> {
     let entered = ledger.entered()?;
     if entered.is_empty() {
-        say!("no results entered yet; `periculum enter dense 512.4 GFLOP/s --source \"a friend\"` enters a score");
+        say(results::NONE_SO_FAR);
     }
     for EnteredRow { entered, result, wall } in entered {
         let Entered { what, value, unit, specimen, source } = result;
         let of = if specimen.is_empty() { String::new() } else { format!(" of {specimen}") };
-        say!("{entered:>4}  {}  {what} {value} {unit}{of}, from {source}", date(wall));
+        say(results::entered_one(entered, date(wall), &what, value, &unit, &of, &source));
     }
     Ok(())
 }

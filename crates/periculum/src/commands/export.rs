@@ -11,6 +11,7 @@ use crate::cli::{Common, Export, Exported};
 use crate::climbing::{open_ledger, recall_to_look, tell_past};
 use crate::complaint::BadInput;
 use crate::places;
+use crate::telling::files;
 
 pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
     let Export { climb, what, output } = export;
@@ -22,7 +23,7 @@ pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
     };
     if !known.contains(&ending) {
         let (name, known) = (output.display(), known.join(" or ."));
-        return Err(BadInput(format!("can't tell what {name} is to be; end it in .{known}")).into());
+        return Err(BadInput(files::unknown_ending(&name, &known)).into());
     }
     let ledger = open_ledger(&places::ledger_to_read(common)?)?;
     let row = ledger.climb(*climb)?;
@@ -30,7 +31,7 @@ pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
     let story = tell_past(&ledger.lines(*climb)?);
     let has_readings = matches!(what, Exported::Samples | Exported::Trials);
     let readings = if has_readings { ledger.samples(*climb)? } else { Default::default() };
-    let tell = || format!("can't write {}", output.display());
+    let tell = || files::cannot_write(output.display());
     let mut file = BufWriter::new(File::create(output).with_context(tell)?);
     let table = match what {
         Exported::Trials => Some(trials(&story, &rig, &readings)),

@@ -15,6 +15,7 @@ use crate::climbing::{open_ledger, recall, tell_dropped, tell_past};
 use crate::complaint::FAILED;
 use crate::output::say;
 use crate::places;
+use crate::telling::ledger;
 
 pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
     let mut ledger = open_ledger(&places::ledger_to_read(common)?)?;
@@ -22,7 +23,7 @@ pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
     if arguments.check {
         ledger.check()?;
         tell_dropped(&ledger);
-        say!("every line was read again: {}", counted(ledger.dropped().len(), "problem"));
+        say(ledger::read_again(counted(ledger.dropped().len(), "problem")));
         if !ledger.dropped().is_empty() {
             code = ExitCode::from(FAILED);
         }
@@ -37,28 +38,30 @@ pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
 fn list_climbs(ledger: &periculum_ledger::Ledger) -> Result<()> {
     let climbs = ledger.climbs()?;
     if climbs.is_empty() {
-        say!("no climb so far; `periculum demo` shows one");
+        say(ledger::NO_CLIMB_SO_FAR);
     }
     for row in &climbs {
         let end = match &row.end {
             Some(end) => end.sentence(),
-            None if ledger.is_driven(row) => "is being climbed".to_owned(),
+            None if ledger.is_driven(row) => ledger::IS_BEING_CLIMBED.to_owned(),
             None => {
                 let resume = places::typed(&format!("resume {}", row.climb), ledger.path());
-                format!("not finished; `{resume}` goes on with it")
+                ledger::is_unfinished(&resume)
             }
         };
-        say!(
-            "{:>4}  {}  {:<12} {:<16} {:>3} {:<6} {:>3} fell  {:>12}  {end}",
+        let trials = if row.trials == 1 { "trial" } else { "trials" };
+        let tested = row.tested.to_string();
+        say(ledger::one_climb(
             row.climb,
             date(row.wall),
-            row.rig,
-            row.plan,
+            &row.rig,
+            &row.plan,
             row.trials,
-            if row.trials == 1 { "trial" } else { "trials" },
+            trials,
             row.falls,
-            row.tested.to_string()
-        );
+            tested,
+            end,
+        ));
     }
     Ok(())
 }
@@ -66,28 +69,22 @@ fn list_climbs(ledger: &periculum_ledger::Ledger) -> Result<()> {
 fn list_climb(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
     let row = ledger.climb(climb)?;
     let rig = recall(ledger, &row)?.rig;
-    say!("climb {climb}: {} on {}, for {}, begun {}", row.plan, row.rig, row.use_name, date(row.wall));
-    say!("known in any ledger as {}", row.id);
+    say(ledger::climb_of(climb, &row.plan, &row.rig, &row.use_name, date(row.wall)));
+    say(ledger::known_as(&row.id));
     let story = tell_past(&ledger.lines(climb)?);
     for trial in ledger.trials(climb)? {
-        say!(
-            "{:>4}  {:<8} {}  {}  {}  {}",
-            trial.trial,
-            trial.verdict.as_deref().unwrap_or("open"),
-            rig.written(&trial.rung),
-            trial.proof,
-            trial.tested,
-            trial.incident.as_deref().unwrap_or_default()
-        );
+        let verdict = trial.verdict.as_deref().unwrap_or(ledger::OPEN);
+        let incident = trial.incident.as_deref().unwrap_or_default();
+        say(ledger::one_trial(trial.trial, verdict, rig.written(&trial.rung), &trial.proof, trial.tested, incident));
         let told = story.trials.iter().find(|told| told.number == trial.trial);
-        told.into_iter().flat_map(TrialStory::finished).for_each(|pass| say!("      {}", pass_line(pass)));
+        told.into_iter().flat_map(TrialStory::finished).for_each(|pass| say(ledger::of_a_trial(pass_line(pass))));
     }
     let incidents = ledger.incidents(climb)?;
     if !incidents.is_empty() {
-        say!("incidents:");
+        say(ledger::INCIDENTS);
     }
     for incident in &incidents {
-        say!("  {}", incident_line(incident));
+        say(ledger::an_incident(incident_line(incident)));
     }
     Ok(())
 }
@@ -99,7 +96,7 @@ fn pass_line((order, report): (&Pass, &PassReport)) -> String {
         format!("  {size} {}, {}", work.size_name, written(work.bytes))
     };
     let size = report.workload.as_ref().map(size).unwrap_or_default();
-    let over_time = report.over_time.map(|over_time| format!(" ({} over all its time)", scored(over_time, over_time)));
+    let over_time = report.over_time.map(|over_time| ledger::over_all_its_time(scored(over_time, over_time)));
     let score = report
         .score
         .as_ref()
@@ -109,7 +106,7 @@ fn pass_line((order, report): (&Pass, &PassReport)) -> String {
 }
 
 fn incident_line(incident: &IncidentRow) -> String {
-    let trial = incident.trial.map_or("no trial".to_owned(), |trial| format!("trial {trial}"));
+    let trial = incident.trial.map_or(ledger::NO_TRIAL.to_owned(), |trial| format!("trial {trial}"));
     let place = incident.place.as_ref().map(|place| format!(" on {place}")).unwrap_or_default();
     let into = incident.into_pass.map(|span| format!(" after {span}")).unwrap_or_default();
     format!("{trial}: {}{place}{into}: {}", incident.kind, incident.evidence)

@@ -11,18 +11,19 @@ use periculum_loads::frame::{Order, SEED, Stop, Turns};
 
 use crate::cli::Load;
 use crate::loading::run_program;
+use crate::telling::running;
 
 pub(super) fn run(load: &Load) -> Result<ExitCode> {
     if let Some(program) = &load.program {
         return run_own(load, program);
     }
-    let kind = catalogue::find(&load.name).context("there is no such load")?;
+    let kind = catalogue::find(&load.name).context(running::NO_SUCH_LOAD)?;
     run_load(kind, &order(load), load.niceness)?;
     Ok(ExitCode::SUCCESS)
 }
 
 fn run_own(load: &Load, program: &str) -> Result<ExitCode> {
-    let program: Program = serde_json::from_str(program).context("the definition of the program can't be read")?;
+    let program: Program = serde_json::from_str(program).context(running::UNREADABLE_PROGRAM)?;
     if enter(load.niceness)? {
         run_program(&program, &order(load))?;
     }

@@ -16,13 +16,14 @@ use crate::cli::{Common, Meter};
 use crate::climbing::{recall, tell_past};
 use crate::output::say;
 use crate::places;
+use crate::telling::proving;
 
 /// How often it looks at what is in force.
 const LOOKING: Duration = Duration::from_millis(500);
 
 pub(super) fn run(meter: &Meter, common: &Common) -> Result<ExitCode> {
-    let listener = TcpListener::bind(&meter.listen).with_context(|| format!("can't listen on {}", meter.listen))?;
-    say!("A meter listens on {}; it is asked with MEASure:VOLTage:DC?", listener.local_addr()?);
+    let listener = TcpListener::bind(&meter.listen).with_context(|| proving::cannot_listen(&meter.listen))?;
+    say(proving::meter_listens(listener.local_addr()?));
     let path = places::ledger(common, LEDGER)?;
     let seen = Arc::new(Mutex::new(None));
     let shown = Arc::clone(&seen);

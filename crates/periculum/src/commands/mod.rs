@@ -21,6 +21,7 @@ mod reveal;
 mod rig;
 mod score;
 mod show;
+mod start;
 
 use std::io::IsTerminal;
 use std::process::ExitCode;
@@ -33,6 +34,7 @@ use periculum_core::model::moment::Moment;
 use crate::cli::{Arguments, Command};
 use crate::complaint::BadInput;
 use crate::places::{self, DEMO_LEDGER, LEDGER};
+use crate::telling::arguments;
 
 /// Runs a command.
 pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
@@ -40,7 +42,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
     // A load is watched by its parent, which has a log of its own.
     let _log = if matches!(arguments.command, Some(Command::Load(_))) { None } else { places::start_log() };
     match arguments.command {
-        None => resume::unfinished_or_help(common),
+        None => start::run(common),
         Some(Command::Demo(demo)) => demo::run(&demo, common),
         Some(Command::Climb(climb)) => climb::run(&climb, common),
         Some(Command::Resume(resume)) => resume::run(&resume, common),
@@ -48,7 +50,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Score(score)) => score::run(&score, common),
         Some(Command::Allow(allow)) => allow::run(&allow, common),
         Some(Command::Restore) => restore::run(common),
-        Some(Command::Check(check)) => check::run(&check),
+        Some(Command::Check(check)) => check::run(&check, common),
         Some(Command::Plan(plan)) => plan::run(&plan, common),
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),
@@ -69,7 +71,7 @@ fn needs_terminal(command: &str, instead: &str) -> Result<(), BadInput> {
     if std::io::stdin().is_terminal() && std::io::stdout().is_terminal() {
         return Ok(());
     }
-    Err(BadInput(format!("`{command}` shows an interface and needs a terminal; {instead}")))
+    Err(BadInput(arguments::needs_terminal(command, instead)))
 }
 
 /// A moment of the wall clock as lists show it, with the zone that it is told in.

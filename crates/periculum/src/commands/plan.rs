@@ -12,9 +12,10 @@ use periculum_core::model::pass::Pass;
 use super::{LEDGER, climb};
 use crate::briefing::{SourceFile, read_rig_file};
 use crate::cli::{Common, Plan};
-use crate::climbing::Prepared;
+use crate::climbing::{Prepared, saved_in};
 use crate::complaint::BadInput;
 use crate::places;
+use crate::telling::{files, starting};
 use crate::tui::{self, Draft, Library};
 
 pub(super) fn run(plan: &Plan, common: &Common) -> Result<ExitCode> {
@@ -23,16 +24,16 @@ pub(super) fn run(plan: &Plan, common: &Common) -> Result<ExitCode> {
         _ if path.exists() => None,
         Some(rig) => Some(beginning(path, rig)?),
         None => {
-            let what = format!("there is no {}; name the rig that a new plan is for, with --rig", path.display());
+            let what = files::no_plan_there(path.display());
             return Err(BadInput(what).into());
         }
     };
-    let draft = Draft::of_file(path, fresh)?;
+    let ledger = places::ledger(common, LEDGER)?;
+    let draft = Draft::of_file(path, fresh, &saved_in(&ledger))?;
     if !std::io::stdout().is_terminal() {
-        let what = format!("`plan` needs a terminal; `periculum check {}` tells what it would do", path.display());
+        let what = files::edits_in_terminal(path.display());
         return Err(BadInput(what).into());
     }
-    let ledger = places::ledger(common, LEDGER)?;
     match tui::write(draft, Library::at(ledger.clone()))? {
         Some(wanted) => climb::show(Prepared::of(&wanted, &ledger, &common.sysroot, None)?, common, None, |_| true),
         None => Ok(ExitCode::SUCCESS),
@@ -44,7 +45,7 @@ fn beginning(plan: &Path, rig_path: &Path) -> Result<String> {
     let (rig, _) = read_rig_file(SourceFile::read(rig_path)?)?;
     let movable = rig.settings.iter().find_map(|setting| Some((setting, setting.ceilings.keys().next()?)));
     let Some((setting, use_name)) = movable else {
-        let what = format!("no setting of {} has a ceiling, so there is nothing to climb", rig_path.display());
+        let what = files::nothing_to_climb(rig_path.display());
         return Err(BadInput(what).into());
     };
     let folder = plan.parent().unwrap_or(Path::new("."));
@@ -61,9 +62,9 @@ fn beginning(plan: &Path, rig_path: &Path) -> Result<String> {
     let moves = || ("setting", setting.name.as_str().into());
     let save = ("save", use_name.as_str().into());
     let known = [strategy("baseline"), proof("quick"), ("repeats", 3.into())];
-    text.add_stage("To know the rig before anything is changed.", &known);
-    text.add_stage("To find the limit.", &[strategy("seek"), moves(), proof("quick")]);
+    text.add_stage(starting::TO_KNOW, &known);
+    text.add_stage(starting::TO_FIND, &[strategy("seek"), moves(), proof("quick")]);
     let kept = [strategy("soak"), moves(), ("margin", 1.into()), proof("long"), save];
-    text.add_stage("To prove a rung for every day, a step below it.", &kept);
+    text.add_stage(starting::TO_PROVE, &kept);
     Ok(text.text())
 }

@@ -20,6 +20,7 @@ use crate::climbing::{bench_of, open_ledger, read_back, recall, this_machine};
 use crate::complaint::{BadInput, FAILED};
 use crate::output::{say, styled};
 use crate::places;
+use crate::telling::profiles;
 
 /// A change is made within this, or not at all.
 const APPLYING: Span = Span::from_seconds(60);
@@ -34,17 +35,17 @@ pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
             refuse_by_hand(&profile, &briefing.rig)?;
             refuse_short(&profile, soak.unwrap_or(briefing.plan.arm_after))?;
             ledger.arm(&profile)?;
-            say!("{name} is applied when {} starts, by `periculum profile start`", profile.rig);
+            say(profiles::applied_at_start(name, &profile.rig));
         }
         Some(ProfileAction::Disarm) => {
             for (rig, armed) in ledger.armed()? {
                 ledger.disarm(&rig)?;
-                say!("{} is no longer applied when {rig} starts", armed.name);
+                say(profiles::no_longer_applied(&armed.name, &rig));
             }
         }
         Some(ProfileAction::Apply { name, climb }) => {
             let profile = find(&ledger, name, *climb)?;
-            say!("{}", put_in_force(&ledger, &profile, std::io::stdin().is_terminal(), common)?);
+            say(put_in_force(&ledger, &profile, std::io::stdin().is_terminal(), common)?);
         }
         Some(ProfileAction::Start { confirm_after }) => return start(&ledger, *confirm_after, common),
     }
@@ -54,24 +55,25 @@ pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
 fn list(ledger: &Ledger) -> Result<()> {
     let (profiles, armed) = (ledger.profiles()?, ledger.armed()?);
     if profiles.is_empty() {
-        say!("no profile so far; a stage of a plan saves one with `save = \"daily\"`");
+        say(profiles::NO_PROFILE);
     }
     for profile in profiles {
         let rig = recall(ledger, &ledger.climb(profile.climb)?)?.rig;
-        let rests_on = profile.proof.as_ref().map_or("no mark that stands".to_owned(), |proof| format!("held {proof}"));
+        let rests_on = profile.proof.as_ref().map_or(profiles::NO_MARK.to_owned(), |proof| format!("held {proof}"));
         let is_armed = armed.iter().any(|(_, armed)| armed.climb == profile.climb && armed.name == profile.name);
         let at_start = match (is_armed, profile.soaked) {
-            (true, _) => ", applied at start",
-            (false, true) => ", soaked",
+            (true, _) => profiles::APPLIED_AT_START,
+            (false, true) => profiles::SOAKED,
             (false, false) => "",
         };
-        say!(
-            "{:<12} {}  {}: {rests_on} in climb {}{at_start}",
-            profile.name,
-            profile.rig,
+        say(profiles::one_profile(
+            &profile.name,
+            &profile.rig,
             rig.written(&profile.rung),
-            profile.climb
-        );
+            &rests_on,
+            profile.climb,
+            at_start,
+        ));
     }
     Ok(())
 }
@@ -82,8 +84,8 @@ fn find(ledger: &Ledger, name: &str, climb: Option<i64>) -> Result<ProfileRow> {
     }
     let known: Vec<String> = ledger.profiles()?.into_iter().map(|profile| profile.name).collect();
     let known =
-        if known.is_empty() { "there is none so far".to_owned() } else { format!("known: {}", known.join(", ")) };
-    Err(BadInput(format!("there is no profile `{name}`; {known}")).into())
+        if known.is_empty() { profiles::NONE_SO_FAR.to_owned() } else { format!("known: {}", known.join(", ")) };
+    Err(BadInput(profiles::no_such_profile(name, &known)).into())
 }
 
 /// Applies what is armed; a start that nobody confirmed the last time was a failed one, and disarms it.
@@ -93,22 +95,22 @@ fn start(ledger: &Ledger, confirm_after: Span, common: &Common) -> Result<ExitCo
     for (rig, armed) in &armed {
         if armed.is_starting {
             ledger.disarm(rig)?;
-            say!("the last start with {} did not go well, so it is no longer applied when {rig} starts", armed.name);
+            say(profiles::start_went_wrong(&armed.name, rig));
             code = ExitCode::from(FAILED);
             continue;
         }
         let profile = find(ledger, &armed.name, Some(armed.climb))?;
         if !profile.soaked {
             ledger.disarm(rig)?;
-            say!("{}'s mark was withdrawn, so it is no longer applied when {rig} starts", armed.name);
+            say(profiles::mark_withdrawn(&armed.name, rig));
             code = ExitCode::from(FAILED);
             continue;
         }
         ledger.note_start(rig, true)?;
-        say!("{}", put_in_force(ledger, &profile, false, common)?);
+        say(put_in_force(ledger, &profile, false, common)?);
     }
     if armed.is_empty() {
-        say!("nothing is armed; `periculum profile arm NAME` does that");
+        say(profiles::NOTHING_ARMED);
         return Ok(code);
     }
     thread::sleep(std::time::Duration::from_millis(confirm_after.millis()));
@@ -131,18 +133,13 @@ fn put_in_force(ledger: &Ledger, profile: &ProfileRow, somebody_is_there: bool, 
     let _machine = if !briefing.adapters.is_simulated() { Some(this_machine(&common.sysroot)?) } else { None };
     let mut bench = bench_of(&briefing, &common.sysroot, row.seed)?;
     apply(&mut *bench, rig, &profile.rung)?;
-    Ok(format!("{} is in force on {}: {}", profile.name, rig.name, rig.written(&profile.rung)))
+    Ok(profiles::in_force(&profile.name, &rig.name, rig.written(&profile.rung)))
 }
 
 /// What held for two minutes is not what a machine starts with every day.
 fn refuse_short(profile: &ProfileRow, least: Span) -> Result<()> {
     match profile.soaked_for.filter(|soaked| profile.soaked && *soaked < least) {
-        Some(soaked) => Err(BadInput(format!(
-            "{name} held a soak of {soaked}, and what is applied at each start must have held {least}; soak it longer, or say \
-             `--soak {soaked}` if that is enough for you",
-            name = profile.name
-        ))
-        .into()),
+        Some(soaked) => Err(BadInput(profiles::soaked_too_short(&profile.name, soaked, least)).into()),
         None => Ok(()),
     }
 }
@@ -156,24 +153,24 @@ fn refuse_by_hand(profile: &ProfileRow, rig: &Rig) -> Result<()> {
     if values.is_empty() {
         return Ok(());
     }
-    Err(BadInput(format!("{} has to be set by hand: {}", profile.name, values.join(", "))).into())
+    Err(BadInput(profiles::set_by_hand(&profile.name, values.join(", "))).into())
 }
 
 /// The card of a change that somebody makes, and their word that it is made.
 fn ask_for(change: &Change, rig: &Rig) -> Result<()> {
     let (label, from, to) = change_words(change, rig);
     let from = from.map(|from| format!("from {from} ")).unwrap_or_default();
-    styled(std::io::stdout(), &format!("\n  change by hand\n  {label}: {from}to {to}\n\n  done or stop? "));
+    styled(std::io::stdout(), &profiles::change_by_hand(&label, &from, &to));
     loop {
         let mut answer = String::new();
         let has_ended = std::io::stdin().read_line(&mut answer)? == 0;
         match answer.trim() {
             "done" => return Ok(()),
             "stop" => {
-                return Err(BadInput(format!("stopped before {label} was changed; what was done before stands")).into());
+                return Err(BadInput(profiles::stopped_before(&label)).into());
             }
-            _ if has_ended => return Err(BadInput(format!("nobody said that {label} is changed")).into()),
-            _ => styled(std::io::stdout(), "  say done once it is changed, or stop: "),
+            _ if has_ended => return Err(BadInput(profiles::nobody_said(&label)).into()),
+            _ => styled(std::io::stdout(), profiles::SAY_DONE),
         }
     }
 }
@@ -188,11 +185,11 @@ fn apply(bench: &mut dyn Bench, rig: &Rig, rung: &Rung) -> Result<()> {
         let reported = match answer_to(bench, Order::Apply(change.clone()), APPLYING) {
             Some(Answer::InForce(read_back)) => read_back.in_force.get(&change.setting).copied(),
             Some(Answer::Failed(incident)) => anyhow::bail!("{incident}"),
-            _ => anyhow::bail!("what sets {} has not answered for {APPLYING}", change.setting),
+            _ => anyhow::bail!(profiles::no_answer(&change.setting, APPLYING)),
         };
         let taken = rig.setting(&change.setting).zip(reported);
         if let Some((_, reported)) = taken.filter(|(setting, reported)| !setting.is_as_asked(change.to, *reported)) {
-            anyhow::bail!("{} was asked for {} and reports {reported}", change.setting, change.to);
+            anyhow::bail!(profiles::reports_other(&change.setting, change.to, reported));
         }
     }
     Ok(())

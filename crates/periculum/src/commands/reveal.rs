@@ -16,6 +16,7 @@ use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Reveal;
 use crate::complaint::BadInput;
 use crate::output::say;
+use crate::telling::revealing;
 
 /// A rung that survives a proof at least this often holds it.
 const OFTEN: f64 = 0.9;
@@ -35,12 +36,12 @@ pub(super) fn run(reveal: &Reveal) -> Result<ExitCode> {
     let briefing = Briefing::of(SourceFile::read(&reveal.rig)?, SourceFile::read(&reveal.plan)?)?;
     let (rig, plan) = (&*briefing.rig, &*briefing.plan);
     let Some(truth) = briefing.adapters.truth(rig, reveal.seed) else {
-        return Err(BadInput("only a simulated rig knows the truth about itself".into()).into());
+        return Err(BadInput(revealing::ONLY_SIMULATED.into()).into());
     };
     let revealed =
         if reveal.at.is_empty() { of_stages(&truth, rig, plan) } else { of_rung(&truth, rig, plan, reveal)? };
     for one in revealed {
-        say!("{}", if reveal.json { serde_json::to_string(&one)? } else { sentence(&one, rig) });
+        say(if reveal.json { serde_json::to_string(&one)? } else { sentence(&one, rig) });
     }
     Ok(ExitCode::SUCCESS)
 }
@@ -76,12 +77,10 @@ fn of_rung(truth: &Truth, rig: &Rig, plan: &Plan, reveal: &Reveal) -> Result<Vec
         let (name, value) = text.split_once('=').unwrap_or((text, ""));
         let setting = rig.setting(name).ok_or_else(|| {
             let known: Vec<&str> = rig.settings.iter().map(|setting| setting.name.as_str()).collect();
-            BadInput(format!("the rig has no setting `{name}`; it has {}", known.join(", ")))
+            BadInput(revealing::no_such_setting(name, known.join(", ")))
         })?;
         let value: Option<Decimal> = value.parse().ok().filter(|value| setting.ladder.contains(*value));
-        let value = value.ok_or_else(|| {
-            BadInput(format!("`{text}` is no value of the ladder; write it as in `{name}={}`", setting.stock))
-        })?;
+        let value = value.ok_or_else(|| BadInput(revealing::no_such_value(text, name, setting.stock)))?;
         rung = rung.with(name, value);
     }
     let of_proof = |proof: &periculum_core::model::plan::Proof| Revealed {
@@ -105,14 +104,10 @@ fn harder_values(setting: &Setting, use_name: &str) -> Vec<Decimal> {
 }
 
 fn sentence(revealed: &Revealed, rig: &Rig) -> String {
-    let survival = format!("survives `{}` with {:.1} %", revealed.proof, 100.0 * revealed.survival);
+    let survival = revealing::survives(&revealed.proof, 100.0 * revealed.survival);
     match (revealed.stage, &revealed.setting) {
-        (Some(stage), Some(_)) if revealed.survival < OFTEN => {
-            format!("stage {stage}: not even stock holds; it {survival}")
-        }
-        (Some(stage), Some(_)) => {
-            format!("stage {stage}: the hardest rung that holds is {}; it {survival}", rig.written(&revealed.rung))
-        }
+        (Some(stage), Some(_)) if revealed.survival < OFTEN => revealing::not_even_stock(stage, &survival),
+        (Some(stage), Some(_)) => revealing::hardest_that_holds(stage, rig.written(&revealed.rung), &survival),
         _ => format!("{} {survival}", rig.written(&revealed.rung)),
     }
 }

@@ -20,6 +20,7 @@ use crate::cli::{Common, Output, Score};
 use crate::climbing::{Prepared, SCORING, open_ledger};
 use crate::complaint::{BadInput, NOT_SURE};
 use crate::output::{complain, lines, say};
+use crate::telling::scoring;
 use crate::{headless, places};
 
 /// What is measured where nobody says: all but what only watches or waits.
@@ -54,9 +55,7 @@ pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
     let is_known =
         |name: &&String| real_loads().contains(&name.as_str()) || programs.iter().any(|one| one.name == **name);
     if let Some(unknown) = names.iter().find(|name| !is_known(name)) {
-        return Err(
-            BadInput(format!("there is no benchmark `{unknown}`; there are {}", real_loads().join(", "))).into()
-        );
+        return Err(BadInput(scoring::no_such_benchmark(unknown, real_loads().join(", "))).into());
     }
     if !score.json {
         warn_of_others(&Linux::below(&common.sysroot));
@@ -80,12 +79,7 @@ pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
     if code != ExitCode::SUCCESS || unsure.is_empty() {
         return Ok(code);
     }
-    complain!(
-        "periculum: not known within {} % after {} repetitions: {}; give --repeats more, or --for longer",
-        score.within,
-        score.repeats,
-        unsure.join(", ")
-    );
+    complain(scoring::not_sure(score.within, score.repeats, unsure.join(", ")));
     Ok(ExitCode::from(NOT_SURE))
 }
 
@@ -102,7 +96,7 @@ fn programs(score: &Score) -> Result<Vec<Program>> {
     let mut programs = briefing::read_programs(SourceFile::read(path)?)?;
     programs.retain(|program| program.score.is_some());
     if programs.is_empty() {
-        return Err(BadInput(format!("{} defines no program with a `score`", path.display())).into());
+        return Err(BadInput(scoring::no_scored_program(path.display())).into());
     }
     Ok(programs)
 }
@@ -115,9 +109,9 @@ fn warn_of_others(linux: &Linux) {
         .map(|(name, share)| format!("{name} ({share:.0} %)"))
         .collect();
     if busy.is_empty() {
-        say!("     no other program uses the processor to speak of");
+        say(scoring::NOBODY_ELSE);
     } else {
-        say!("     other programs use the processor, which makes scores lower: {}", busy.join(", "));
+        say(scoring::others_busy(busy.join(", ")));
     }
 }
 
@@ -156,26 +150,26 @@ fn table(story: &Story, names: &[String]) -> String {
             .filter_map(|trial| trial.passes.last()?.report.as_ref())
             .collect();
         let scores: Vec<&Measured> = reports.iter().filter_map(|report| report.score.as_ref()).collect();
-        let Some(first) = scores.first() else { return format!("{name:<20} no score") };
+        let Some(first) = scores.first() else { return scoring::no_score(name) };
         let values: Vec<f64> = scores.iter().map(|score| score.value).collect();
         let workload = reports.iter().find_map(|report| report.workload.as_ref());
-        let what =
-            workload.map(|work| format!("{} {}, {} kernel", grouped(work.size.into()), work.size_name, work.kernel));
+        let what = workload.map(|work| scoring::workload(grouped(work.size.into()), &work.size_name, &work.kernel));
         let lowest = values.iter().copied().fold(f64::INFINITY, f64::min);
         let highest = values.iter().copied().fold(f64::NEG_INFINITY, f64::max);
         let interval = mean_interval(&values);
         let mean = interval.map_or(first.value, |interval| interval.mean);
         let off = interval.map_or("?".into(), |interval| format!("{:.1} %", 100.0 * interval.relative()));
-        format!(
-            "{name:<20} {:>10} {:<10} ± {off:<7} {:>9} … {:<9} {:>2} times   {}",
+        scoring::one_score(
+            name,
             scored(mean, mean),
-            first.unit,
+            &first.unit,
+            &off,
             scored(lowest, mean),
             scored(highest, mean),
             values.len(),
-            what.unwrap_or_default()
+            what.unwrap_or_default(),
         )
     });
-    let head = format!("{:<20} {:>10} {:<10} {:<9} {:>9}", "benchmark", "mean", "", "95 %", "lowest … highest");
+    let head = format!("{:<20} {:>10} {:<10} {:<9} {:>9}", "benchmark", "mean", "", "95 %", scoring::SPREAD);
     std::iter::once(head).chain(lines).collect::<Vec<_>>().join("\n")
 }

@@ -8,7 +8,7 @@ use periculum_core::engine::{Climb, Command, Event, Other, Said, Step, check};
 use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Span;
 use periculum_core::model::rung::InForce;
-use periculum_core::telling::misfit_words;
+use periculum_core::telling::{grammar, misfit_words};
 use periculum_ledger::{ClimbId, Line, SignsOfLife, Store};
 use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, ReadBack, Sensed, answer_to};
 use periculum_rigs::hold::Hold;
@@ -19,6 +19,7 @@ use super::operator::{Heard, Operator};
 use super::orders::Orders;
 use super::pacer::Pacer;
 use crate::notice::Notice;
+use crate::telling::climbing;
 
 /// How often a rig whose time is the wall's is looked at for cut-offs.
 const CHECKING: Span = Span::from_millis(100);
@@ -113,21 +114,40 @@ impl<L: FnMut(Notice)> Driver<L> {
 
     /// Takes what the operator says; that something is done, only with what the rig says of it.
     fn hear(&mut self, said: Said) -> Result<()> {
-        let (Some(question), Said::Done { written }) = (self.climb.question(), &said) else {
-            return self.take(Event::OperatorSaid { said });
+        let is_free = !(self.operator.speaks_ahead() && self.orders.are_open());
+        let (Some(question), Some(answer)) = (self.climb.question().filter(|_| is_free), said.answer()) else {
+            return self.hear_unasked(said);
         };
-        if let Err(misfit) = check(&question.fields(self.climb.rig()), written) {
-            (self.listener)(Notice::Misheard { why: misfit_words(&misfit) });
-            return self.answer_by_script();
+        if !question.answers().contains(&answer) {
+            return self.mishear(climbing::no_answer_to_this(answer.word(), grammar(&question.answers())));
         }
-        match question.errand() {
-            Some(errand) => {
-                self.shown = question.shown(self.climb.rig(), written);
+        let rig = self.climb.rig();
+        if let Err(misfit) = said.written().map_or(Ok(()), |written| check(&question.fields(rig), written)) {
+            return self.mishear(misfit_words(&misfit));
+        }
+        match (question.errand(), &said) {
+            (Some(errand), Said::Done { written }) => {
+                self.shown = question.values(rig, written);
                 self.give(Order::Confirm(errand.clone()));
                 Ok(())
             }
-            None => self.take(Event::OperatorSaid { said }),
+            _ => self.take(Event::OperatorSaid { said }),
         }
+    }
+
+    /// Takes what is said while nothing is asked; an answer that was piped in waits for its question.
+    fn hear_unasked(&mut self, said: Said) -> Result<()> {
+        if said.answer().is_some() && self.operator.speaks_ahead() {
+            self.operator.keep(said);
+            return Ok(());
+        }
+        self.take(Event::OperatorSaid { said })
+    }
+
+    /// What was said is no answer; the question stands.
+    fn mishear(&mut self, why: String) -> Result<()> {
+        (self.listener)(Notice::Misheard { why });
+        self.answer_by_script()
     }
 
     /// Gives an order whose answer is waited for.
@@ -186,7 +206,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             (Order::Prepare(errand), Answer::Prepared) => self.begin_errand(&errand),
             (Order::StartAnew, Answer::StartingAnew) => self.take(Event::OperatorSaid { said: Said::Suspend }),
             (Order::StartAnew, Answer::NotStartedAnew(why)) => {
-                let problem = format!("the machine could not be started anew: {why}; start it, and the climb goes on");
+                let problem = climbing::not_started_anew(&why);
                 tracing::error!(problem);
                 (self.listener)(Notice::LeftBehind { problem });
                 self.starts_for.clear();
@@ -260,7 +280,7 @@ impl<L: FnMut(Notice)> Driver<L> {
     fn write_samples(&mut self) -> Result<()> {
         let waiting = self.readings.take_waiting();
         if !waiting.is_empty() {
-            self.store.add_samples(&self.id, &waiting).context("can't write sensor readings")?;
+            self.store.add_samples(&self.id, &waiting).context(climbing::SAMPLES_NOT_WRITTEN)?;
         }
         Ok(())
     }
@@ -290,7 +310,7 @@ impl<L: FnMut(Notice)> Driver<L> {
             event: event.clone(),
             entries: step.entries.clone(),
         };
-        self.store.append(&self.id, &line).context("can't write to the ledger, so nothing more is applied")
+        self.store.append(&self.id, &line).context(climbing::LINE_NOT_WRITTEN)
     }
 
     fn tell(&mut self, event: Event, step: &Step) {
@@ -322,7 +342,7 @@ impl<L: FnMut(Notice)> Driver<L> {
     fn put_back(&mut self) {
         let problems = match answer_to(&mut *self.bench, Order::PutBack, PUTTING_BACK) {
             Some(Answer::PutBack(problems)) => problems,
-            _ => vec!["what was changed could not be put back: the rig does not answer".to_owned()],
+            _ => vec![climbing::NOT_PUT_BACK.to_owned()],
         };
         for problem in problems {
             tracing::error!(problem, "left behind");

@@ -1,7 +1,7 @@
 //! Where the operator's words come from: a channel from the interface or the terminal, or a file of answers.
 
 use std::collections::VecDeque;
-use std::io::BufRead;
+use std::io::{BufRead, IsTerminal};
 use std::path::Path;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
@@ -16,12 +16,17 @@ use periculum_core::telling::grammar;
 use crate::briefing::SourceFile;
 use crate::complaint::BadInput;
 use crate::output::complain;
+use crate::telling::climbing;
 
 /// The operator, as a driver hears them.
 pub(crate) struct Operator {
     words: Receiver<Said>,
     /// Answers that were written down beforehand; none where the operator is asked for real.
     script: Option<VecDeque<Said>>,
+    /// Answers that came before they were asked for, from somebody who can't see the questions.
+    ahead: VecDeque<Said>,
+    /// Whether the words are piped in, so that they come before their questions.
+    speaks_ahead: bool,
     /// Whether nobody will answer a question any more: the script or standard input has come to its end.
     is_mute: Arc<AtomicBool>,
 }
@@ -39,7 +44,7 @@ impl Operator {
     /// An operator whose words come through a channel.
     pub(crate) fn new() -> (Sender<Said>, Self) {
         let (sender, words) = unbounded();
-        (sender, Self { words, script: None, is_mute: Arc::default() })
+        (sender, Self { words, script: None, ahead: VecDeque::new(), speaks_ahead: false, is_mute: Arc::default() })
     }
 
     /// Takes answers from a file, one a line.
@@ -54,10 +59,23 @@ impl Operator {
 
     /// The answer to a question from the script; an operator whose script is over is mute.
     pub(crate) fn scripted_answer(&mut self) -> Option<Said> {
+        if let Some(answer) = self.ahead.pop_front() {
+            return Some(answer);
+        }
         let script = self.script.as_mut()?;
         let answer = script.pop_front();
         self.is_mute.store(answer.is_none(), Ordering::Relaxed);
         answer
+    }
+
+    /// Whether answers are to be kept for the questions that they are meant for.
+    pub(crate) fn speaks_ahead(&self) -> bool {
+        self.speaks_ahead
+    }
+
+    /// Keeps an answer for the next question.
+    pub(crate) fn keep(&mut self, answer: Said) {
+        self.ahead.push_back(answer);
     }
 
     /// Whether nobody will answer a question any more.
@@ -66,14 +84,15 @@ impl Operator {
     }
 
     /// Takes answers from standard input, for as long as there are any.
-    pub(crate) fn listen_to_stdin(&self, words: Sender<Said>) {
+    pub(crate) fn listen_to_stdin(&mut self, words: Sender<Said>) {
+        self.speaks_ahead = !std::io::stdin().is_terminal();
         let is_mute = Arc::clone(&self.is_mute);
         thread::spawn(move || {
             for line in std::io::stdin().lock().lines().map_while(Result::ok) {
                 match answer(&line) {
                     Some(said) => drop(words.send(said)),
                     None if line.trim().is_empty() => {}
-                    None => complain!("{}", no_answer(&line)),
+                    None => complain(no_answer(&line)),
                 }
             }
             is_mute.store(true, Ordering::Relaxed);
@@ -96,7 +115,7 @@ fn answer(line: &str) -> Option<Said> {
 
 fn no_answer(line: &str) -> String {
     let line = periculum_core::model::quantity::harmless(line.trim());
-    format!("`{line}` is no answer; say {}", grammar(Answer::ALL))
+    climbing::no_answer(&line, grammar(Answer::ALL))
 }
 
 #[cfg(test)]

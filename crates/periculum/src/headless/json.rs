@@ -62,7 +62,7 @@ impl<'a> Entry<'a> {
         let (answers, fields) = match entry {
             Told::Asked { question, .. } => {
                 let fields = question.fields(rig).into_iter().map(Blank::from);
-                (Said::words(question.answers()).collect(), fields.collect())
+                (Said::words(&question.answers()).collect(), fields.collect())
             }
             _ => (Vec::new(), Vec::new()),
         };

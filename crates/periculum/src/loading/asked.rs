@@ -12,6 +12,7 @@ use periculum_loads::witness::Witness;
 
 use super::foresight::seconds_once;
 use super::order::LoadOrder;
+use crate::telling::running;
 
 /// No round is faster than what is foreseen of it by more than this: small ones, which that is foreseen from, may be slower by
 /// caches, clocks and whatever else ran beside them.
@@ -55,10 +56,10 @@ impl Asked {
         let LoadOrder { load, cores, size, .. } = &self.order;
         let is_same =
             started.load == *load && started.cores == *cores && (started.size == *size || self.rests.is_none());
-        let told = |load: &str, size: u64, cores: &[usize]| format!("{load} of size {size} on cores {cores:?}");
+        let told = |load: &str, size: u64, cores: &[usize]| running::work(load, size, format!("{cores:?}"));
         (!is_same).then(|| {
             let found = harmless(&told(&started.load, started.size, &started.cores));
-            let evidence = format!("the load works on {found}, where {} was ordered", told(load, *size, cores));
+            let evidence = running::works_on_another(&found, told(load, *size, cores));
             Incident::new(IncidentKind::WrongResult, evidence)
         })
     }
@@ -78,7 +79,7 @@ impl Asked {
         let Some(round) = self.round else { return Vec::new() };
         let is_too_fast = |rounds: u64| rounds as f64 * round > FASTER * elapsed.seconds().max(1.0);
         let cores = progress.cores.iter().filter(|core| is_too_fast(core.rounds));
-        let told = |rounds| format!("{rounds} rounds in {elapsed}, where one takes about {}", span_of(round));
+        let told = |rounds| running::too_fast(rounds, elapsed, span_of(round));
         cores.map(|core| (core.core, told(core.rounds))).collect()
     }
 

@@ -12,6 +12,7 @@ use periculum_loads::frame::{Load, Order, seconds_a_round};
 use periculum_rigs::linux::Linux;
 
 use super::order::{LoadOrder, Means, resolve};
+use crate::telling::running;
 
 /// What is said of the passes of a plan in which no round would be finished on this machine.
 pub(crate) fn too_short(linux: &Linux, plan: &Plan) -> Vec<String> {
@@ -19,7 +20,7 @@ pub(crate) fn too_short(linux: &Linux, plan: &Plan) -> Vec<String> {
     let passes = plan.proofs.iter().flat_map(|proof| proof.passes.iter().map(move |pass| (&proof.name, pass)));
     let told = passes.filter_map(|(proof, pass)| {
         let why = no_round(&resolve(pass, &[], &means).ok()?, 1.0)?;
-        Some(format!("proof `{proof}`: {why}"))
+        Some(running::of_proof(proof, &why))
     });
     told.collect()
 }
@@ -34,12 +35,7 @@ pub(super) fn no_round(order: &LoadOrder, times: f64) -> Option<String> {
     let round = seconds_once(load, order.size)?;
     (round > times * each.as_secs_f64()).then(|| {
         let span = |seconds: f64| Span::from_millis((1000.0 * seconds) as u64);
-        format!(
-            "a round of {} takes about {} here, and each core has {}: give the pass more time, or a smaller size",
-            order.load,
-            span(round),
-            span(each.as_secs_f64())
-        )
+        running::no_round_fits(&order.load, span(round), span(each.as_secs_f64()))
     })
 }
 

@@ -9,6 +9,8 @@ use periculum_loads::child::USUAL_NICENESS;
 use periculum_loads::frame::{Load, Order};
 use periculum_rigs::linux::Memory;
 
+use crate::telling::running;
+
 /// Memory that stays available where nobody says otherwise, bytes.
 const USUAL_RESERVE: u64 = 1 << 30;
 
@@ -46,7 +48,7 @@ pub(crate) fn resolve(pass: &Pass, on: &[u32], means: &Means) -> Result<LoadOrde
     }
     if let Threads::Count(count) = pass.threads {
         if count as usize > cores.len() {
-            return Err(format!("{count} threads are asked for, and there are {} processors to use", cores.len()));
+            return Err(running::too_many_threads(count, cores.len()));
         }
         cores.truncate(count as usize);
     }
@@ -55,10 +57,10 @@ pub(crate) fn resolve(pass: &Pass, on: &[u32], means: &Means) -> Result<LoadOrde
     let size = match &pass.program {
         None => {
             let known = catalogue::find(&pass.load);
-            size(known.ok_or_else(|| format!("there is no load called `{}`", pass.load))?, pass, means, at_a_time)?
+            size(known.ok_or_else(|| running::no_load_called(&pass.load))?, pass, means, at_a_time)?
         }
         Some(_) if pass.demand.extent != Extent::Usual => {
-            return Err(format!("`{}` is a program of your own: it has arguments, and no memory or size", pass.load));
+            return Err(running::program_has_arguments(&pass.load));
         }
         Some(_) => 0,
     };
@@ -79,7 +81,7 @@ pub(crate) fn resolve(pass: &Pass, on: &[u32], means: &Means) -> Result<LoadOrde
 fn preferred(on: &[u32], all: &[usize]) -> Result<Vec<usize>, String> {
     let named: Vec<usize> = on.iter().map(|core| *core as usize).collect();
     if let Some(missing) = named.iter().find(|core| !all.contains(core)) {
-        return Err(format!("the setting drives processor {missing}, which is none that loads may use here"));
+        return Err(running::not_for_loads(missing));
     }
     let others = all.iter().copied().filter(|core| !named.contains(core));
     Ok(named.iter().copied().chain(others).collect())
@@ -95,14 +97,13 @@ fn size(load: &dyn Load, pass: &Pass, means: &Means, at_a_time: u64) -> Result<u
     let needed = load.bytes(size).saturating_mul(at_a_time);
     let reserve = pass.demand.reserve.unwrap_or(USUAL_RESERVE);
     match means.memory {
-        Some(memory) if needed > memory.available.saturating_sub(reserve) => Err(format!(
-            "{} with {size} {} needs {}, and only {} of memory are available beside the reserve of {}; ask for less \
-             memory, a smaller size or a smaller reserve",
+        Some(memory) if needed > memory.available.saturating_sub(reserve) => Err(running::too_little_memory(
             load.about().name,
+            size,
             load.about().size_name,
             written(needed),
             written(memory.available.saturating_sub(reserve)),
-            written(reserve)
+            written(reserve),
         )),
         _ => Ok(size),
     }
@@ -114,28 +115,19 @@ fn size_asked(load: &dyn Load, size: u64) -> Result<u64, String> {
         return Ok(size);
     }
     let (smallest, largest) = load.about().sizes;
-    Err(format!(
-        "{} can't have {size} {}: it goes from {smallest} to {largest}, and {nearest} is the nearest",
-        load.about().name,
-        load.about().size_name
-    ))
+    Err(running::no_such_size(load.about().name, size, load.about().size_name, smallest, largest, nearest))
 }
 
 fn size_in(load: &dyn Load, amount: Amount, means: &Means, at_a_time: u64) -> Result<u64, String> {
     let bytes = match (amount, means.memory) {
         (Amount::Bytes(bytes), _) => bytes,
         (Amount::Percent(percent), Some(memory)) => memory.total / 100 * u64::from(percent),
-        (Amount::Percent(_), None) => return Err("the system does not say how much memory it has".into()),
+        (Amount::Percent(_), None) => return Err(running::MEMORY_NOT_TOLD.into()),
     };
     let size = load.size_for(bytes / at_a_time);
     let smallest = load.bytes(size).saturating_mul(at_a_time);
     if smallest > bytes {
-        return Err(format!(
-            "{} needs at least {}, and {} are given",
-            load.about().name,
-            written(smallest),
-            written(bytes)
-        ));
+        return Err(running::needs_at_least(load.about().name, written(smallest), written(bytes)));
     }
     Ok(size)
 }

@@ -17,6 +17,8 @@ use periculum_loads::protocol::{CoreProgress, Message, Progress, Started, Wrong}
 use rustix::process::{Signal, kill_current_process_group};
 use sha2::{Digest, Sha256};
 
+use crate::telling::running;
+
 /// How often it is told that the program still runs.
 const TELLING: Duration = Duration::from_millis(250);
 
@@ -138,7 +140,7 @@ impl<'a> Series<'a> {
         let mut child = match self.spawn() {
             Ok(child) => child,
             Err(error) => {
-                let why = format!("`{}` could not be started: {error}", self.program.run[0]);
+                let why = running::could_not_start(&self.program.run[0], &error);
                 say(&Message::Failed { why })?;
                 return Ok(None);
             }

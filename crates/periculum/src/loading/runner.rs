@@ -19,6 +19,7 @@ use super::order::{LoadOrder, Means, resolve};
 use super::running::Running;
 use crate::complaint::BadInput;
 use crate::permits::Permits;
+use crate::telling::running;
 
 /// A pass is refused where a round is foreseen to take so many times what it has: caches that are shared may mislead.
 const SURELY: f64 = 4.0;
@@ -35,14 +36,13 @@ pub(crate) struct LoadRunner {
 impl LoadRunner {
     /// A runner of this machine's loads, after a look at whether it can run every pass of this plan now.
     pub(crate) fn new(linux: Linux, plan: &Plan, permits: &Permits) -> Result<Self> {
-        let program = std::env::current_exe().context("can't find this program to start loads with")?;
+        let program = std::env::current_exe().context(running::OWN_PROGRAM_NOT_FOUND)?;
         let means = means(&linux);
         for pass in plan.proofs.iter().flat_map(|proof| &proof.passes) {
             pass.program.as_deref().map_or(Ok(()), |program| permits.check(program))?;
-            let order = resolve(pass, &[], &means)
-                .map_err(|why| BadInput(format!("this machine can't run a pass of the plan: {why}")))?;
+            let order = resolve(pass, &[], &means).map_err(|why| BadInput(running::cannot_run(&why)))?;
             if let Some(why) = no_round(&order, SURELY) {
-                return Err(BadInput(format!("a pass of the plan would check nothing: {why}")).into());
+                return Err(BadInput(running::checks_nothing(&why)).into());
             }
         }
         Ok(Self { program, linux, running: None, refusal: None })

@@ -16,6 +16,7 @@ use super::asked::Asked;
 use super::lateness::Lateness;
 use super::place::{place, span};
 use super::wrongs::Wrongs;
+use crate::telling::running;
 
 /// A load that is silent for longer is dead in all but name.
 const LONGEST_SILENCE: Duration = Duration::from_secs(10);
@@ -110,7 +111,7 @@ impl Running {
             self.stop();
         }
         if self.witness.silence() > LONGEST_SILENCE && !self.is_stopped {
-            let evidence = format!("the load said nothing for {} s", LONGEST_SILENCE.as_secs());
+            let evidence = running::said_nothing(LONGEST_SILENCE.as_secs());
             self.incidents.push(Incident::new(IncidentKind::Stalled, evidence).into_pass(self.elapsed()));
             self.stop();
         }
@@ -202,7 +203,7 @@ impl Running {
         let Some((core, address)) = self.struck else {
             return Incident::new(IncidentKind::LoadDied, death.to_string()).into_pass(self.elapsed());
         };
-        let at = address.map_or(String::new(), |address| format!(", at address {address:#x}"));
+        let at = address.map_or(String::new(), |address| running::at_address(format!("{address:#x}")));
         let evidence = format!("{death}{at}");
         let incident = Incident::new(IncidentKind::LoadDied, evidence).into_pass(self.elapsed());
         core.map(place).into_iter().fold(incident, Incident::at)

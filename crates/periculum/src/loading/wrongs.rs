@@ -10,6 +10,7 @@ use periculum_loads::frame::FaultKind;
 use periculum_loads::protocol::Wrong;
 
 use super::place::{place, span};
+use crate::telling::running;
 
 /// So many wrong results of one core are kept one by one.
 const KEPT: u64 = 25;
@@ -41,7 +42,7 @@ impl Wrongs {
     pub(super) fn garble(&mut self, text: &str, at: Span) {
         self.garbled += 1;
         if self.garbled == 1 {
-            let evidence = format!("the load said something that can't be read: {}", harmless(text));
+            let evidence = running::said_unreadable(harmless(text));
             self.kept.push(Incident::new(IncidentKind::WrongResult, evidence).into_pass(at));
         }
     }
@@ -50,12 +51,12 @@ impl Wrongs {
     pub(super) fn incidents(mut self, counted: u64, at: Span) -> Vec<Incident> {
         let more = |what: String| Incident::new(IncidentKind::WrongResult, what).into_pass(at);
         for (core, told) in self.told.iter().filter(|(_, told)| **told > KEPT) {
-            let incident = more(format!("{} more wrong results, not kept one by one", told - KEPT));
+            let incident = more(running::more_wrongs(told - KEPT));
             self.kept.push(core.map(place).into_iter().fold(incident, Incident::at));
         }
         let untold = counted.saturating_sub(self.told.values().sum());
         if untold > 0 {
-            self.kept.push(more(format!("{untold} wrong results were counted, and nothing else is known of them")));
+            self.kept.push(more(running::untold_wrongs(untold)));
         }
         self.kept
     }

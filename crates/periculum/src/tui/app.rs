@@ -4,27 +4,30 @@ mod general;
 
 use std::path::Path;
 
-use periculum_core::engine::{Answer, Said};
-use periculum_core::telling::misfit_words;
+use periculum_core::engine::{Answer, Entered, Entry as Told, Said};
+use periculum_core::telling::{declined_words, misfit_words};
 use ratatui::Frame;
 use ratatui::crossterm::event::{
     Event, KeyCode, KeyEvent, KeyEventKind, KeyModifiers, MouseButton, MouseEvent, MouseEventKind,
 };
-use ratatui::layout::{Constraint, Layout, Margin};
+use ratatui::layout::{Constraint, Layout, Margin, Rect};
 
 use super::climbed::Climbed;
 use super::desk::Desk;
 use super::keys::Key;
 use super::library::{Library, Read};
-use super::overlays::{self, Below, Card, Deed, Entry, Overlay, Purpose};
+use super::overlays::{self, Below, Card, Deed, Entry, Finder, Overlay, Purpose};
 use super::pointing::Target;
-use super::screens::{Screens, Then, View, draw_header, draw_keys};
+use super::screens::{Screens, Then, View, draw_header, draw_keys, draw_names};
 use super::telling::{self, labels};
 use super::theme::Theme;
-use super::travel::Travel;
+use super::travel::{Travel, travel_of};
 use crate::climbing::Wanted;
 use crate::notice::Notice;
 use general::General;
+
+/// From this height up the names of the views stand off what is shown below them.
+const ROOMY: u16 = 30;
 
 /// The interface.
 pub(super) struct App {
@@ -62,10 +65,13 @@ impl App {
         let (area, desk) = (frame.area(), &self.desk);
         desk.places.clear();
         frame.buffer_mut().set_style(area, desk.theme.text);
-        let [head, body, foot] =
-            Layout::vertical([Constraint::Length(1), Constraint::Min(0), Constraint::Length(1)]).areas(area);
+        let stand_off = u16::from(area.height >= ROOMY);
+        let rows = [1, 1 + stand_off, 0, 2].map(Constraint::Length);
+        let [head, names, body, foot] = Layout::vertical([rows[0], rows[1], Constraint::Min(0), rows[3]]).areas(area);
+        let foot = Rect { y: foot.bottom().saturating_sub(1), height: 1, ..foot };
         draw_header(frame, desk, head.inner(Margin::new(1, 0)));
-        self.screens.current().draw(frame, desk, body.inner(Margin::new(1, 1)));
+        draw_names(frame, desk, self.screens.at, names.inner(Margin::new(1, 0)));
+        self.screens.current().draw(frame, desk, body.inner(Margin::new(1, 0)));
         // What was drawn says whether it can be scrolled.
         draw_keys(frame, desk, &self.offered_keys(), foot.inner(Margin::new(1, 0)));
         let screen = self.screens.current();
@@ -83,6 +89,9 @@ impl App {
         match &notice {
             Notice::LeftBehind { problem } => self.left_behind.push(problem.clone()),
             Notice::Misheard { why } => self.desk.told = Some(why.clone()),
+            Notice::Told { entry: Told::Declined { because }, .. } => {
+                self.desk.told = Some(declined_words(because, &self.desk.live().rig));
+            }
             _ => {}
         }
         self.desk.hear(notice);
@@ -161,6 +170,8 @@ impl App {
             match code {
                 KeyCode::Char('z') => self.stand_still(),
                 KeyCode::Char('c') if self.overlay.is_none() => self.leave(),
+                KeyCode::Char('d') if self.overlay.is_none() => _ = self.press_on_screen(KeyCode::PageDown),
+                KeyCode::Char('u') if self.overlay.is_none() => _ = self.press_on_screen(KeyCode::PageUp),
                 _ => self.edit(|entry| entry.write(event)),
             }
             return None;
@@ -171,7 +182,20 @@ impl App {
         }
         match &self.overlay {
             None => self.press_on_screen(code),
-            Some(Overlay::Help) => None,
+            Some(Overlay::Help) => {
+                if matches!(code, KeyCode::Char('?' | 'q')) {
+                    self.overlay = None;
+                }
+                None
+            }
+            Some(Overlay::Finder(_)) if code == KeyCode::Enter => self.do_found(),
+            Some(Overlay::Finder(_)) => {
+                let keys = self.keys_of_screen();
+                if let Some(Overlay::Finder(finder)) = &mut self.overlay {
+                    finder.press(code, event, &keys);
+                }
+                None
+            }
             Some(Overlay::Card(card)) => {
                 let deed = card.answer(code)?;
                 self.overlay = None;
@@ -191,9 +215,19 @@ impl App {
         }
         if self.screens.current().keys(&self.desk).iter().any(|key| key.code == code) {
             let then = self.screens.current_mut().press(code, &mut self.desk);
-            self.follow(then);
+            return self.follow(then);
+        }
+        if let Some(step) = travel_of(code).filter(|_| self.screens.current().moves(&self.desk).is_some()) {
+            self.screens.current_mut().select(step, &mut self.desk);
         }
         None
+    }
+
+    /// Does what was found among all that can be done here.
+    fn do_found(&mut self) -> Option<Said> {
+        let keys = self.keys_of_screen();
+        let Some(Overlay::Finder(finder)) = self.overlay.take() else { return None };
+        self.press_on_screen(finder.selected(&keys)?.code)
     }
 
     fn act(&mut self, general: General) -> Option<Said> {
@@ -204,6 +238,7 @@ impl App {
             General::PauseOrGoOn => return Some(self.pause_or_go_on()),
             General::Stop => self.overlay = Some(Overlay::Card(Card::stopping(&self.desk))),
             General::Help => self.overlay = Some(Overlay::Help),
+            General::Find => self.overlay = Some(Overlay::Finder(Finder::default())),
             General::Show(view) => self.show(view),
             General::Leave => self.leave(),
             General::CloseOther => self.desk.close_other(),
@@ -226,9 +261,10 @@ impl App {
         self.screens.current_mut().enter(&mut self.desk);
     }
 
-    fn follow(&mut self, then: Then) {
+    fn follow(&mut self, then: Then) -> Option<Said> {
         match then {
             Then::Nothing => {}
+            Then::Say(said) => return Some(said),
             Then::Show(view) => self.screens.at = view,
             Then::Open(overlay) => self.overlay = Some(overlay),
             Then::Write => {
@@ -244,6 +280,7 @@ impl App {
                 }
             }
         }
+        None
     }
 
     /// What is clicked at is selected; the wheel moves the selection.
@@ -258,9 +295,13 @@ impl App {
             MouseEventKind::ScrollDown if moves => screen.select(Travel::On(1), &mut self.desk),
             MouseEventKind::Down(MouseButton::Left) => {
                 let target: Option<Target> = self.desk.places.at(mouse.column, mouse.row);
-                if let Some(target) = target {
-                    let then = screen.point(target, &mut self.desk);
-                    self.follow(then);
+                match target {
+                    Some(Target::View(view)) => self.show(view),
+                    Some(target) => {
+                        let then = screen.point(target, &mut self.desk);
+                        self.follow(then);
+                    }
+                    None => {}
                 }
             }
             _ => {}
@@ -318,6 +359,15 @@ impl App {
                 self.desk.told = misfit.as_ref().map(misfit_words);
                 self.overlay = next.map(Overlay::Entry);
             }
+            Purpose::Value => self.put_value(entry, &text),
+            Purpose::Report => match self.desk.report(Path::new(&text)) {
+                Ok(told) => self.desk.told = Some(told),
+                Err(why) => {
+                    (self.desk.told, self.overlay) = (Some(format!("{why:#}")), Some(Overlay::Entry(entry)));
+                }
+            },
+            Purpose::SaveAs if text.is_empty() => {}
+            Purpose::SaveAs => return Some(Said::Save { name: text }),
             Purpose::Note | Purpose::Saw(_) if text.is_empty() => {}
             Purpose::Note => return Some(Said::Note { text }),
             Purpose::Saw(trial) => return Some(Said::Saw { text, trial }),
@@ -334,9 +384,28 @@ impl App {
         None
     }
 
+    /// Puts a value that was typed into the form; what is none stays open to be mended.
+    fn put_value(&mut self, entry: Entry, text: &str) {
+        let Some(mut form) = self.desk.form() else { return };
+        let fields = self.desk.fields();
+        let Some(setting) = form.setting(&self.desk.shown.rig) else { return };
+        let Some(field) = fields.iter().find(|field| field.name == setting.name) else { return };
+        match field.read(text) {
+            Ok(Entered::Number(value)) => {
+                form.put(&field.name, value);
+                self.desk.set_form(form);
+            }
+            Ok(_) => {}
+            Err(misfit) => {
+                (self.desk.told, self.overlay) = (Some(misfit_words(&misfit)), Some(Overlay::Entry(entry)));
+            }
+        }
+    }
+
     /// The keys that mean the same on every screen.
     fn general_keys(&self) -> Vec<(General, Key)> {
-        general::keys(&self.desk, self.screens.current().moves(&self.desk))
+        let screen = self.screens.current();
+        general::keys(&self.desk, screen.moves(&self.desk), screen.takes_digits(&self.desk))
     }
 
     /// The keys of the screen, which its help lists.

@@ -1,20 +1,26 @@
 //! What all screens share: the climb that is shown, what is selected and looked for in it, the ledger's climbs, what was picked,
 //! and the plan that is being written.
 
-use periculum_core::engine::{Answer, Field, Misfit, Question, Written};
+use std::path::Path;
+
+use anyhow::{Result, bail};
+use periculum_core::engine::{Answer, Field, Misfit, Question, Turn, Written};
 use periculum_core::story::TrialStory;
 use periculum_core::story::finding::Query;
 use periculum_core::story::stretch::Stretch;
 
 use super::climbed::Climbed;
 use super::draft::Draft;
+use super::form::Form;
 use super::library::Library;
 use super::picked::Picks;
 use super::pointing::Places;
 use super::shelf::Shelf;
+use super::telling;
 use super::theme::Theme;
 use super::travel::Travel;
 use crate::notice::Notice;
+use crate::reports;
 
 /// What lies on the desk, whichever screen is looked at.
 pub(super) struct Desk {
@@ -36,6 +42,8 @@ pub(super) struct Desk {
     pub(super) picks: Picks,
     /// What was written down for a question, and which.
     reply: Option<(Question, Written)>,
+    /// What the operator who leads is about to try.
+    form: Option<Form>,
     /// The plan that is being written.
     pub(super) draft: Option<Draft>,
     pub(super) theme: Theme,
@@ -61,6 +69,7 @@ impl Desk {
             shelf: Shelf::of(library),
             picks: Picks::default(),
             reply: None,
+            form: None,
             draft: None,
             theme,
             places: Places::default(),
@@ -102,6 +111,24 @@ impl Desk {
         self.shown.story.question.as_ref().filter(|_| self.is_climbing())
     }
 
+    /// Where the operator stands who is to say what comes next.
+    pub(super) fn turn(&self) -> Option<&Turn> {
+        self.question()?.turn()
+    }
+
+    /// What they are about to try; where a turn has just come, what was tried last.
+    pub(super) fn form(&self) -> Option<Form> {
+        let turn = self.turn()?;
+        let kept = self.form.as_ref();
+        let row = kept.map_or(0, |form| form.row);
+        Some(kept.filter(|form| form.turn == *turn).cloned().unwrap_or_else(|| Form::of(turn, row)))
+    }
+
+    /// They are about to try something else.
+    pub(super) fn set_form(&mut self, form: Form) {
+        self.form = Some(form);
+    }
+
     /// What may be written down with its answer.
     pub(super) fn fields(&self) -> Vec<Field> {
         self.question().map(|question| question.fields(&self.shown.rig)).unwrap_or_default()
@@ -128,6 +155,18 @@ impl Desk {
         }
         self.reply = Some((question, written));
         Ok(())
+    }
+
+    /// Writes the report of the climb that is shown, and tells where.
+    ///
+    /// # Errors
+    /// Where that can't be done; nothing is written over.
+    pub(super) fn report(&self, path: &Path) -> Result<String> {
+        if path.exists() {
+            bail!(telling::is_there_already(path));
+        }
+        reports::write(&self.shelf.library.ledger()?, self.shown.number, path)?;
+        Ok(telling::written(&path.display().to_string()))
     }
 
     /// Whether a climb could be begun: none is driven, and nothing that was written is lost by it.
@@ -200,7 +239,7 @@ impl Desk {
                 true
             }
             Err(why) => {
-                self.shelf.trouble = Some(format!("climb {number} can't be opened: {why:#}"));
+                self.shelf.trouble = Some(crate::telling::ledger::not_opened(number, why));
                 false
             }
         }

@@ -8,17 +8,20 @@ use anyhow::{Context, Result, anyhow, bail};
 use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::files::Problem;
 use periculum_core::files::outline::{self, CantChange, Line, LineKind};
+use periculum_core::files::written::with_starts;
+use periculum_core::model::rung::Rung;
 
 use super::telling;
 use super::travel::Travel;
-use crate::briefing::{Briefing, SourceFile, rig_named};
+use crate::briefing::{Briefing, SavedOf, SourceFile, rig_named};
 use crate::complaint::BadFile;
+use crate::telling::{drafts, files};
 
 /// Where a plan is from, which says on which rig it is to be climbed.
 #[derive(Clone, Debug)]
 enum Source {
-    /// A file of the user's, beside which its rig is.
-    File(PathBuf),
+    /// A file of the user's, beside which its rig is; what was saved of that, its stages may start from.
+    File(PathBuf, Vec<(String, Rung)>),
     /// A climb of the ledger, with its rig; what is written of it is another plan.
     Climb { number: i64, rig: SourceFile, written: Option<PathBuf> },
 }
@@ -49,17 +52,19 @@ pub(crate) struct Draft {
 
 impl Draft {
     /// The plan of this file; of this text where the file is still to be written.
-    pub(crate) fn of_file(path: &Path, fresh: Option<String>) -> Result<Self> {
+    pub(crate) fn of_file(path: &Path, fresh: Option<String>, saved_of: SavedOf) -> Result<Self> {
         let (text, saved) = match fresh {
             Some(text) => (text, String::new()),
             None => SourceFile::read(path).map(|file| (file.text.clone(), file.text))?,
         };
-        Self::of(Source::File(path.to_owned()), text, saved)
+        let rig = Briefing::without_plan(path, text.clone()).ok().map(|briefing| briefing.rig);
+        let starts = rig.map(|rig| saved_of(&rig.name)).unwrap_or_default();
+        Self::of(Source::File(path.to_owned(), starts), text, saved)
     }
 
     /// The plan of a climb of the ledger, as it was recorded.
     pub(super) fn of_climb(number: i64, rig_text: &str, plan_text: &str) -> Result<Self> {
-        let rig = SourceFile { path: format!("rig of climb {number}").into(), text: rig_text.to_owned() };
+        let rig = SourceFile { path: drafts::rig_of_climb(number).into(), text: rig_text.to_owned() };
         Self::of(Source::Climb { number, rig, written: None }, plan_text.to_owned(), plan_text.to_owned())
     }
 
@@ -73,15 +78,15 @@ impl Draft {
     pub(super) fn briefing(&self) -> Result<Briefing> {
         match (&self.meaning, &self.source) {
             (Meaning::Plan(briefing, ..), _) => Ok((**briefing).clone()),
-            (Meaning::Wrong(_), Source::File(path)) => Briefing::without_plan(path, self.text.clone()),
-            (Meaning::Wrong(_), Source::Climb { .. }) => bail!("the plan of a climb can always be read"),
+            (Meaning::Wrong(_), Source::File(path, _)) => Briefing::without_plan(path, self.text.clone()),
+            (Meaning::Wrong(_), Source::Climb { .. }) => bail!(drafts::ALWAYS_READABLE),
         }
     }
 
     /// The file that it belongs to.
     pub(super) fn file(&self) -> Option<&Path> {
         match &self.source {
-            Source::File(path) | Source::Climb { written: Some(path), .. } => Some(path),
+            Source::File(path, _) | Source::Climb { written: Some(path), .. } => Some(path),
             Source::Climb { written: None, .. } => None,
         }
     }
@@ -89,7 +94,7 @@ impl Draft {
     /// Whose plan it is, in words.
     pub(super) fn whose(&self) -> String {
         match &self.source {
-            Source::File(path) | Source::Climb { written: Some(path), .. } => path.display().to_string(),
+            Source::File(path, _) | Source::Climb { written: Some(path), .. } => path.display().to_string(),
             Source::Climb { number, .. } => telling::plan_of(*number, self.is_changed()),
         }
     }
@@ -106,7 +111,7 @@ impl Draft {
 
     /// Whether it could be climbed as it is in its file, on the rig that it names there.
     pub(super) fn is_ready(&self) -> bool {
-        !self.is_changed() && matches!((&self.source, &self.meaning), (Source::File(_), Meaning::Plan(..)))
+        !self.is_changed() && matches!((&self.source, &self.meaning), (Source::File(..), Meaning::Plan(..)))
     }
 
     /// Which line is selected.
@@ -184,22 +189,22 @@ impl Draft {
     /// Writes it into a file, into another one than its own only where there is none yet, and tells what was written.
     pub(super) fn save(&mut self, path: &Path) -> Result<String> {
         if let Meaning::Wrong(problems) = &self.meaning {
-            bail!("it is not written while {} of its lines can't be; they are marked", problems.len());
+            bail!(drafts::lines_are_wrong(problems.len()));
         }
         let there = fs::read_to_string(path).ok();
         if self.file() != Some(path) && path.exists() {
-            bail!("{} is there already, so nothing was written; give another name", path.display());
+            bail!(drafts::is_there_already(path.display()));
         }
         if there.is_some_and(|there| there != self.saved) {
-            bail!("{} was changed meanwhile, so nothing was written; give another name", path.display());
+            bail!(drafts::was_changed_meanwhile(path.display()));
         }
-        replace(path, &self.text).with_context(|| format!("can't write {}", path.display()))?;
+        replace(path, &self.text).with_context(|| files::cannot_write(path.display()))?;
         self.saved = self.text.clone();
         let told = telling::written(&path.display().to_string());
         let Source::Climb { rig, written, .. } = &mut self.source else { return Ok(told) };
         let (is_same, about_rig) = lay_beside(path, &self.text, &rig.text)?;
         if is_same {
-            self.source = Source::File(path.to_owned());
+            self.source = Source::File(path.to_owned(), Vec::new());
         } else {
             *written = Some(path.to_owned());
         }
@@ -209,7 +214,7 @@ impl Draft {
     /// The name that is proposed for its file.
     pub(super) fn name(&self) -> String {
         match (&self.source, &self.meaning) {
-            (Source::File(_) | Source::Climb { written: Some(_), .. }, _) => self.whose(),
+            (Source::File(..) | Source::Climb { written: Some(_), .. }, _) => self.whose(),
             (Source::Climb { .. }, Meaning::Plan(briefing, ..)) => {
                 format!("{}.plan.toml", briefing.plan.name.replace([' ', '/'], "-"))
             }
@@ -255,11 +260,11 @@ fn lay_beside(plan: &Path, plan_text: &str, rig_text: &str) -> Result<(bool, Str
     let shown = rig.display();
     match fs::read_to_string(&rig) {
         Ok(there) if there == rig_text => Ok((true, String::new())),
-        Ok(_) => Ok((false, format!("; {shown} was there already, and is not the rig that this was climbed on"))),
-        Err(_) if named.is_absolute() => Ok((false, format!("; its rig {shown} can't be read"))),
+        Ok(_) => Ok((false, drafts::other_rig(shown))),
+        Err(_) if named.is_absolute() => Ok((false, drafts::rig_unreadable(shown))),
         Err(_) => {
-            replace(&rig, rig_text).with_context(|| format!("the plan is written, but not its rig {shown}"))?;
-            Ok((true, format!(", and its rig {shown}")))
+            replace(&rig, rig_text).with_context(|| drafts::rig_not_written(&shown))?;
+            Ok((true, drafts::and_its_rig(shown)))
         }
     }
 }
@@ -275,10 +280,14 @@ fn replace(path: &Path, text: &str) -> io::Result<()> {
 
 /// What a text means on its rig.
 fn mean(source: &Source, text: &str, lines: &[Line]) -> Result<Meaning> {
+    let whole = match source {
+        Source::File(_, saved) => with_starts(text, saved),
+        Source::Climb { .. } => text.to_owned(),
+    };
     let read = match source {
-        Source::File(path) => Briefing::of_text(path, text.to_owned()),
+        Source::File(path, _) => Briefing::of_text(path, whole.clone()),
         Source::Climb { rig, .. } => {
-            Briefing::of(rig.clone(), SourceFile { path: "the plan".into(), text: text.to_owned() })
+            Briefing::of(rig.clone(), SourceFile { path: drafts::THE_PLAN.into(), text: text.to_owned() })
         }
     };
     match read {
@@ -288,7 +297,7 @@ fn mean(source: &Source, text: &str, lines: &[Line]) -> Result<Meaning> {
             Ok(Meaning::Plan(Box::new(briefing), Box::new(foreseen), warnings))
         }
         Err(error) => match error.downcast::<BadFile>() {
-            Ok(bad) if bad.source_text == text => {
+            Ok(bad) if bad.source_text == whole => {
                 let placed = bad.problems.into_iter().map(|problem| (outline::line_of(lines, &problem), problem));
                 Ok(Meaning::Wrong(placed.collect()))
             }

@@ -49,12 +49,17 @@ impl Library {
         Self { path }
     }
 
+    /// The ledger, opened.
+    pub(super) fn ledger(&self) -> Result<Ledger> {
+        Ok(Ledger::open(&self.path)?)
+    }
+
     /// Reads all climbs and trials and tells them as they come; a listener that is gone hears nothing more.
     pub(super) fn read(&self, listener: Sender<Read>) {
         let library = self.clone();
         thread::spawn(move || {
             if let Err(why) = library.tell(&listener) {
-                let _ = listener.send(Read::Trouble(format!("the ledger can't be read: {why:#}")));
+                let _ = listener.send(Read::Trouble(crate::telling::ledger::unreadable(why)));
             }
         });
     }

@@ -9,6 +9,7 @@ mod app;
 mod climbed;
 mod desk;
 mod draft;
+mod form;
 mod keys;
 mod library;
 mod overlays;
@@ -16,6 +17,7 @@ mod picked;
 mod pointing;
 mod screens;
 mod shelf;
+mod start;
 mod telling;
 mod terminal;
 mod theme;
@@ -30,6 +32,7 @@ use std::time::{Duration, Instant};
 use anyhow::{Result, anyhow};
 use crossbeam_channel::{Receiver, Sender, never, select, unbounded};
 use periculum_core::engine::Climb;
+use periculum_core::telling::mark_sentence;
 use ratatui::crossterm::event::{self, Event};
 use rustix::process::{Signal, getpid, kill_process};
 use signal_hook::consts::SIGCONT;
@@ -44,10 +47,12 @@ use crate::interrupt;
 use crate::notice::Notice;
 use crate::output::{complain, say};
 use crate::places;
+use crate::telling::climbing;
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 pub(crate) use crate::tui::draft::Draft;
 pub(crate) use crate::tui::library::Library;
+pub(crate) use crate::tui::start::{Chosen, start};
 use crate::tui::terminal::Taken;
 use crate::tui::theme::Theme;
 
@@ -80,19 +85,30 @@ pub(crate) fn show(
         // Nobody sees anything any more, so the climb waits in good order.
         let _ = screen.words.send(periculum_core::engine::Said::Suspend);
     }
-    let parting =
-        driving.join().map_err(|_| anyhow!("the driver panicked; `periculum resume` goes on with the climb"))?;
+    let parting = driving.join().map_err(|_| anyhow!(climbing::DRIVER_PANICKED))?;
     shown?;
     let parting = parting?;
     screen.take_waiting();
     for problem in &screen.app.left_behind {
-        complain!("periculum: {problem}; `periculum restore` tries again");
+        complain(climbing::try_again(problem));
     }
     if parting == Parting::Waiting {
-        say!("The climb waits; `{}` goes on with it.", places::typed("resume", &ledger));
+        say(climbing::it_waits(places::typed("resume", &ledger)));
         return Ok((ExitCode::SUCCESS, None));
     }
-    Ok((exit_code(parting, &screen.app.desk.shown.story, &plan), screen.app.wanted))
+    let live = screen.app.desk.live();
+    for line in parting_words(live) {
+        say(line);
+    }
+    Ok((exit_code(parting, &live.story, &plan), screen.app.wanted))
+}
+
+/// What is left to know of a climb that is over, for whoever has closed the interface.
+fn parting_words(climbed: &Climbed) -> Vec<String> {
+    let Some(ended) = &climbed.story.ended else { return Vec::new() };
+    let marks = climbed.story.marks.iter().rev().map(|mark| climbing::its_mark(mark_sentence(mark, &climbed.rig)));
+    let head = climbing::it_is_over(climbed.number, &climbed.rig.name, ended.end.sentence());
+    std::iter::once(head).chain(marks.take(1)).collect()
 }
 
 /// Shows a climb as the ledger has it; nothing is driven. Tells what is to be climbed then.

@@ -4,6 +4,8 @@ use std::cell::RefCell;
 
 use ratatui::layout::{Position, Rect};
 
+use super::screens::View;
+
 /// Something that can be pointed at.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Target {
@@ -13,6 +15,8 @@ pub(super) enum Target {
     Climb(i64),
     /// A line of the plan, by its place.
     Line(usize),
+    /// Another view.
+    View(View),
 }
 
 /// The places of everything that can be pointed at, as they were drawn last.

@@ -1,5 +1,7 @@
 //! How a selection moves.
 
+use ratatui::crossterm::event::KeyCode;
+
 /// How the selection moves.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Travel {
@@ -7,6 +9,17 @@ pub(super) enum Travel {
     On(usize),
     First,
     Last,
+}
+
+/// What the letters mean that move selections in many a program of terminals, where nothing else is meant by them.
+pub(super) fn travel_of(code: KeyCode) -> Option<Travel> {
+    match code {
+        KeyCode::Char('j') => Some(Travel::On(1)),
+        KeyCode::Char('k') => Some(Travel::Back(1)),
+        KeyCode::Char('g') => Some(Travel::First),
+        KeyCode::Char('G') => Some(Travel::Last),
+        _ => None,
+    }
 }
 
 impl Travel {

@@ -5,94 +5,7 @@ use std::thread::sleep;
 use std::time::{Duration, Instant};
 
 use crate::common::{Home, demo, output, short_by_hand};
-
-/// A machine that is busy with other tests is given this long for what takes moments.
-const PATIENCE: Duration = Duration::from_secs(300);
-
-/// A terminal with a shell in it, of which the shell's own prompt is `ready>`.
-struct Terminal {
-    socket: String,
-}
-
-impl Terminal {
-    fn new(home: &Home, columns: u16, rows: u16) -> Self {
-        let socket = format!("periculum-{}-{:?}", std::process::id(), std::thread::current().id());
-        let terminal = Self { socket: socket.replace(['(', ')'], "") };
-        let periculum = home.periculum();
-        let folder = std::path::Path::new(periculum.get_program()).parent().expect("a folder").to_owned();
-        let mut rc = format!("PS1='ready> '\nexport PATH={}:/usr/bin:/bin\n", folder.display());
-        for (name, value) in periculum.get_envs() {
-            if let (Some(name), Some(value)) = (name.to_str(), value.and_then(|value| value.to_str())) {
-                rc += &format!("export {name}={value}\n");
-            }
-        }
-        let machine = home.path("machine");
-        rc += &format!("periculum() {{ command periculum --sysroot {} \"$@\"; }}\n", machine.display());
-        let rc = home.write("rc", &rc);
-        let mut start = terminal.tmux(&["-f", "/dev/null", "new-session", "-d"]);
-        start.args(["-x", &columns.to_string(), "-y", &rows.to_string(), "-c"]).arg(home.path(""));
-        start.arg(format!("bash --rcfile {}", rc.display()));
-        assert!(start.status().expect("tmux is installed").success());
-        terminal.wait_for("ready>");
-        terminal
-    }
-
-    fn tmux(&self, arguments: &[&str]) -> Command {
-        let mut command = Command::new("tmux");
-        command.env_remove("TMUX").args(["-L", &self.socket]).args(arguments);
-        command
-    }
-
-    /// Types a line.
-    fn run(&self, line: &str) {
-        assert!(self.tmux(&["send-keys", "-l", line]).status().expect("tmux").success());
-        self.press("Enter");
-    }
-
-    fn press(&self, key: &str) {
-        assert!(self.tmux(&["send-keys", key]).status().expect("tmux").success());
-    }
-
-    /// Pastes a text as terminals do that know about pasting.
-    fn paste(&self, text: &str) {
-        assert!(self.tmux(&["set-buffer", text]).status().expect("tmux").success());
-        assert!(self.tmux(&["paste-buffer", "-p"]).status().expect("tmux").success());
-    }
-
-    fn screen(&self) -> String {
-        output(&mut self.tmux(&["capture-pane", "-p"]))
-    }
-
-    /// The screen, once this can be read on it.
-    fn wait_for(&self, text: &str) -> String {
-        self.wait_for_all(&[text])
-    }
-
-    /// The screen, once all of these can be read on it: a climb goes on from trial to trial while one looks, and a part
-    /// of a screen can be seen before the rest of it.
-    fn wait_for_all(&self, texts: &[&str]) -> String {
-        self.wait_until(&texts.join(", "), |screen| texts.iter().all(|text| screen.contains(text)))
-    }
-
-    fn wait_until(&self, what: &str, is_so: impl Fn(&str) -> bool) -> String {
-        let deadline = Instant::now() + PATIENCE;
-        loop {
-            let screen = self.screen();
-            if is_so(&screen) {
-                return screen;
-            }
-            assert!(Instant::now() < deadline, "waited for {what}, and see:\n{screen}");
-            sleep(Duration::from_millis(50));
-        }
-    }
-}
-
-impl Drop for Terminal {
-    fn drop(&mut self) {
-        // A server that is gone already is what is wanted.
-        let _ = self.tmux(&["kill-server"]).status();
-    }
-}
+use crate::terminal::{PATIENCE, Terminal};
 
 /// How many trials have ended, as the first line says.
 fn held(screen: &str) -> u32 {
@@ -248,6 +161,8 @@ fn killed_in_the_middle_it_goes_on_where_it_was() {
     assert!(killed.expect("started").success());
     terminal.run("clear; stty sane");
     terminal.run("periculum");
+    terminal.wait_for_all(&["what waits", "It goes on with"]);
+    terminal.press("Enter");
     let screen = terminal.wait_for_all(&["load-died", "the program died", " held,"]);
     assert!(held(&screen) >= 2, "{screen}");
     terminal.wait_until("the climb to go on", |screen| held(screen) >= 3);
@@ -425,7 +340,9 @@ fn what_is_pasted_is_text_and_what_stood_still_comes_back_whole() {
     terminal.wait_for("on trial");
     // Between two passes it does stand still.
     let refused = std::cell::Cell::new(false);
+    let deadline = Instant::now() + PATIENCE;
     while !refused.get() {
+        assert!(Instant::now() < deadline, "no pass was ever running");
         terminal.press("C-z");
         terminal.wait_until("an answer", |screen| {
             refused.set(screen.contains("pause first"));

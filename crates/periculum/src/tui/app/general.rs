@@ -6,7 +6,7 @@ use ratatui::crossterm::event::KeyCode;
 use crate::tui::answers::key_of;
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
-use crate::tui::screens::View;
+use crate::tui::screens::{DIGITS, View};
 use crate::tui::telling::labels;
 use crate::tui::travel::Travel;
 
@@ -22,6 +22,8 @@ pub(super) enum General {
     PauseOrGoOn,
     Stop,
     Help,
+    /// Finds an action by what it does.
+    Find,
     Show(View),
     Leave,
     /// Back to the climb that the interface was opened for.
@@ -30,11 +32,13 @@ pub(super) enum General {
 }
 
 /// Those that mean something now, in the order in which they are shown, given what the arrows do on the screen.
-pub(super) fn keys(desk: &Desk, moves: Option<&'static str>) -> Vec<(General, Key)> {
-    let answers = Answer::ALL.iter().filter(|answer| desk.takes(**answer));
+pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool) -> Vec<(General, Key)> {
+    // Who leads answers on the form, whose keys are those of its view.
+    let leads = desk.turn().is_some();
+    let answers = Answer::ALL.iter().filter(|answer| !leads && desk.takes(**answer));
     let mut keys: Vec<(General, Key)> =
         answers.map(|answer| (General::Answer(*answer), key_of(*answer).first())).collect();
-    if !desk.fields().is_empty() {
+    if !leads && !desk.fields().is_empty() {
         keys.push((General::WriteDown, Key::letter('v', "v", labels::WHAT_IT_SHOWS).first()));
     }
     if desk.is_climbing() {
@@ -46,17 +50,15 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>) -> Vec<(General, Ke
         keys.push((General::Stop, Key::letter('s', "s", labels::STOP)));
     }
     keys.push((General::Help, Key::letter('?', "?", labels::HELP_KEY).first()));
-    keys.extend(View::ALL.into_iter().zip('1'..).map(|(view, digit)| {
-        let key =
-            if digit == '1' { Key::letter('1', "1–9", labels::VIEWS) } else { Key::silent(KeyCode::Char(digit)) };
-        (General::Show(view), key)
-    }));
+    keys.extend(views(takes_digits));
+    keys.push((General::Find, Key::letter(':', ":", labels::FINDER_KEY)));
     keys.push(match desk.shows_another() {
         false => (General::Leave, Key::letter('q', "q", labels::LEAVE)),
         true => (General::CloseOther, Key::letter('q', "q", labels::BACK_TO_THIS_CLIMB)),
     });
     if let Some(does) = moves {
-        keys.push((General::Select(Travel::Back(1)), Key::new(KeyCode::Up, "↑↓", does)));
+        let arrows = Key::new(KeyCode::Up, "↑↓", does);
+        keys.push((General::Select(Travel::Back(1)), if leads { arrows.first() } else { arrows }));
         let silent = [
             (KeyCode::Down, Travel::On(1)),
             (KeyCode::PageUp, Travel::Back(PAGE)),
@@ -67,4 +69,21 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>) -> Vec<(General, Ke
         keys.extend(silent.map(|(code, step)| (General::Select(step), Key::silent(code))));
     }
     keys
+}
+
+/// Each view by its digit and by its function key, of which the first speaks for all.
+fn views(takes_digits: bool) -> impl Iterator<Item = (General, Key)> {
+    let by_digit = View::ALL
+        .into_iter()
+        .zip(DIGITS.chars())
+        .filter(move |_| !takes_digits)
+        .map(|(view, digit)| (General::Show(view), Key::new(KeyCode::Char(digit), "", labels::name_of(view))));
+    // Their names stand above the screen with their numbers.
+    let by_function = View::ALL.into_iter().zip(1..).map(move |(view, number)| {
+        let code = KeyCode::F(number);
+        let key =
+            if takes_digits && number == 1 { Key::new(code, "F1–F9", labels::VIEWS) } else { Key::silent(code) };
+        (General::Show(view), key)
+    });
+    by_digit.chain(by_function)
 }

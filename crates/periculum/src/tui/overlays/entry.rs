@@ -25,6 +25,12 @@ pub(in crate::tui) enum Purpose {
     Add,
     /// What the rig shows of what somebody changed: the field of this place.
     Shown(usize),
+    /// The value of the selected setting that is tried next.
+    Value,
+    /// The name under which what held is saved.
+    SaveAs,
+    /// The file that the report of the climb is written into.
+    Report,
     /// A note.
     Note,
     /// What was seen, in the trial that ran then.
@@ -65,7 +71,11 @@ impl Entry {
 
     /// The key that ends it.
     pub(super) fn key(&self) -> Key {
-        let does = if self.purpose == Purpose::Find { labels::KEEP_IT } else { labels::SAVE };
+        let does = match self.purpose {
+            Purpose::Find => labels::KEEP_IT,
+            Purpose::Value => labels::TAKE_VALUE,
+            _ => labels::SAVE,
+        };
         Key::enter(does)
     }
 

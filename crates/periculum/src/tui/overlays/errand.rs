@@ -8,7 +8,7 @@ use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
 
-use super::frame::card;
+use super::frame::card_at_side;
 use crate::tui::answers::key_of;
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
@@ -20,7 +20,7 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, question: &Questi
     };
     lines.push(Line::default());
     lines.extend(answers(desk, question));
-    card(frame, desk, area, labels::BY_HAND, Text::from(lines));
+    card_at_side(frame, desk, area, labels::BY_HAND, Text::from(lines));
 }
 
 fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
@@ -68,7 +68,7 @@ fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
 fn answers(desk: &Desk, question: &Question) -> impl Iterator<Item = Line<'static>> {
     let theme = &desk.theme;
     let shows = (!desk.fields().is_empty()).then_some(("v", telling::WRITE_WHAT_IT_SHOWS));
-    let answers = question.answers().iter().map(|answer| (key_of(*answer).shown, answer_words(*answer)));
+    let answers = question.answers().into_iter().map(|answer| (key_of(answer).shown, answer_words(answer)));
     answers.chain(shows).map(|(key, does)| {
         Line::from(vec![Span::styled(format!("    {key}  "), theme.accent.bold()), Span::styled(does, theme.text)])
     })

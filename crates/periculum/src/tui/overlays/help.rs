@@ -9,6 +9,9 @@ use super::frame::card;
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
 
+/// From this height up its parts stand off each other.
+const ROOMY: u16 = 30;
+
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, below: &Below, area: Rect) {
     let theme = &desk.theme;
     let styles =
@@ -26,5 +29,8 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, below: &Below, area: Rect) {
     let shown = below.keys.iter().filter(|key| !key.shown.is_empty());
     let keys: Vec<String> = shown.map(|key| format!("  {:<9} {:<23}", key.shown, key.does)).collect();
     lines.extend(keys.chunks(2).map(|pair| Line::styled(pair.concat(), theme.muted)));
+    if area.height < ROOMY {
+        lines.retain(|line| line.width() > 0);
+    }
     card(frame, desk, area, labels::HELP, Text::from(lines));
 }

@@ -3,6 +3,7 @@
 mod card;
 mod entry;
 mod errand;
+mod finder;
 mod frame;
 mod help;
 
@@ -14,9 +15,11 @@ use ratatui::layout::Rect;
 
 pub(super) use card::Card;
 pub(super) use entry::{Entry, Purpose};
+pub(super) use finder::Finder;
 
 use super::desk::Desk;
 use super::keys::Key;
+use super::telling::labels;
 
 /// What lies over the screen.
 #[derive(Debug)]
@@ -27,6 +30,8 @@ pub(super) enum Overlay {
     Card(Card),
     /// A line to write in.
     Entry(Entry),
+    /// What can be done, by what it does.
+    Finder(Finder),
 }
 
 /// What is done when a question is answered.
@@ -49,6 +54,7 @@ impl Overlay {
     pub(super) fn keys(&self) -> Vec<Key> {
         match self {
             Self::Help => Vec::new(),
+            Self::Finder(_) => vec![Key::enter(labels::DO_IT)],
             Self::Card(card) => card.keys(),
             Self::Entry(entry) => vec![entry.key()],
         }
@@ -57,9 +63,11 @@ impl Overlay {
     /// Whether it is about the climb that runs, and means nothing once that has ended.
     pub(super) fn is_about_climbing(&self) -> bool {
         match self {
-            Self::Help => false,
+            Self::Help | Self::Finder(_) => false,
             Self::Card(card) => card.is_about_climbing,
-            Self::Entry(entry) => matches!(entry.purpose, Purpose::Saw(_) | Purpose::Shown(_)),
+            Self::Entry(entry) => {
+                matches!(entry.purpose, Purpose::Saw(_) | Purpose::Shown(_) | Purpose::Value | Purpose::SaveAs)
+            }
         }
     }
 }
@@ -78,12 +86,13 @@ pub(super) struct Below {
 pub(super) fn draw(frame: &mut Frame, overlay: Option<&Overlay>, desk: &Desk, below: &Below, area: Rect) {
     match overlay {
         None => {
-            if let Some(question) = desk.question() {
+            if let Some(question) = desk.question().filter(|question| question.errand().is_some()) {
                 errand::draw(frame, desk, area, question);
             }
         }
         Some(Overlay::Help) => help::draw(frame, desk, below, area),
         Some(Overlay::Card(card)) => card.draw(frame, desk, area),
         Some(Overlay::Entry(entry)) => entry.draw(frame, desk, area),
+        Some(Overlay::Finder(finder)) => finder.draw(frame, desk, &below.keys, area),
     }
 }

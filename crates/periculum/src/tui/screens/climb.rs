@@ -7,12 +7,15 @@ use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::{Constraint, Layout, Rect};
 
-use super::{Proposed, Screen, Then, View, cores, export, figures, logbook, profile, sensors, stages, trial};
+use super::{
+    Proposed, Screen, Then, View, cores, ended, export, figures, lead, logbook, profile, sensors, stages, trial,
+};
 use crate::tui::desk::Desk;
 use crate::tui::keys::{Key, offered};
-use crate::tui::overlays::{Entry, Overlay, Purpose};
+use crate::tui::overlays::{Card, Entry, Overlay, Purpose};
 use crate::tui::pointing::Target;
-use crate::tui::telling::labels;
+use crate::tui::telling::{self, labels};
+use crate::tui::travel::Travel;
 
 /// From here up there is room for a column of figures beside the profile.
 const WIDE: (u16, u16) = (118, 26);
@@ -37,16 +40,22 @@ impl Screen for Climb {
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
         let (watches, climbs) = (desk.is_climbing(), desk.shown.plan.climbed_setting().is_some());
-        offered([
+        let own = offered([
+            (desk.is_over(), Key::letter('r', "r", labels::REPORT).first()),
+            (desk.is_over() && desk.is_free(), Key::letter('a', "a", labels::AGAIN).first()),
             (watches, Key::letter('w', "w", labels::FAULT_SEEN).first()),
             (watches, Key::letter('n', "n", labels::NOTE_KEY).first()),
             (!self.shows_cores, Key::letter('c', "c", labels::CORES).first()),
             (self.shows_cores && climbs, Key::letter('c', "c", labels::CLIMB).first()),
             (true, Key::letter('e', "e", labels::EXPORT)),
-        ])
+        ]);
+        if desk.turn().is_some() { lead::keys(desk).into_iter().chain(own).collect() } else { own }
     }
 
     fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {
+        if let Some(then) = lead::press(code, desk) {
+            return then;
+        }
         match code {
             KeyCode::Char('w') => {
                 let open = desk.shown.story.open_trial().or(desk.shown.story.trials.last());
@@ -56,9 +65,29 @@ impl Screen for Climb {
             KeyCode::Char('n') => return Then::Open(Overlay::Entry(Entry::new(Purpose::Note, labels::NOTE, ""))),
             KeyCode::Char('c') => self.shows_cores = !self.shows_cores,
             KeyCode::Char('e') => return Then::Write,
+            KeyCode::Char('r') => {
+                let name = export::free(telling::report_of_climb(desk.shown.number));
+                return Then::Open(Overlay::Entry(Entry::new(Purpose::Report, labels::FILE_FOR_REPORT, &name)));
+            }
+            KeyCode::Char('a') => return Then::Open(Overlay::Card(Card::repeating(desk.shown.number))),
             _ => {}
         }
         Then::Nothing
+    }
+
+    fn moves(&self, desk: &Desk) -> Option<&'static str> {
+        desk.turn().map(|_| labels::SELECT_SETTING)
+    }
+
+    fn takes_digits(&self, desk: &Desk) -> bool {
+        desk.turn().is_some()
+    }
+
+    fn select(&mut self, step: Travel, desk: &mut Desk) {
+        if let Some(mut form) = desk.form() {
+            form.select(step, &desk.shown.rig);
+            desk.set_form(form);
+        }
     }
 
     /// A trial is shown for itself where all trials are.
@@ -88,9 +117,10 @@ impl Screen for Climb {
 
 impl Climb {
     fn draw_wide(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
-        let [upper, lower] = Layout::vertical([Constraint::Min(0), Constraint::Length(lower_height(area.height))])
-            .spacing(1)
-            .areas(area);
+        let [upper, lower] =
+            Layout::vertical([Constraint::Min(0), Constraint::Length(lower_height(desk, area.height))])
+                .spacing(1)
+                .areas(area);
         let columns = Layout::horizontal([Constraint::Min(0), Constraint::Length(FIGURES)]).spacing(3);
         let [profile, figures] = columns.areas(upper);
         self.draw_main(frame, desk, profile);
@@ -101,8 +131,8 @@ impl Climb {
         sensors::draw_list(frame, desk, readings);
         stages::draw(frame, desk, stages);
         let [trial, log] =
-            Layout::vertical([Constraint::Length(trial::HEIGHT), Constraint::Min(0)]).spacing(1).areas(lower);
-        trial::draw(frame, desk, trial);
+            Layout::vertical([Constraint::Length(now_height(desk)), Constraint::Min(0)]).spacing(1).areas(lower);
+        draw_now(frame, desk, trial);
         logbook::draw(frame, desk, log);
     }
 
@@ -116,18 +146,35 @@ impl Climb {
         let [profile, sensors, trial, log] = Layout::vertical([
             Constraint::Min(6),
             Constraint::Length(readings),
-            Constraint::Length(trial::HEIGHT),
+            Constraint::Length(now_height(desk)),
             Constraint::Length(area.height.saturating_sub(26).min(12)),
         ])
         .areas(area);
         self.draw_main(frame, desk, profile);
         sensors::draw_compact(frame, desk, sensors);
-        trial::draw(frame, desk, trial);
+        draw_now(frame, desk, trial);
         logbook::draw(frame, desk, log);
     }
 }
 
+/// The form where the operator is to say what comes next, what was found where it is over, and else the trial.
+fn draw_now(frame: &mut Frame, desk: &Desk, area: Rect) {
+    match desk.turn() {
+        Some(_) => lead::draw(frame, desk, area),
+        None if desk.is_over() => ended::draw(frame, desk, area),
+        None => trial::draw(frame, desk, area),
+    }
+}
+
+fn now_height(desk: &Desk) -> u16 {
+    match desk.turn() {
+        Some(_) => lead::height(desk),
+        None if desk.is_over() => ended::height(desk),
+        None => trial::HEIGHT,
+    }
+}
+
 /// The trial and as much of the logbook as leaves most of the screen to the profile.
-fn lower_height(height: u16) -> u16 {
-    trial::HEIGHT + 2 + (height / 7).clamp(4, 12)
+fn lower_height(desk: &Desk, height: u16) -> u16 {
+    now_height(desk) + 2 + (height / 7).clamp(4, 12)
 }

@@ -85,7 +85,7 @@ impl Screen for Climbs {
         match target {
             Target::Climb(number) => desk.shelf.point_at(number),
             Target::Trial(number) => desk.selected = Some(number),
-            Target::Line(_) => {}
+            Target::Line(_) | Target::View(_) => {}
         }
         Then::Nothing
     }

@@ -7,7 +7,7 @@ use ratatui::text::{Line, Span};
 pub(super) const WIDE: (u16, u16) = (120, 30);
 
 /// The line, or as much of it as there is room for and a sign that there is more.
-pub(super) fn fit(line: Line<'static>, width: u16, more: Style) -> Line<'static> {
+pub(in crate::tui) fn fit(line: Line<'static>, width: u16, more: Style) -> Line<'static> {
     let width = usize::from(width);
     if line.width() <= width {
         return line;

@@ -6,6 +6,7 @@ use ratatui::layout::{Alignment, Rect};
 use ratatui::style::Style;
 use ratatui::text::{Line, Span};
 
+use super::fit::fit;
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
 use crate::tui::telling::{self, labels};
@@ -20,6 +21,11 @@ pub(in crate::tui) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
     let mut left = vec![Span::styled(desk.shown.rig.name.clone(), theme.text.bold())];
     let plan = &desk.shown.plan;
     let what = telling::plan_for_use(&plan.name, &plan.use_name);
+    if desk.shows_another() && desk.live().story.ended.is_none() {
+        let live = desk.live();
+        let meanwhile = telling::meanwhile(live.number, &live.rig.name, live.story.trials.len());
+        left.push(Span::styled(format!("   {meanwhile}"), theme.accent));
+    }
     let mut facts = vec![desk.shown.rig.specimens(), what];
     facts.push(match desk.shown.seed {
         _ if desk.shown.is_planned() => labels::NOT_BEGUN.into(),
@@ -80,12 +86,19 @@ fn state(desk: &Desk) -> (&'static str, Style) {
 pub(in crate::tui) fn draw_keys(frame: &mut Frame, desk: &Desk, keys: &[Key], area: Rect) {
     let theme = &desk.theme;
     if let Some(told) = &desk.told {
-        return frame.render_widget(Line::styled(told.clone(), theme.accent.bold()), area);
+        let line = Line::styled(told.clone(), theme.accent.bold());
+        return frame.render_widget(fit(line, area.width, theme.muted), area);
     }
+    let shown: Vec<&Key> = keys.iter().filter(|key| !key.shown.is_empty()).collect();
+    let width = |key: &&Key| key.shown.chars().count() + key.does.chars().count() + 3;
+    let whole: usize = shown.iter().map(width).sum();
+    let room = usize::from(area.width) + 2;
+    // That there are more is said, since help lists them all.
+    let room = if whole <= room { room } else { room - 2 };
     let mut line = Line::default();
-    for key in keys.iter().filter(|key| !key.shown.is_empty()) {
-        let width = line.width() + key.shown.chars().count() + key.does.chars().count() + 1;
-        if width > usize::from(area.width) {
+    for key in shown {
+        if line.width() + width(&key) > room {
+            line.push_span(Span::styled("…", theme.accent.bold()));
             break;
         }
         line.push_span(Span::styled(key.shown, theme.accent.bold()));

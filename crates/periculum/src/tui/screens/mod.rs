@@ -5,12 +5,15 @@ mod climbs;
 mod compare;
 mod cores;
 mod detail;
+mod ended;
 mod export;
 mod figures;
 mod fit;
 mod header;
+mod lead;
 mod logbook;
 mod map;
+mod names;
 mod plan;
 mod profile;
 mod ranks;
@@ -27,12 +30,17 @@ mod trial;
 mod trials;
 
 #[cfg(test)]
+mod lead_tests;
+#[cfg(test)]
 mod plan_tests;
 #[cfg(test)]
 mod tests;
 
+pub(super) use fit::fit;
 pub(super) use header::{draw as draw_header, draw_keys};
+pub(super) use names::draw as draw_names;
 pub(super) use screen::{Proposed, Screen, Then};
+pub(super) use stages::wrapped;
 pub(super) use traces::Traces;
 
 /// Which screen is looked at. Each has the number by which it is shown.
@@ -72,6 +80,9 @@ impl View {
         Self::Plan,
     ];
 }
+
+/// The digit that shows each view, in their order.
+pub(super) const DIGITS: &str = "1234567890";
 
 /// Every screen with what it remembers, and the one that is looked at.
 pub(super) struct Screens {

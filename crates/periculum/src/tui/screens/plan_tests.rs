@@ -21,7 +21,7 @@ fn planning() -> (App, tempfile::TempDir) {
         let demo = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(name);
         std::fs::copy(demo, folder.path().join(name)).expect("copied");
     }
-    let draft = Draft::of_file(&folder.path().join("dome.plan.toml"), None).expect("a plan");
+    let draft = Draft::of_file(&folder.path().join("dome.plan.toml"), None, &|_| Vec::new()).expect("a plan");
     let shown = Climbed::not_begun(&draft.briefing().expect("a rig"));
     let mut app = App::new(shown, Library::at(PathBuf::from("/nowhere/test.ledger")), Theme::new(Depth::True));
     (app.desk.draft, app.screens.at, app.desk.is_driver_gone) = (Some(draft), View::Plan, true);

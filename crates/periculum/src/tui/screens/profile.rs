@@ -37,7 +37,7 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
 pub(super) fn draw_of(frame: &mut Frame, desk: &Desk, area: Rect, climbed: &Climbed) -> Option<(Plot, AscentProfile)> {
     let profile = AscentProfile::of(&climbed.story, &climbed.rig, &climbed.plan)?;
     let theme = &desk.theme;
-    let predicted = predicted(climbed);
+    let predicted = next(desk, climbed);
     let second = profile.second.as_ref().filter(|_| area.height >= ROOM_FOR_SECOND);
     let height = if second.is_some() { area.height - SECOND - 1 } else { area.height };
     let upper = Rect { height, ..area };
@@ -68,10 +68,18 @@ pub(super) fn draw_of(frame: &mut Frame, desk: &Desk, area: Rect, climbed: &Clim
     Some((plot, profile))
 }
 
+/// The value of the climbed setting that somebody is about to try, or that is tried if the open trial holds.
+fn next(desk: &Desk, climbed: &Climbed) -> Option<Decimal> {
+    let form = desk.form().filter(|_| climbed.number == desk.shown.number);
+    let edited = form.and_then(|form| form.rung().get(climbed.plan.climbed_setting()?));
+    edited.or_else(|| predicted(climbed))
+}
+
 /// The value of the climbed setting that is tried next if the open trial holds.
 fn predicted(climbed: &Climbed) -> Option<Decimal> {
     match &climbed.outlook.as_ref()?.if_held {
         Prospect::Try(rung, _) if climbed.story.ended.is_none() => rung.get(climbed.plan.climbed_setting()?),
+        Prospect::Asks(Some(suggestion)) => suggestion.rung.get(climbed.plan.climbed_setting()?),
         _ => None,
     }
 }

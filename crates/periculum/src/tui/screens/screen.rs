@@ -3,6 +3,7 @@
 use std::path::Path;
 
 use anyhow::{Result, bail};
+use periculum_core::engine::Said;
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::Rect;
@@ -35,6 +36,11 @@ pub(in crate::tui) trait Screen {
     /// What the arrows do, in a word; none where there is nothing to move over.
     fn moves(&self, _desk: &Desk) -> Option<&'static str> {
         None
+    }
+
+    /// Whether digits mean something on it, so that they don't show other views.
+    fn takes_digits(&self, _desk: &Desk) -> bool {
+        false
     }
 
     /// The selection moves.
@@ -76,6 +82,8 @@ pub(in crate::tui) struct Proposed {
 pub(in crate::tui) enum Then {
     Nothing,
     Show(View),
+    /// The operator says this.
+    Say(Said),
     /// Something is asked first.
     Open(Overlay),
     /// The file of the screen is written.

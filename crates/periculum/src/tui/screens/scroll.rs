@@ -11,7 +11,7 @@ use crate::tui::theme::Theme;
 use crate::tui::travel::Travel;
 
 /// No list that is scrolled as a whole is longer.
-const MOST_LINES: u16 = 5000;
+pub(super) const MOST_LINES: u16 = 5000;
 
 /// How many lines down a list is scrolled, and how many it could be when it was drawn last.
 #[derive(Debug, Default)]
@@ -28,6 +28,11 @@ impl Scroll {
 
     pub(super) fn go(&mut self, step: Travel) {
         self.at = step.from(self.to(), self.room.get() + 1);
+    }
+
+    /// Shows the last lines.
+    pub(super) fn go_to_end(&mut self) {
+        self.at = usize::MAX;
     }
 
     fn to(&self) -> usize {

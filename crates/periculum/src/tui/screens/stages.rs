@@ -17,7 +17,12 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
     // Where there is no room for all of it, only what the last stage came to is told.
     let last = desk.shown.story.stages.iter().rposition(|stage| stage.end.is_some());
     let fits = all.len() <= usize::from(area.height);
-    let shown = if fits { all } else { lines(desk, width, |index| Some(index) == last) };
+    let mut shown = if fits { all } else { lines(desk, width, |index| Some(index) == last) };
+    let too_many = shown.len().saturating_sub(usize::from(area.height));
+    if too_many > 0 && area.height > 2 {
+        // What is under way, or was last, matters more than how it began.
+        shown.splice(1..too_many + 2, [Line::styled("  …", desk.theme.muted)]);
+    }
     frame.render_widget(Text::from(shown), area);
 }
 
@@ -46,7 +51,7 @@ fn lines(desk: &Desk, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Li
 }
 
 /// The words in lines of this width; a word that is longer has a line to itself.
-pub(super) fn wrapped(text: &str, width: usize) -> Vec<String> {
+pub(in crate::tui) fn wrapped(text: &str, width: usize) -> Vec<String> {
     let mut lines = vec![String::new()];
     for word in text.split(' ') {
         let line = lines.len() - 1;

@@ -110,7 +110,7 @@ pub(super) fn picture(app: &App, columns: u16, rows: u16) -> String {
 }
 
 /// The same without the lines that every screen has.
-fn body(app: &App, columns: u16, rows: u16) -> String {
+pub(super) fn body(app: &App, columns: u16, rows: u16) -> String {
     let picture = picture(app, columns, rows);
     let lines: Vec<&str> = picture.lines().collect();
     lines[2..lines.len() - 1].join("\n")
@@ -242,6 +242,7 @@ fn a_question_is_heard_of_while_another_climb_is_shown() {
     press(&mut app, KeyCode::Enter);
     let other = picture(&app, 160, 40);
     assert!(other.contains("the climb that runs asks you") && other.contains("every stage is done"), "{other}");
+    assert!(other.contains("meanwhile climb 2 on by-hand is at trial 1"), "{other}");
     assert_eq!(press(&mut app, KeyCode::Char('d')), [], "it is not answered from here");
     press(&mut app, KeyCode::Char('q'));
     assert_eq!(press(&mut app, KeyCode::Char('d')), [Answer::Done.into()]);
@@ -259,7 +260,7 @@ fn help_fits_the_smallest_screen() {
         press(&mut app, KeyCode::Char('?'));
         let last = app.keys_of_screen().last().map(|key| key.does).expect("a key");
         let help = picture(&app, 80, 24);
-        assert!(help.contains(last) && help.contains("views"), "{last} is missing in view {view}:\n{help}");
+        assert!(help.contains(last) && help.contains("find"), "{last} is missing in view {view}:\n{help}");
         press(&mut app, KeyCode::Esc);
     }
 }

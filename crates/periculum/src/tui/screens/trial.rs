@@ -4,7 +4,7 @@ use periculum_core::engine::Prospect;
 use periculum_core::model::moment::Span as Time;
 use periculum_core::model::quantity::measured;
 use periculum_core::story::TrialStory;
-use periculum_core::telling::{errand_words, mark_sentence, whereabouts};
+use periculum_core::telling::errand_words;
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;
@@ -21,12 +21,11 @@ pub(super) const HEIGHT: u16 = 5;
 const LEAD: usize = 13;
 
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
-    let lines = match (&desk.shown.story.ended, desk.shown.story.open_trial()) {
-        (Some(_), _) => over(desk),
-        (None, Some(trial)) => {
+    let lines = match desk.shown.story.open_trial() {
+        Some(trial) => {
             vec![on_trial(desk, trial), pass(desk, trial, area.width), next_if(desk, true), next_if(desk, false)]
         }
-        (None, None) => vec![between(desk)],
+        None => vec![between(desk)],
     };
     let lines = lines.into_iter().chain([trouble(desk)]).map(|line| fit(line, area.width, desk.theme.muted));
     frame.render_widget(Text::from_iter(lines), area);
@@ -99,6 +98,9 @@ fn next_if(desk: &Desk, holds: bool) -> Line<'static> {
             telling::stage_done(&desk.shown.rig.written(rung), following(desk))
         }
         Some(Prospect::StageDone(rung, _)) => telling::climb_done(&desk.shown.rig.written(rung)),
+        Some(Prospect::Asks(suggestion)) => {
+            telling::asks(suggestion.as_ref().map(|suggestion| desk.shown.rig.written(&suggestion.rung)))
+        }
         Some(Prospect::NothingLeft) => telling::NOTHING_LEFT.into(),
     };
     let words = if holds { labels::IF_IT_HOLDS } else { labels::IF_IT_FALLS };
@@ -118,30 +120,7 @@ fn between(desk: &Desk) -> Line<'static> {
     Line::from(vec![lead(desk, labels::NOW), Span::styled(what, desk.theme.text)])
 }
 
-/// The end of the climb, and every mark that stands.
-fn over(desk: &Desk) -> Vec<Line<'static>> {
-    let theme = &desk.theme;
-    let how = desk.shown.story.ended.as_ref().map(|ended| {
-        let left = whereabouts(&ended.not_at_stock, ended.left_at.as_ref(), &desk.shown.rig);
-        format!("{}; {left}", ended.end.sentence())
-    });
-    let mut lines = vec![Line::from(vec![lead(desk, labels::OVER), Span::styled(how.unwrap_or_default(), theme.text)])];
-    if desk.shown.story.marks.is_empty() {
-        let is_beyond = |trial: &TrialStory| trial.held_the_proof() && trial.rung != desk.shown.rig.stock();
-        let why = match desk.shown.story.trials.iter().any(is_beyond) {
-            true => telling::ENDED_BEFORE_MARK,
-            false => telling::NOTHING_HARDER,
-        };
-        lines.push(Line::from(vec![lead(desk, labels::NO_MARK), Span::styled(why, theme.text)]));
-    }
-    for mark in desk.shown.story.marks.iter().rev().take(usize::from(HEIGHT) - 2) {
-        let flag = Span::styled(format!("{:<LEAD$}", labels::MARK_FLAG), theme.accent);
-        lines.push(Line::from(vec![flag, Span::styled(mark_sentence(mark, &desk.shown.rig), theme.text.bold())]));
-    }
-    lines
-}
-
-fn trouble(desk: &Desk) -> Line<'static> {
+pub(super) fn trouble(desk: &Desk) -> Line<'static> {
     let theme = &desk.theme;
     let Some(last) = desk.shown.story.incidents.last() else {
         return Line::from(vec![lead(desk, labels::LAST_TROUBLE), Span::styled(telling::NO_TROUBLE, theme.text)]);

@@ -1,5 +1,7 @@
 //! The one table of labels: whatever stands on the screen by itself is written here once, and nowhere else.
 
+use crate::tui::screens::View;
+
 // The state of a climb, at the right of the first line.
 pub(in crate::tui) const ASKED_ELSEWHERE: &str = "the climb that runs asks you";
 pub(in crate::tui) const ASKS: &str = "asks you";
@@ -110,14 +112,69 @@ pub(in crate::tui) const HELP: &str = "what this view shows";
 pub(in crate::tui) const NEW_ELEMENT: &str = "one of a list, as TOML has it";
 pub(in crate::tui) const NEW_LINE: &str = "key = value for this section, or a section as [proof.long] or [[stage]]";
 pub(in crate::tui) const NEW_VALUE: &str = "its new value";
+pub(in crate::tui) const FILE_FOR_REPORT: &str = "the file to write the report into, .pdf or .md";
+pub(in crate::tui) const NAME_OF_PROFILE: &str = "the name of the profile";
 pub(in crate::tui) const NOTE: &str = "a note for the record";
 pub(in crate::tui) const WHAT_TO_FIND: &str = "all of these words, or a setting's value as clock>=4700";
 pub(in crate::tui) const WHAT_WAS_SEEN: &str = "what did you see? the trial ends with it";
 
+// The names of the views.
+pub(in crate::tui) fn name_of(view: View) -> &'static str {
+    match view {
+        View::Climb => "climb",
+        View::Map => "map",
+        View::Trials => "trials",
+        View::Rig => "rig",
+        View::Traces => "traces",
+        View::Climbs => "climbs",
+        View::Scores => "scores",
+        View::Compare => "compare",
+        View::Plan => "plan",
+    }
+}
+
+// The action finder.
+pub(in crate::tui) const DO_IT: &str = "do it";
+pub(in crate::tui) const FIND_ACTION: &str = "what do you want to do?";
+pub(in crate::tui) const FINDER_KEY: &str = "find";
+
+// The start screen.
+pub(in crate::tui) const CHOOSE: &str = "choose";
+pub(in crate::tui) const PROGRAM: &str = "periculum";
+pub(in crate::tui) const TAKE_IT: &str = "take it";
+pub(in crate::tui) const WHAT_IT_IS: &str =
+    "finds the limit of this very specimen, and loses nothing when the machine dies";
+
+// What leads a line of the end.
+pub(in crate::tui) const COST: &str = "cost";
+pub(in crate::tui) const GAIN: &str = "gain";
+pub(in crate::tui) const LIMIT: &str = "limit";
+
+// What leads a line of the form in which the operator leads.
+pub(in crate::tui) const EXPECTED: &str = "expected";
+pub(in crate::tui) const KNOWN: &str = "known";
+pub(in crate::tui) const NOT_ALLOWED: &str = "not allowed";
+pub(in crate::tui) const PROOF: &str = "proof";
+pub(in crate::tui) const SUGGESTED: &str = "suggested";
+pub(in crate::tui) const WAY: &str = "way there";
+pub(in crate::tui) const YOUR_TURN: &str = "your turn";
+
 // What keys do.
+pub(in crate::tui) const ANSWER_SAVE: &str = "profile";
+pub(in crate::tui) const ANSWER_TAKE: &str = "take suggestion";
+pub(in crate::tui) const ANSWER_TRY: &str = "try it";
+pub(in crate::tui) const REPORT: &str = "report";
+pub(in crate::tui) const NUDGE: &str = "nudge";
+pub(in crate::tui) const SELECT_SETTING: &str = "setting";
+pub(in crate::tui) const TAKE_VALUE: &str = "take it";
+pub(in crate::tui) const TYPE_VALUE: &str = "value";
 pub(in crate::tui) const ADD: &str = "add";
+pub(in crate::tui) const AGAIN: &str = "climb again";
+pub(in crate::tui) const ANSWER_BACK: &str = "back to what held";
 pub(in crate::tui) const ANSWER_DEFAULTS: &str = "defaults";
 pub(in crate::tui) const ANSWER_DONE: &str = "done";
+pub(in crate::tui) const ANSWER_END: &str = "enough";
+pub(in crate::tui) const ANSWER_MARK: &str = "mark";
 pub(in crate::tui) const ANSWER_NO_START: &str = "no start";
 pub(in crate::tui) const BACK: &str = "back";
 pub(in crate::tui) const BACK_TO_THIS_CLIMB: &str = "back to this climb";

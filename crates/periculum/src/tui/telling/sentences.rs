@@ -7,7 +7,8 @@ use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Threads;
 use periculum_core::model::quantity::counted;
 use periculum_core::model::rig::Rig;
-use periculum_core::story::{PassStory, TrialStory};
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::{PassStory, Story, TrialStory};
 
 // Nothing to show, and why.
 pub(in crate::tui) const NO_BENCHMARK: &str = "No benchmark has run to its end yet; a pass has a score when it has.";
@@ -25,6 +26,7 @@ pub(in crate::tui) const NO_ROOM_FOR_TRACES: &str = "Traces need a larger window
 pub(in crate::tui) const NO_TRIAL: &str = "No trial has begun.";
 pub(in crate::tui) const NO_TRIAL_FOUND: &str = "No trial has all of this. esc shows all again.";
 pub(in crate::tui) const NO_TROUBLE: &str = "none so far";
+pub(in crate::tui) const NOTHING_DOES_THAT: &str = "nothing that can be done here is called like that";
 pub(in crate::tui) const NOTHING_DIFFERS: &str = "Nothing differs by more than chance could make it.";
 pub(in crate::tui) const NOTHING_HAS_HELD: &str = "nothing has held so far";
 pub(in crate::tui) const NOTHING_HELD: &str = "nothing held";
@@ -410,3 +412,26 @@ pub(in crate::tui) fn it_shows(typed: &str) -> String {
 
 /// What comes of writing down what the rig shows.
 pub(in crate::tui) const WRITE_WHAT_IT_SHOWS: &str = "write down what it shows, where that may be something else";
+
+/// What a climb cost so far.
+pub(in crate::tui) fn cost(story: &Story) -> String {
+    let trials = counted(story.trials.len(), "trial");
+    let fell = story.count(Verdict::Fell) + story.count(Verdict::Slipped);
+    let elapsed = story.began.map_or(Span::ZERO, |began| story.latest.since(began));
+    format!("{trials}, {fell} did not hold, {} of passes in {elapsed}", story.tested())
+}
+
+/// For how long a mark held.
+pub(in crate::tui) fn held_for(tested: Span) -> String {
+    format!("for {tested}")
+}
+
+/// The file that is proposed for a report.
+pub(in crate::tui) fn report_of_climb(climb: i64) -> String {
+    format!("climb-{climb}.pdf")
+}
+
+/// What is driven while another climb is looked at.
+pub(in crate::tui) fn meanwhile(climb: i64, rig: &str, trials: usize) -> String {
+    format!("meanwhile climb {climb} on {rig} is at trial {trials}")
+}

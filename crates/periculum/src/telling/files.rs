@@ -1,0 +1,33 @@
+//! What is said of files read and written.
+
+use super::sentences;
+
+pub(crate) const BENCHMARK_IS_FOR_SCORES: &str = "--benchmark is for --picture scores";
+pub(crate) const LEAVE_IT_OUT: &str = "leave it out";
+pub(crate) const NOTHING_TO_COMPARE: &str = "nothing to compare with; name other climbs, as in --with 2,5";
+pub(crate) const NO_PLAN_YET: &str = "no plan yet";
+pub(crate) const NO_PROGRAMS_FOR_SIMULATED: &str = "a simulated rig has no programs to run";
+pub(crate) const NO_WATCHDOG_FOR_SIMULATED: &str = "a simulated rig freezes no machine, so no watchdog is armed";
+pub(crate) const OR_MORE: &str = ", or more: it is not foreseen farther";
+pub(crate) const TRIAL_IS_FOR_TRACES: &str = "--trial is for --picture traces";
+pub(crate) const WITH_IS_FOR_COMPARE: &str = "--with is for --picture compare";
+
+sentences! {
+    but_it(told) = "\n  but {told}";
+    cannot_read_for(path, error) = "can't read {path}: {error}";
+    cannot_read(path) = "can't read {path}";
+    cannot_write(path) = "can't write {path}";
+    command(words) = "periculum {words}";
+    command_for(words, ledger) = "periculum {words} --ledger {ledger}";
+    edits_in_terminal(path) = "`plan` needs a terminal; `periculum check {path}` tells what it would do";
+    leave_out(what) = "{what}; leave it out, or ask for that picture";
+    no_plan_there(path) = "there is no {path}; name the rig that a new plan is for, with --rig";
+    no_regular_file(path) = "{path} is no regular file, so it is not read";
+    nothing_to_climb(rig) = "no setting of {rig} has a ceiling, so there is nothing to climb";
+    plan_would(plan, rig, stages, effort, told) = "plan `{plan}` for rig `{rig}`: {stages}; {effort}{told}";
+    report_ending(name) = "can't tell what {name} is to be; end it in .pdf, .svg or .md";
+    rig_has(rig, settings, sensors) = "rig `{rig}`: {settings}, {sensors}";
+    samples_ending(path) = "can't tell what {path} is to be; end it in .csv or .jsonl";
+    too_large(path, size) = "{path} is {size} large; what is read here is not";
+    unknown_ending(name, known) = "can't tell what {name} is to be; end it in .{known}";
+}

@@ -1,0 +1,82 @@
+//! The end of a climb: what ended it, what it found and by how much, what that cost, and what one does next.
+
+use periculum_core::engine::Mark;
+use periculum_core::story::{EndStory, TrialStory};
+use periculum_core::telling::{gain_words, mark_sentence, whereabouts};
+use ratatui::Frame;
+use ratatui::layout::Rect;
+use ratatui::text::{Line, Span, Text};
+
+use super::fit::fit;
+use super::trial::trouble;
+use crate::tui::desk::Desk;
+use crate::tui::telling::{self, labels};
+
+/// No more marks than these are told, the last ones.
+const MOST_MARKS: usize = 3;
+
+/// How wide the words in front of each line are.
+const LEAD: usize = 13;
+
+/// Lines that it takes.
+pub(super) fn height(desk: &Desk) -> u16 {
+    u16::try_from(lines(desk).len()).unwrap_or(u16::MAX)
+}
+
+pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
+    let lines = lines(desk).into_iter().map(|line| fit(line, area.width, desk.theme.muted));
+    frame.render_widget(Text::from_iter(lines), area);
+}
+
+fn lines(desk: &Desk) -> Vec<Line<'static>> {
+    let Some(ended) = &desk.shown.story.ended else { return Vec::new() };
+    let mut lines = vec![over(desk, ended)];
+    lines.extend(marks(desk));
+    lines.extend(limit(desk));
+    lines.extend(gain(desk));
+    lines.extend([fact(desk, labels::COST, telling::cost(&desk.shown.story)), trouble(desk)]);
+    lines
+}
+
+fn fact(desk: &Desk, label: &str, text: String) -> Line<'static> {
+    let theme = &desk.theme;
+    Line::from(vec![Span::styled(format!("{label:<LEAD$}"), theme.muted), Span::styled(text, theme.text)])
+}
+
+fn over(desk: &Desk, ended: &EndStory) -> Line<'static> {
+    let left = whereabouts(&ended.not_at_stock, ended.left_at.as_ref(), &desk.shown.rig);
+    fact(desk, labels::OVER, format!("{}; {left}", ended.end.sentence()))
+}
+
+/// The marks that stand, the last one first; why there is none, where there is none.
+fn marks(desk: &Desk) -> Vec<Line<'static>> {
+    let (story, theme) = (&desk.shown.story, &desk.theme);
+    if story.marks.is_empty() {
+        let is_beyond = |trial: &TrialStory| trial.held_the_proof() && trial.rung != desk.shown.rig.stock();
+        let is_any = story.trials.iter().any(is_beyond);
+        let why = if is_any { telling::ENDED_BEFORE_MARK } else { telling::NOTHING_HARDER };
+        return vec![fact(desk, labels::NO_MARK, why.to_owned())];
+    }
+    let line = |mark: &Mark| {
+        let trial = story.trial(mark.trial);
+        let tested = trial.map(|trial| format!("   {}", telling::held_for(trial.tested))).unwrap_or_default();
+        Line::from(vec![
+            Span::styled(format!("{:<LEAD$}", labels::MARK_FLAG), theme.accent),
+            Span::styled(mark_sentence(mark, &desk.shown.rig), theme.text.bold()),
+            Span::styled(tested, theme.muted),
+        ])
+    };
+    story.marks.iter().rev().take(MOST_MARKS).map(line).collect()
+}
+
+/// What stood against more, by the stage of the last mark.
+fn limit(desk: &Desk) -> Option<Line<'static>> {
+    let story = &desk.shown.story;
+    let end = story.stages.get(story.marks.last()?.stage)?.end.as_ref()?;
+    Some(fact(desk, labels::LIMIT, end.sentence(&desk.shown.rig)))
+}
+
+fn gain(desk: &Desk) -> Option<Line<'static>> {
+    let (_, gain) = desk.shown.story.gain()?;
+    Some(fact(desk, labels::GAIN, gain_words(&gain)))
+}

@@ -1,0 +1,259 @@
+//! The start screen: what waits, what there is, what may be wanted; and the questions that lead from there to a climb.
+
+mod draw;
+mod leaf;
+mod prompt;
+mod steps;
+#[cfg(test)]
+mod tests;
+
+use std::io;
+use std::path::PathBuf;
+
+use anyhow::Result;
+use crossbeam_channel::{select, unbounded};
+use periculum_core::files::added::{Blank, with_by_hand, with_offered};
+use periculum_rigs::granted::Written;
+use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyEventKind, KeyModifiers, MouseEventKind};
+
+pub(crate) use leaf::Chosen;
+use leaf::{Act, Leaf};
+use prompt::{Ask, Prompt};
+use steps::{Answers, Next};
+
+use super::telling::labels;
+use super::terminal::Taken;
+use super::theme::Theme;
+use super::travel::Travel;
+use super::{listen_to_terminal, terminal};
+use crate::interrupt;
+use crate::starting::{KnownRig, Origin, Page, Proposal};
+use crate::telling::starting;
+
+/// How far a page key goes.
+const PAGE: usize = 10;
+
+/// The start screen.
+pub(super) struct Start {
+    page: Page,
+    folder: PathBuf,
+    root: PathBuf,
+    /// The leaves that were turned, the one that is looked at last, each with what was answered before it.
+    leaves: Vec<(Leaf, Answers)>,
+    known: Option<KnownRig>,
+    answers: Answers,
+    proposal: Option<(Proposal, Vec<Written>)>,
+    prompt: Option<Prompt>,
+    theme: Theme,
+    told: Option<String>,
+    is_done: bool,
+    chosen: Option<Chosen>,
+}
+
+/// Shows what there is to start from; tells what was chosen. Files of a climb that begins here come into this folder.
+pub(crate) fn start(page: Page, folder: PathBuf, root: PathBuf) -> Result<Option<Chosen>> {
+    let (words, _) = unbounded();
+    let (ending, ended) = unbounded();
+    interrupt::listen(words, Some(ending), terminal::give_back)?;
+    let mut start = Start::new(page, folder, root, Theme::of_terminal());
+    let mut stage = Taken::enter()?;
+    let input = listen_to_terminal();
+    while !start.is_done {
+        stage.draw(|frame| draw::draw(frame, &start))?;
+        select! {
+            recv(input) -> event => match event {
+                Ok(event) => start.take(&event),
+                Err(_) => return Err(io::Error::from(io::ErrorKind::UnexpectedEof).into()),
+            },
+            recv(ended) -> _ => start.is_done = true,
+        }
+    }
+    Ok(start.chosen)
+}
+
+impl Start {
+    fn new(page: Page, folder: PathBuf, root: PathBuf, theme: Theme) -> Self {
+        let leaves = vec![(steps::first(&page), Answers::default())];
+        Self {
+            page,
+            folder,
+            root,
+            leaves,
+            known: None,
+            answers: Answers::default(),
+            proposal: None,
+            prompt: None,
+            theme,
+            told: None,
+            is_done: false,
+            chosen: None,
+        }
+    }
+
+    fn leaf(&self) -> &Leaf {
+        // The first one is never turned back.
+        &self.leaves[self.leaves.len() - 1].0
+    }
+
+    fn select(&mut self, step: Travel) {
+        if let Some((leaf, _)) = self.leaves.last_mut() {
+            leaf.select(step);
+        }
+    }
+
+    /// The keys that mean something now.
+    fn keys(&self) -> Vec<(&'static str, &'static str)> {
+        let back = (self.leaves.len() > 1).then_some(("esc", labels::BACK));
+        let keys = [("↑↓", labels::CHOOSE), ("enter", labels::TAKE_IT)];
+        keys.into_iter().chain(back).chain([("q", labels::LEAVE)]).collect()
+    }
+
+    fn take(&mut self, event: &Event) {
+        match event {
+            Event::Mouse(mouse) if mouse.kind == MouseEventKind::ScrollUp => self.select(Travel::Back(1)),
+            Event::Mouse(mouse) if mouse.kind == MouseEventKind::ScrollDown => self.select(Travel::On(1)),
+            Event::Key(key) if key.kind != KeyEventKind::Release => {
+                self.told = None;
+                if self.prompt.is_some() { self.write(event, *key) } else { self.press(*key) }
+            }
+            Event::Paste(text) => self.prompt.iter_mut().for_each(|prompt| prompt.paste(text)),
+            _ => {}
+        }
+    }
+
+    fn press(&mut self, key: KeyEvent) {
+        let control = key.modifiers.contains(KeyModifiers::CONTROL);
+        match key.code {
+            KeyCode::Char('c') if control => self.is_done = true,
+            KeyCode::Char('d') if control => self.select(Travel::On(PAGE)),
+            KeyCode::Char('u') if control => self.select(Travel::Back(PAGE)),
+            KeyCode::Up | KeyCode::Char('k') => self.select(Travel::Back(1)),
+            KeyCode::Down | KeyCode::Char('j') => self.select(Travel::On(1)),
+            KeyCode::PageUp => self.select(Travel::Back(PAGE)),
+            KeyCode::PageDown => self.select(Travel::On(PAGE)),
+            KeyCode::Home | KeyCode::Char('g') => self.select(Travel::First),
+            KeyCode::End | KeyCode::Char('G') => self.select(Travel::Last),
+            KeyCode::Char('q') => self.is_done = true,
+            KeyCode::Esc | KeyCode::Backspace | KeyCode::Left => self.turn_back(),
+            KeyCode::Enter | KeyCode::Right => {
+                if let Some(act) = self.leaf().selected().and_then(|choice| choice.act.clone()) {
+                    self.act(act);
+                }
+            }
+            _ => {}
+        }
+    }
+
+    /// Turns back one leaf, and forgets what was answered on it; from the first one the screen is left.
+    fn turn_back(&mut self) {
+        if self.leaves.len() == 1 {
+            self.is_done = true;
+        } else if let Some((_, before)) = self.leaves.pop() {
+            self.answers = before;
+        }
+    }
+
+    fn act(&mut self, act: Act) {
+        let before = self.answers.clone();
+        match act {
+            Act::Resume(climb) => return self.close(Chosen::Resume(climb)),
+            Act::Open(climb) => return self.close(Chosen::Open(climb)),
+            Act::Begin => return self.begin(true, Chosen::Climb),
+            Act::Edit => return self.begin(false, Chosen::Edit),
+            Act::Offered(name) => return self.prompt = Some(Prompt::new(Ask::Ceiling(name))),
+            Act::ByHand => return self.prompt = Some(Prompt::new(Ask::ByHand(Vec::new()))),
+            Act::Rig(place) => {
+                self.known = self.page.rigs.get(place).cloned();
+                self.answers = Answers::default();
+            }
+            Act::Wish(wish) => self.answers.wish = Some(wish),
+            Act::Setting(name) => self.answers.setting = Some(name),
+            Act::Start(name) => self.answers.start = Some(name),
+            Act::Use(name) => self.answers.use_name = Some(name),
+            Act::Hours(hours) => self.answers.hours = Some(hours),
+        }
+        self.ask_next(before);
+    }
+
+    /// The next question, or the review of what was answered.
+    fn ask_next(&mut self, before: Answers) {
+        let Some(known) = &self.known else { return };
+        let leaf = match steps::next(known, &mut self.answers) {
+            Next::Ask(leaf) => leaf,
+            Next::Know(intent) => {
+                let proposal = Proposal::of(known, &intent, &self.folder);
+                match proposal.review(known, &self.root) {
+                    Ok(review) => {
+                        let leaf = steps::review(&proposal, &review);
+                        self.proposal = Some((proposal, review.written));
+                        leaf
+                    }
+                    Err(why) => {
+                        self.told = Some(format!("{why:#}"));
+                        self.answers = before;
+                        return;
+                    }
+                }
+            }
+        };
+        self.leaves.push((leaf, before));
+    }
+
+    fn close(&mut self, chosen: Chosen) {
+        (self.chosen, self.is_done) = (Some(chosen), true);
+    }
+
+    /// Writes the files, and closes for what is done with them; only who begins allows what is written to this machine.
+    fn begin(&mut self, allows: bool, chosen: impl FnOnce(PathBuf) -> Chosen) {
+        let Some((proposal, written)) = &self.proposal else { return };
+        match proposal.write(if allows { written } else { &[] }) {
+            Ok(()) => self.close(chosen(proposal.plan.clone())),
+            Err(why) => self.told = Some(format!("{why:#}")),
+        }
+    }
+
+    /// A key while something is typed.
+    fn write(&mut self, event: &Event, key: KeyEvent) {
+        let Some(prompt) = &mut self.prompt else { return };
+        match key.code {
+            KeyCode::Esc => self.prompt = prompt.before(),
+            KeyCode::Enter => self.enter(),
+            _ => prompt.write(event),
+        }
+    }
+
+    /// Takes what was typed; what can't be stays to be mended.
+    fn enter(&mut self) {
+        let (Some(prompt), Some(known)) = (self.prompt.take(), self.known.clone()) else { return };
+        let typed = prompt.input.value().trim().to_owned();
+        let text = match &prompt.ask {
+            Ask::Ceiling(name) => with_offered(&known.text, name, &typed),
+            Ask::ByHand(before) => {
+                let blank = Blank::ALL[before.len()];
+                if !blank.takes(&typed) {
+                    self.told = Some(starting::not_for(starting::blank_words(blank)));
+                    self.prompt = Some(prompt);
+                    return;
+                }
+                let answers: Vec<String> = before.iter().cloned().chain([typed]).collect();
+                if answers.len() < Blank::ALL.len() {
+                    self.prompt = Some(Prompt::new(Ask::ByHand(answers)));
+                    return;
+                }
+                with_by_hand(&known.text, &answers)
+            }
+        };
+        match text.and_then(|text| KnownRig::of(Origin::Made, text)) {
+            Some(made) => {
+                // The leaf of wishes comes anew, with what can be now.
+                self.leaves.truncate(1);
+                (self.known, self.answers) = (Some(made), Answers::default());
+                self.ask_next(Answers::default());
+            }
+            None => {
+                self.told = Some(starting::NO_SUCH_SETTING.to_owned());
+                self.prompt = Some(prompt);
+            }
+        }
+    }
+}
