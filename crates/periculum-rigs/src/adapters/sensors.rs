@@ -1,8 +1,12 @@
 //! Which adapter serves a sensor, and what stands against it: each is a row of one table.
 
+mod file;
+
 use periculum_core::files::Section;
 use periculum_core::model::moment::Span;
 use periculum_core::model::rig::{Rig, Sensor};
+
+use file::Files;
 
 use super::SIMULATED;
 use crate::bench::Sensed;
@@ -30,6 +34,12 @@ pub(super) trait Senses: Send {
 }
 
 impl Senses for Instruments {
+    fn sensed(&self) -> Sensed {
+        self.sensed()
+    }
+}
+
+impl Senses for Files {
     fn sensed(&self) -> Sensed {
         self.sensed()
     }
@@ -66,7 +76,7 @@ pub(super) fn beside(rig: &Rig, by_bench: &[&str], linux: &Linux) -> Vec<Box<dyn
 }
 
 /// Every one; the first that serves a rig is that of sensors which name none.
-const ADAPTERS: [Reads; 3] = [
+const ADAPTERS: [Reads; 4] = [
     Reads { name: SIMULATED, is_simulated: true, check: check_simulated, start: None },
     Reads {
         name: linux::ADAPTER,
@@ -79,6 +89,12 @@ const ADAPTERS: [Reads; 3] = [
         is_simulated: false,
         check: |section, _| check_instrument(section),
         start: Some(|sensors, _| Box::new(Instruments::start(sensors))),
+    },
+    Reads {
+        name: file::ADAPTER,
+        is_simulated: false,
+        check: |section, _| check_file(section),
+        start: Some(|sensors, _| Box::new(Files::start(sensors))),
     },
 ];
 
@@ -122,6 +138,14 @@ fn check_source(section: &Section, adapter: &str, sources: &[&str], is_found: im
 
 /// How long an instrument, or what writes a file, may be waited for at most.
 const MOST_PATIENCE: Span = Span::from_seconds(60);
+
+fn check_file(section: &Section) {
+    check_patience(section);
+    if let Some(source) = section.optional_text("source").filter(|source| !source.value.starts_with('/')) {
+        let help = "write the whole path, as in `source = \"/run/pot/celsius\"`";
+        section.problems().advise(source.at, "a file is named from the root on, wherever the program runs", help);
+    }
+}
 
 fn check_patience(section: &Section) {
     let patience = section.optional_text("patience").and_then(|text| Some((Span::parse(&text.value).ok()?, text.at)));
