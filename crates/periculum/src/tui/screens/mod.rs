@@ -11,6 +11,7 @@ mod figures;
 mod fit;
 mod header;
 mod lead;
+mod log;
 mod logbook;
 mod map;
 mod names;
@@ -64,11 +65,13 @@ pub(super) enum View {
     Compare,
     /// What is climbed, or is to be.
     Plan,
+    /// Everything that happened.
+    Log,
 }
 
 impl View {
     /// Every one, in the order of their numbers.
-    pub(super) const ALL: [Self; 9] = [
+    pub(super) const ALL: [Self; 10] = [
         Self::Climb,
         Self::Map,
         Self::Trials,
@@ -78,6 +81,7 @@ impl View {
         Self::Scores,
         Self::Compare,
         Self::Plan,
+        Self::Log,
     ];
 }
 
@@ -96,6 +100,7 @@ pub(super) struct Screens {
     scores: scores::Scores,
     compare: compare::Compare,
     plan: plan::Plan,
+    log: log::Log,
 }
 
 impl Screens {
@@ -112,6 +117,7 @@ impl Screens {
             scores: scores::Scores::default(),
             compare: compare::Compare::default(),
             plan: plan::Plan,
+            log: log::Log::default(),
         }
     }
 
@@ -127,6 +133,7 @@ impl Screens {
             View::Scores => &self.scores,
             View::Compare => &self.compare,
             View::Plan => &self.plan,
+            View::Log => &self.log,
         }
     }
 
@@ -142,6 +149,7 @@ impl Screens {
             View::Scores => &mut self.scores,
             View::Compare => &mut self.compare,
             View::Plan => &mut self.plan,
+            View::Log => &mut self.log,
         }
     }
 }

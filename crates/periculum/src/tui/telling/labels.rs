@@ -130,6 +130,7 @@ pub(in crate::tui) fn name_of(view: View) -> &'static str {
         View::Scores => "scores",
         View::Compare => "compare",
         View::Plan => "plan",
+        View::Log => "log",
     }
 }
 
@@ -249,6 +250,9 @@ pub(in crate::tui) const HELP_OF_PLAN: &str = "The plan, line by line. Change a 
 
 pub(in crate::tui) const HELP_OF_TRACES: &str = "What the sensors read: the mean of each column, before a shade from its least to its greatest reading; red is \
      over a cut-off. On the axis lie what went wrong and, as a line, the selected trial; `z` shows that trial alone.";
+
+pub(in crate::tui) const HELP_OF_LOG: &str = "Everything that happened, by the time since the climb began: what was tried and why, what went \
+     wrong, what you said, and what came of it. The newest stands last.";
 
 pub(in crate::tui) const HELP_OF_CLIMBS: &str = "Every climb of this ledger, the newest first. Find some by what is known of a climb or one of its trials: rig, \
      specimen, date, verdict, incident, note, or a setting's value, as clock>=4700. An opened one is shown in every \
