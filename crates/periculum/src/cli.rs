@@ -52,6 +52,8 @@ pub(crate) enum Command {
     Allow(Allow),
     /// Put back what an earlier climb on this machine changed and left.
     Restore,
+    /// Tell where everything is kept: ledgers, permissions, what has to be put back, the log.
+    Where,
     /// Look at this machine and print a rig file of what it offers.
     Rig,
     /// Check rig, plan and proof files.

@@ -22,6 +22,7 @@ mod rig;
 mod score;
 mod show;
 mod start;
+mod where_kept;
 
 use std::io::IsTerminal;
 use std::process::ExitCode;
@@ -60,6 +61,7 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Attach(attach)) => attach::run(&attach, common),
         Some(Command::Enter(enter)) => enter::run(&enter, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
+        Some(Command::Where) => where_kept::run(common),
         Some(Command::Rig) => rig::run(common),
         Some(Command::Meter(meter)) => meter::run(&meter, common),
         Some(Command::Load(load)) => load::run(&load),

@@ -3,12 +3,18 @@
 use super::sentences;
 
 pub(crate) const BENCHMARK_IS_FOR_SCORES: &str = "--benchmark is for --picture scores";
+pub(crate) const DEMO_LEDGER_IS: &str = "the demo's ledger";
 pub(crate) const LEAVE_IT_OUT: &str = "leave it out";
+pub(crate) const LEDGER_IS: &str = "the ledger";
+pub(crate) const LOG_IS: &str = "the log";
+pub(crate) const NOT_YET: &str = "   (not there so far)";
 pub(crate) const NOTHING_TO_COMPARE: &str = "nothing to compare with; name other climbs, as in --with 2,5";
 pub(crate) const NO_PLAN_YET: &str = "no plan yet";
 pub(crate) const NO_PROGRAMS_FOR_SIMULATED: &str = "a simulated rig has no programs to run";
 pub(crate) const NO_WATCHDOG_FOR_SIMULATED: &str = "a simulated rig freezes no machine, so no watchdog is armed";
 pub(crate) const OR_MORE: &str = ", or more: it is not foreseen farther";
+pub(crate) const PERMITS_ARE: &str = "what you have allowed";
+pub(crate) const PUT_BACK_IS: &str = "what has to be put back";
 pub(crate) const TRIAL_IS_FOR_TRACES: &str = "--trial is for --picture traces";
 pub(crate) const WITH_IS_FOR_COMPARE: &str = "--with is for --picture compare";
 
@@ -20,6 +26,7 @@ sentences! {
     command(words) = "periculum {words}";
     command_for(words, ledger) = "periculum {words} --ledger {ledger}";
     edits_in_terminal(path) = "`plan` needs a terminal; `periculum check {path}` tells what it would do";
+    kept_at(what, path, missing) = "{what:<24} {path}{missing}";
     leave_out(what) = "{what}; leave it out, or ask for that picture";
     no_plan_there(path) = "there is no {path}; name the rig that a new plan is for, with --rig";
     no_regular_file(path) = "{path} is no regular file, so it is not read";

@@ -1,0 +1,28 @@
+//! `periculum where`: where everything is kept.
+
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+use anyhow::Result;
+
+use super::{DEMO_LEDGER, LEDGER};
+use crate::cli::Common;
+use crate::output::say;
+use crate::places;
+use crate::telling::files;
+
+pub(super) fn run(common: &Common) -> Result<ExitCode> {
+    let demo = places::ledger(&Common { ledger: None, ..common.clone() }, DEMO_LEDGER)?;
+    let kept: [(&str, PathBuf); 5] = [
+        (files::LEDGER_IS, places::ledger(common, LEDGER)?),
+        (files::DEMO_LEDGER_IS, demo),
+        (files::PERMITS_ARE, places::permits()?),
+        (files::PUT_BACK_IS, places::kept()?),
+        (files::LOG_IS, places::log()?),
+    ];
+    for (what, path) in kept {
+        let missing = if path.exists() { "" } else { files::NOT_YET };
+        say(files::kept_at(what, path.display(), missing));
+    }
+    Ok(ExitCode::SUCCESS)
+}
