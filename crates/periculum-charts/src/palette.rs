@@ -10,6 +10,9 @@ pub(crate) const RED: RGBColor = RGBColor(0xa8, 0x32, 0x26);
 pub(crate) const GREEN: RGBColor = RGBColor(0x2c, 0x78, 0x58);
 pub(crate) const OCHRE: RGBColor = RGBColor(0x95, 0x68, 0x12);
 
+/// Lines beside each other are of these colours, and carry their numbers, so that they read without colour.
+pub(crate) const LINES: [&RGBColor; 4] = [&BLUE, &OCHRE, &GREEN, &RED];
+
 pub(crate) fn of_verdict(verdict: Option<Verdict>) -> RGBColor {
     match verdict {
         None => BLUE,

@@ -11,11 +11,12 @@ use plotters::chart::{ChartBuilder, ChartContext};
 use plotters::coord::cartesian::Cartesian2d;
 use plotters::coord::types::RangedCoordf64;
 use plotters::drawing::DrawingAreaErrorKind;
-use plotters::element::{Circle, Cross, EmptyElement, PathElement, Polygon};
+use plotters::element::{Circle, Cross, EmptyElement, PathElement, Polygon, Text};
 use plotters::style::{Color, IntoFont, RGBColor, TextStyle};
 
 use crate::figure::{Area, Drawn, Recorder};
-use crate::palette::{BLUE, INK, PALE, of_verdict};
+use crate::font::{self, Face};
+use crate::palette::{BLUE, INK, LINES, PALE, of_verdict};
 
 const FONT: &str = "sans-serif";
 
@@ -96,6 +97,43 @@ pub(crate) fn on_axis(value: f64, range: &Range<f64>) -> String {
 /// An axis's title: what it is, and its unit.
 pub(crate) fn title(axis: &Axis) -> String {
     if axis.unit.is_empty() { axis.label.clone() } else { format!("{}, {}", axis.label, axis.unit) }
+}
+
+/// The names of lines with their numbers and colours, above a chart, in as many rows as they need.
+pub(crate) struct Legend {
+    names: Vec<(String, i32, i32)>,
+}
+
+impl Legend {
+    const LEFT: i32 = 90;
+    const ROW: i32 = 24;
+
+    /// For lines of these names, above a chart of this width.
+    pub(crate) fn of<'a>(names: impl Iterator<Item = &'a str>, width: u32) -> Self {
+        let (mut x, mut y) = (Self::LEFT, 4);
+        let mut placed = Vec::new();
+        for (nth, name) in names.enumerate() {
+            let name = format!("{} {name}", nth + 1);
+            let wide = font::width(&name, Face::Plain, TEXT.into()).ceil() as i32;
+            if x > Self::LEFT && x + wide > width as i32 {
+                (x, y) = (Self::LEFT, y + Self::ROW);
+            }
+            placed.push((name, x, y));
+            x += wide + Self::ROW;
+        }
+        Self { names: placed }
+    }
+
+    /// Its height, units.
+    pub(crate) fn height(&self) -> u32 {
+        self.names.last().map_or(0, |(_, _, y)| y + Self::ROW - 4) as u32
+    }
+
+    pub(crate) fn draw(&self, area: &Area) -> Drawn {
+        self.names.iter().enumerate().try_for_each(|(nth, (name, x, y))| {
+            area.draw(&Text::new(name.clone(), (*x, *y), text(LINES[nth % LINES.len()])))
+        })
+    }
 }
 
 /// A trial's sign: full, hollow and doubled circles and crosses, so that it reads without colour.

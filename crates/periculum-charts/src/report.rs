@@ -2,7 +2,8 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::analysis::scores::{Benchmark, benchmarks};
+use periculum_core::analysis::over::Over;
+use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each, family};
 use periculum_core::analysis::terrain::Terrain;
 use periculum_core::engine::{Entry, Said};
 use periculum_core::model::moment::{Moment, Span};
@@ -12,11 +13,11 @@ use periculum_core::model::reason::{Alone, Border, StageEnd};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::setting::Setting;
 use periculum_core::model::verdict::Verdict;
-use periculum_core::story::profile::{AscentProfile, Axis};
+use periculum_core::story::profile::AscentProfile;
 use periculum_core::story::readback::{self, Readback};
 use periculum_core::story::series::Series;
 use periculum_core::story::{IncidentStory, Story, TrialStory};
-use periculum_core::telling::{benchmark_words, mark_sentence, percent_words, stage_words};
+use periculum_core::telling::{benchmark_words, beside_words, mark_sentence, percent_words, stage_words};
 
 use crate::ascent::ascent;
 use crate::document::Block;
@@ -138,7 +139,8 @@ impl Reported<'_> {
             let caption = "The ascent: trials in their order. ● held, ◐ slipped, ✕ fell; flags are marks.".into();
             blocks.push(Block::Picture { caption, figure: ascent(&profile)? });
         }
-        if let Some(terrain) = Terrain::of(self.story, self.rig, self.plan) {
+        let sides = Terrain::usual(self.rig, self.plan);
+        if let Some(terrain) = sides.and_then(|sides| Terrain::of(self.story, self.rig, self.plan, &sides)) {
             let caption =
                 "The map: at a single stroke it holds, at a double one it falls, and what lies between is not known."
                     .into();
@@ -288,12 +290,18 @@ impl Reported<'_> {
         };
         let mut blocks = vec![Block::Heading("Scores".into()), table(&head, all.iter().map(row).collect())];
         blocks.push(Block::Paragraph("Behind ± is how far chance alone may be off, in 95 of 100 cases.".into()));
-        let curves = all.iter().filter(|benchmark| benchmark.levels.len() > 2);
-        for (benchmark, setting) in curves.filter_map(|benchmark| Some((benchmark, setting?))) {
-            let axis = Axis { label: setting.label.clone(), unit: setting.unit.clone() };
-            let what = benchmark_words(benchmark, self.rig);
+        let Some(over) = Over::usual(self.rig, self.plan) else { return Ok(blocks) };
+        for best in best_of_each(&all) {
+            let curves = family(&all, &best.what);
+            if curves.iter().all(|benchmark| benchmark.levels.len() <= 2) {
+                continue;
+            }
+            let shown = curves.iter().position(|benchmark| *benchmark == best).unwrap_or_default();
+            let named: Vec<(String, &Benchmark)> =
+                curves.into_iter().map(|benchmark| (beside_words(&benchmark.beside, self.rig), benchmark)).collect();
+            let (axis, what) = (over.axis(), benchmark_words(best, self.rig));
             let caption = format!("Scores of {what} over {}, with their 95 % intervals.", axis.label);
-            blocks.push(Block::Picture { caption, figure: score_curve(benchmark, &axis)? });
+            blocks.push(Block::Picture { caption, figure: score_curve(&named, shown, &axis)? });
         }
         Ok(blocks)
     }

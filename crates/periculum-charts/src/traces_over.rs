@@ -7,21 +7,15 @@ use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::stretch::Stretch;
 use plotters::element::{PathElement, Text};
-use plotters::style::{Color, RGBColor};
+use plotters::style::Color;
 
 use crate::figure::{Area, ChartError, Drawn, Figure};
-use crate::palette::{BLUE, GREEN, INK, OCHRE, RED};
-use crate::plane::{Plane, Scale, around, framed, text};
+use crate::palette::{INK, LINES};
+use crate::plane::{Legend, Plane, Scale, around, framed, text};
 use crate::traces::{COLUMNS, LABELS, TALL, WIDTH, clock, unit};
-
-/// Lines are of these colours, and carry their numbers, so that they read without colour.
-const COLOURS: [&RGBColor; 4] = [&BLUE, &OCHRE, &GREEN, &RED];
 
 /// A line carries its number every so many columns.
 const NUMBERED: usize = 110;
-
-/// Room for the names above the first sensor, units.
-const HEAD: u32 = 24;
 
 /// Draws each sensor that was read in one of these named parts, all from their beginnings on, on the scale of the longest.
 ///
@@ -41,18 +35,12 @@ pub fn traces_over(
             Some((sensor, series, spread(series)?))
         })
         .collect();
-    let size = (WIDTH, HEAD + (sensors.len() as u32).max(1) * TALL);
+    let legend = Legend::of(parts.iter().map(|(name, _)| name.as_str()), WIDTH);
+    let size = (WIDTH, legend.height() + (sensors.len() as u32).max(1) * TALL);
     let longest = parts.iter().map(|(_, part)| part.length()).max().unwrap_or_default();
     Figure::drawn(size, |root| {
-        let (head, body) = root.split_vertically(HEAD);
-        let mut x = 90;
-        for (nth, (name, _)) in parts.iter().enumerate() {
-            let name = format!("{} {name}", nth + 1);
-            // About as wide as the letters of the font that ships.
-            let wide = 24 + 8 * name.chars().count() as i32;
-            head.draw(&Text::new(name, (x, 4), text(COLOURS[nth % COLOURS.len()])))?;
-            x += wide;
-        }
+        let (head, body) = root.split_vertically(legend.height());
+        legend.draw(&head)?;
         let areas = body.split_evenly((sensors.len().max(1), 1));
         sensors.iter().zip(&areas).try_for_each(|((sensor, series, all), area)| {
             let over = Over { parts, seconds: longest.seconds().max(0.001) };
@@ -96,10 +84,10 @@ impl Over<'_> {
 
 /// A line that carries its number now and then, each at places of its own.
 fn draw_line(chart: &Plane, nth: usize, points: &[(f64, f64)]) -> Drawn {
-    let colour = COLOURS[nth % COLOURS.len()];
+    let colour = LINES[nth % LINES.len()];
     let area = chart.plotting_area();
     area.draw(&PathElement::new(points.to_vec(), colour.stroke_width(2)))?;
-    let first = NUMBERED * (nth % COLOURS.len() + 1) / (COLOURS.len() + 1);
+    let first = NUMBERED * (nth % LINES.len() + 1) / (LINES.len() + 1);
     points
         .iter()
         .skip(first)

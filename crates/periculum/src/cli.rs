@@ -377,6 +377,14 @@ pub(crate) struct Report {
     #[arg(long, value_name = "LOAD", requires = "picture")]
     pub(crate) benchmark: Option<String>,
 
+    /// The setting or derived value that scores lie over, or the setting to the right of the map; else the climbed one.
+    #[arg(long, value_name = "NAME", requires = "picture")]
+    pub(crate) over: Option<String>,
+
+    /// The setting upwards of the map; else another one that the plan moves.
+    #[arg(long, value_name = "SETTING", requires = "picture")]
+    pub(crate) against: Option<String>,
+
     /// The climbs to compare with.
     #[arg(long, value_name = "CLIMB", value_delimiter = ',', requires = "picture", value_parser = parse_climb)]
     pub(crate) with: Vec<i64>,
@@ -389,7 +397,7 @@ pub(crate) enum Pictured {
     Ascent,
     /// Two settings against each other.
     Map,
-    /// A benchmark over the climbed setting.
+    /// A benchmark over a setting, a curve for each combination of the others.
     Scores,
     /// What the sensors read.
     Traces,

@@ -6,15 +6,17 @@ use std::path::Path;
 
 use anyhow::{Context, Result, bail};
 use periculum_charts::{Figure, Table, ascent, map, places, score_curve, sheet, traces, traces_over};
-use periculum_core::analysis::scores::benchmarks;
+use periculum_core::analysis::over::Over;
+use periculum_core::analysis::scores::{Benchmark, benchmarks_over, family};
 use periculum_core::analysis::terrain::Terrain;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::plan::Plan;
 use periculum_core::model::rig::Rig;
 use periculum_core::story::Story;
-use periculum_core::story::profile::{AscentProfile, Axis};
+use periculum_core::story::profile::AscentProfile;
 use periculum_core::story::series::Series;
 use periculum_core::story::stretch::Stretch;
+use periculum_core::telling::beside_words;
 
 use crate::complaint::BadInput;
 use crate::telling::{files, pictures};
@@ -34,24 +36,67 @@ impl Drawn<'_> {
         Ok(ascent(&profile.ok_or_else(|| nothing(pictures::NO_PROFILE))?)?)
     }
 
-    pub(crate) fn map(&self) -> Result<Figure> {
-        let terrain = Terrain::of(self.story, self.rig, self.plan);
+    /// The map over these two settings, across and up; those that the plan moves where one is not named.
+    pub(crate) fn map(&self, [across, up]: [Option<&str>; 2]) -> Result<Figure> {
+        let mut sides = Terrain::usual(self.rig, self.plan).ok_or_else(|| nothing(pictures::NO_MAP))?;
+        let known = || self.rig.settings.iter().map(|it| it.name.as_str()).collect::<Vec<_>>().join(", ");
+        for (side, name) in [(0, across), (1, up)] {
+            let Some(name) = name else { continue };
+            self.rig.setting(name).ok_or_else(|| nothing(pictures::no_such_axis(name, known())))?;
+            // What was on the other side changes places with it.
+            if sides[1 - side] == name {
+                sides.swap(0, 1);
+            }
+            name.clone_into(&mut sides[side]);
+        }
+        if sides[0] == sides[1] {
+            return Err(nothing(pictures::TWICE_THE_SAME).into());
+        }
+        let terrain = Terrain::of(self.story, self.rig, self.plan, &sides);
         Ok(map(&terrain.ok_or_else(|| nothing(pictures::NO_MAP))?)?)
     }
 
-    /// The curve of a benchmark, by its load; of the last one where none is named.
-    pub(crate) fn scores(&self, load: Option<&str>) -> Result<Figure> {
-        let all = benchmarks(self.story, self.rig, self.plan, self.traces);
+    /// The curves of a benchmark, by its load; of the last one where none is named.
+    pub(crate) fn scores(&self, load: Option<&str>, over: Option<&str>) -> Result<Figure> {
+        let over = self.axis(over)?;
+        let all = self.benchmarks(over);
         let known = || all.iter().map(|benchmark| benchmark.what.load.as_str()).collect::<Vec<_>>().join(", ");
-        let wanted =
-            |load: &str| all.iter().filter(|one| one.what.load == load).max_by_key(|benchmark| benchmark.levels.len());
-        let benchmark = match load {
-            Some(load) => wanted(load).ok_or_else(|| nothing(pictures::no_scores(load, known())))?,
-            None => all.last().ok_or_else(|| nothing(pictures::NO_BENCHMARK))?,
+        let of_load = |load: &str| (0..all.len()).filter(|at| all[*at].what.load == load).collect::<Vec<_>>();
+        let at = match load {
+            Some(load) => {
+                let longest = of_load(load).into_iter().max_by_key(|at| all[*at].levels.len());
+                longest.ok_or_else(|| nothing(pictures::no_scores(load, known())))?
+            }
+            None => all.len().checked_sub(1).ok_or_else(|| nothing(pictures::NO_BENCHMARK))?,
         };
-        let setting = self.plan.climbed_setting().and_then(|name| self.rig.setting(name));
-        let setting = setting.ok_or_else(|| nothing(pictures::NO_CURVE))?;
-        Ok(score_curve(benchmark, &Axis { label: setting.label.clone(), unit: setting.unit.clone() })?)
+        self.family_of(&all, at, over)
+    }
+
+    /// The curve of the benchmark at this place, and its family.
+    pub(crate) fn curve(&self, at: usize, over: Option<&str>) -> Result<Figure> {
+        let over = self.axis(over)?;
+        self.family_of(&self.benchmarks(over), at, over)
+    }
+
+    fn axis(&self, name: Option<&str>) -> Result<Over<'_>> {
+        let usual = || Over::usual(self.rig, self.plan).ok_or_else(|| nothing(pictures::NO_CURVE));
+        let Some(name) = name else { return Ok(usual()?) };
+        let known =
+            || Over::choices(self.rig, self.plan, self.story).iter().map(Over::name).collect::<Vec<_>>().join(", ");
+        Over::named(self.rig, name).ok_or_else(|| nothing(pictures::no_such_axis(name, known())).into())
+    }
+
+    fn benchmarks(&self, over: Over) -> Vec<Benchmark> {
+        benchmarks_over(self.story, self.rig, self.plan, self.traces, Some(over))
+    }
+
+    fn family_of(&self, all: &[Benchmark], at: usize, over: Over) -> Result<Figure> {
+        let benchmark = all.get(at).ok_or_else(|| nothing(pictures::NO_BENCHMARK))?;
+        let family = family(all, &benchmark.what);
+        let shown = family.iter().position(|one| *one == benchmark).unwrap_or_default();
+        let named: Vec<(String, &Benchmark)> =
+            family.into_iter().map(|one| (beside_words(&one.beside, self.rig), one)).collect();
+        Ok(score_curve(&named, shown, &over.axis())?)
     }
 
     /// What sensors read from one moment to another one.

@@ -20,11 +20,11 @@ fn side(name: &str, stock: i64, ceiling: i64) -> Side {
 }
 
 fn terrain(places: Vec<Place>, border: Vec<Bounds>, ceiling: i64) -> Terrain {
-    Terrain { across: side("clock", 4200, ceiling), up: side("volts", 1200, 1300), places, border }
+    Terrain { across: side("clock", 4200, ceiling), up: side("volts", 1200, 1300), beside: Vec::new(), places, border }
 }
 
 fn place(trial: u32, across: i64, up: i64, verdict: Verdict) -> Place {
-    Place { trial, across: across.into(), up: up.into(), verdict: Some(verdict) }
+    Place { trial, across: across.into(), up: up.into(), verdict: Some(verdict), is_in_plane: true }
 }
 
 fn bounds(holds: Option<i64>, falls: Option<i64>) -> Bounds {
@@ -79,7 +79,9 @@ fn the_terrain_of_a_climb_has_its_settings_on_its_axes() {
     let mut teller = Teller::new();
     teller.trial((4200, 1200), 100.0, Verdict::Held);
     teller.trial((4250, 1200), 101.0, Verdict::Fell);
-    let terrain = Terrain::of(&teller.story, &rig, &plan).expect("two settings");
+    let terrain = Terrain::usual(&rig, &plan)
+        .and_then(|sides| Terrain::of(&teller.story, &rig, &plan, &sides))
+        .expect("two settings");
     let figure = map(&terrain).expect("drawn");
     let texts = texts(&figure);
     assert!(texts.contains(&"core clock, MHz") && texts.contains(&"core voltage, mV"), "{texts:?}");

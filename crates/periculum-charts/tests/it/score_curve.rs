@@ -41,7 +41,7 @@ fn benchmark(scores: &[f64], best: usize) -> Benchmark {
 
 fn drawn(benchmark: &Benchmark) -> Figure {
     let axis = Axis { label: "core clock".into(), unit: "MHz".into() };
-    score_curve(benchmark, &axis).expect("drawn")
+    score_curve(&[(String::new(), benchmark)], 0, &axis).expect("drawn")
 }
 
 #[test]
@@ -55,6 +55,20 @@ fn the_best_level_stands_out() {
         .filter_map(|(index, colour)| (colour == BLUE).then_some(index))
         .collect();
     assert_eq!(blue, [1]);
+}
+
+#[test]
+fn each_curve_of_a_family_is_there_with_its_name_and_number() {
+    let (slow, fast) = (benchmark(&[101.0, 105.0, 103.0], 1), benchmark(&[121.0, 125.0], 1));
+    let axis = Axis { label: "core clock".into(), unit: "MHz".into() };
+    let family = [("bus clock 7 MHz".to_owned(), &slow), ("bus clock 8 MHz".to_owned(), &fast)];
+    let figure = score_curve(&family, 1, &axis).expect("drawn");
+    assert_eq!(outside(&figure), Vec::new());
+    let words = texts(&figure);
+    for (told, times) in [("1 bus clock 7 MHz", 1), ("2 bus clock 8 MHz", 1), ("1", 1), ("2", 1)] {
+        assert_eq!(words.iter().filter(|word| **word == told).count(), times, "{told} in {words:?}");
+    }
+    assert_eq!(lines(&figure, PALE, 2).len(), 2, "only the shown one has intervals");
 }
 
 #[test]

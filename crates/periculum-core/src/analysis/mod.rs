@@ -3,5 +3,6 @@
 pub mod ahead;
 pub mod contrast;
 pub mod forecast;
+pub mod over;
 pub mod scores;
 pub mod terrain;

@@ -1,10 +1,11 @@
 //! What the benchmarks of a climb say: how much each value of a setting gains, and from which value on more of it no
 //! longer pays.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use rust_decimal::Decimal;
 
+use crate::analysis::over::Over;
 use crate::inference::comparison::Comparison;
 use crate::inference::statistics::{deviation, mean, quantile};
 use crate::model::ladder::Direction;
@@ -12,7 +13,6 @@ use crate::model::moment::Moment;
 use crate::model::pass::{Score, Threads};
 use crate::model::plan::Plan;
 use crate::model::rig::{Paid, Rig};
-use crate::model::setting::Setting;
 use crate::model::verdict::Verdict;
 use crate::story::series::Series;
 use crate::story::{PassStory, Story, TrialStory};
@@ -30,12 +30,13 @@ pub struct Measure {
     pub less_is_better: bool,
 }
 
-/// A benchmark of a climb, with everything held equal but the climbed setting.
+/// A benchmark of a climb, with everything held equal but what moves along the axis.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Benchmark {
     /// What was measured.
     pub what: Measure,
-    /// The other settings that were moved in the climb, by name, and the value that each has here.
+    /// The other settings that were moved in the climb, by name, and the value that each has here: what tells the curves
+    /// of a family apart.
     pub beside: Vec<(String, Decimal)>,
     /// How much a score varies when nothing is changed; none where no value was measured twice.
     pub noise: Option<Noise>,
@@ -43,7 +44,7 @@ pub struct Benchmark {
     pub baseline: Option<(f64, usize)>,
     /// What those took.
     pub at_stock: Took,
-    /// The values of the climbed setting that have scores, from easy to hard; one without a value where none is climbed.
+    /// The values along the axis that have scores, from easy to hard; one without a value where there is no axis.
     pub levels: Vec<Level>,
     /// The level with the best mean.
     pub best: usize,
@@ -56,10 +57,10 @@ pub struct Benchmark {
     pub pays_until: Option<usize>,
 }
 
-/// What one value of the climbed setting scores.
+/// What one value along the axis scores.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Level {
-    /// The value, in the setting's unit.
+    /// The value, in the unit of the axis.
     pub value: Option<Decimal>,
     /// The trials, in order.
     pub trials: Vec<u32>,
@@ -167,13 +168,24 @@ struct Scored<'a> {
     is_baseline: bool,
 }
 
+/// The benchmarks of a climb over the setting that its plan climbs: see [`benchmarks_over`].
+pub fn benchmarks(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<String, Series>) -> Vec<Benchmark> {
+    benchmarks_over(story, rig, plan, traces, Over::usual(rig, plan))
+}
+
 /// The benchmarks of a climb, in the order in which they were first run: where several values of other settings were tried,
-/// one for each combination of them that several values of the climbed setting were measured at, and the one with the best
-/// score.
+/// one for each combination of them that several values along the axis were measured at, and the one with the best score.
+/// Without an axis all scores of a measure are of one value.
 ///
 /// Counted are passes that were run to their end, whatever became of the trial later, but in trials that were found to be
 /// disturbed.
-pub fn benchmarks(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<String, Series>) -> Vec<Benchmark> {
+pub fn benchmarks_over(
+    story: &Story,
+    rig: &Rig,
+    plan: &Plan,
+    traces: &BTreeMap<String, Series>,
+    over: Option<Over>,
+) -> Vec<Benchmark> {
     let scored = scored(story);
     let mut measures: Vec<Measure> = Vec::new();
     for one in &scored {
@@ -182,13 +194,12 @@ pub fn benchmarks(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<Strin
             measures.push(measure);
         }
     }
-    let setting = plan.climbed_setting().and_then(|name| rig.setting(name));
-    let value = |one: &Scored| one.trial.rung.get(&setting?.name);
-    let moved = moved_beside(&scored, rig, setting);
+    let value = |one: &Scored| over?.value(&one.trial.rung);
+    let moved = over.map_or(Vec::new(), |over| moved_beside(&scored, rig, over, plan.climbed_setting()));
     let beside = |one: &Scored| -> Vec<(String, Decimal)> {
-        moved.iter().filter_map(|name| Some((name.clone(), one.trial.rung.get(name)?))).collect()
+        moved.iter().filter_map(|name| Some(((*name).to_owned(), one.trial.rung.get(name)?))).collect()
     };
-    let harder = setting.map_or(Direction::Up, |setting| setting.harder);
+    let direction = over.map_or(Direction::Up, |over| over.direction());
     let conditions = Conditions::of(rig, traces);
     let family = |what: Measure| {
         let own: Vec<&Scored> = scored.iter().filter(|one| Measure::of(one) == what).collect();
@@ -204,7 +215,7 @@ pub fn benchmarks(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<Strin
             let mut values: Vec<Option<Decimal>> = own.iter().map(|one| value(one)).collect();
             values.sort_unstable();
             values.dedup();
-            if harder == Direction::Down {
+            if direction == Direction::Down {
                 values.reverse();
             }
             let level = |at| {
@@ -246,6 +257,11 @@ fn worth_showing(all: Vec<Benchmark>) -> Vec<Benchmark> {
     all.into_iter().filter(|one| one.levels.len() > 1 || one.best_merit() == best).collect()
 }
 
+/// The curves of one measure among these benchmarks.
+pub fn family<'a>(all: &'a [Benchmark], what: &Measure) -> Vec<&'a Benchmark> {
+    all.iter().filter(|one| one.what == *what).collect()
+}
+
 /// Of these benchmarks the one with the best score for each measure.
 pub fn best_of_each(all: &[Benchmark]) -> Vec<&Benchmark> {
     let is_best = |one: &&Benchmark| {
@@ -254,14 +270,14 @@ pub fn best_of_each(all: &[Benchmark]) -> Vec<&Benchmark> {
     all.iter().filter(is_best).collect()
 }
 
-/// The settings beside the climbed one that have several values among these scores, in the order of the rig.
-fn moved_beside(scored: &[Scored], rig: &Rig, climbed: Option<&Setting>) -> Vec<String> {
-    let varies = |setting: &&Setting| {
-        let mut values = scored.iter().map(|one| one.trial.rung.get(&setting.name));
-        let first = values.next().flatten();
-        climbed.is_some_and(|climbed| climbed.name != setting.name) && values.any(|value| value != first)
-    };
-    rig.settings.iter().filter(varies).map(|setting| setting.name.clone()).collect()
+/// The settings that have several values among these scores, but the one that moves along the axis, in the order of the
+/// rig.
+fn moved_beside<'a>(scored: &[Scored], rig: &'a Rig, over: Over<'a>, usual: Option<&str>) -> Vec<&'a str> {
+    let values = |name: &str| scored.iter().map(|one| one.trial.rung.get(name)).collect::<BTreeSet<_>>().len();
+    let counted = rig.settings.iter().map(|setting| (setting.name.as_str(), values(&setting.name)));
+    let moved: Vec<(&str, usize)> = counted.filter(|(_, values)| *values > 1).collect();
+    let along = over.along(usual, &moved);
+    moved.into_iter().map(|(name, _)| name).filter(|name| Some(*name) != along).collect()
 }
 
 fn scored(story: &Story) -> Vec<Scored<'_>> {
@@ -535,10 +551,32 @@ mod tests {
         assert_eq!(best_of_each(&all).len(), 1);
     }
 
+    #[test]
+    fn over_a_derived_value_each_value_of_what_is_not_climbed_has_a_curve() {
+        let held = Verdict::Held;
+        let trials = [(42, 125, 100.0, held), (43, 125, 102.0, held), (42, 120, 99.0, held), (43, 120, 99.5, held)];
+        let (rig, plan) = grid();
+        let (story, traces) = (told(&trials), BTreeMap::new());
+        let names: Vec<&str> = Over::choices(&rig, &plan, &story).iter().map(Over::name).collect();
+        assert_eq!(names, ["clock", "volts", "product"], "what never varied is none");
+        let curves = |name| {
+            let all = benchmarks_over(&story, &rig, &plan, &traces, Over::named(&rig, name));
+            let values = |one: &Benchmark| one.levels.iter().filter_map(|level| level.value).collect::<Vec<_>>();
+            all.iter().map(|one| (one.beside.clone(), values(one))).collect::<Vec<_>>()
+        };
+        let (at, of) =
+            (|name: &str, value: i64| vec![(name.to_owned(), Decimal::from(value))], |value: i64| value.into());
+        let expected = [(at("volts", 125), vec![of(5250), of(5375)]), (at("volts", 120), vec![of(5040), of(5160)])];
+        assert_eq!(curves("product"), expected);
+        let expected = [(at("clock", 42), vec![of(125), of(120)]), (at("clock", 43), vec![of(125), of(120)])];
+        assert_eq!(curves("volts"), expected, "from easy to hard");
+    }
+
     fn grid() -> (Rig, Plan) {
         let rig = "format = 1\n[rig]\nname = \"r\"\n[setting.clock]\nladder = { from = 40, step = 1, to = 50 }\nstock = 42\n\
             ceiling = { daily = 50 }\nharder = \"up\"\ntakes_effect = \"by-hand\"\n[setting.volts]\n\
-            ladder = { from = 110, step = 5, to = 130 }\nstock = 125\nharder = \"down\"\ntakes_effect = \"by-hand\"\n";
+            ladder = { from = 110, step = 5, to = 130 }\nstock = 125\nharder = \"down\"\ntakes_effect = \"by-hand\"\n\
+            [derived.product]\nformula = \"clock * volts\"\n[derived.fixed]\nformula = \"2 * 3\"\n";
         let plan = "format = 1\n[plan]\nname = \"p\"\nrig = \"r\"\nuse = \"daily\"\n[proof.quick]\n\
             passes = [{ load = \"dense\", for = \"60s\" }]\n[[stage]]\nstrategy = \"grid\"\nproof = \"quick\"\n\
             over = [{ setting = \"clock\", from = 42, to = 44 }, { setting = \"volts\" }]\n";

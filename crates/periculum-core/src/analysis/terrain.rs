@@ -6,6 +6,7 @@ use rust_decimal::Decimal;
 use crate::model::ladder::Direction;
 use crate::model::plan::Plan;
 use crate::model::rig::Rig;
+use crate::model::rung::Rung;
 use crate::model::setting::Setting;
 use crate::model::verdict::Verdict;
 use crate::story::profile::{Axis, second};
@@ -18,6 +19,8 @@ pub struct Terrain {
     pub across: Side,
     /// The setting upwards.
     pub up: Side,
+    /// The other settings that moved, by name, and what they are at in the plane that the border is of.
+    pub beside: Vec<(String, Decimal)>,
     /// Every trial, in order.
     pub places: Vec<Place>,
     /// What is known of the border for each value upwards that was tried, from the largest value on.
@@ -52,6 +55,8 @@ pub struct Place {
     pub up: Decimal,
     /// How it ended; none while it is open.
     pub verdict: Option<Verdict>,
+    /// Whether all other settings were as in the newest trial.
+    pub is_in_plane: bool,
 }
 
 /// The border at one value upwards, by what is harder than what held and easier than what fell.
@@ -69,23 +74,48 @@ pub struct Bounds {
 }
 
 impl Terrain {
-    /// The terrain of a climb so far; none where the rig has no two settings, or the plan moves none.
-    pub fn of(story: &Story, rig: &Rig, plan: &Plan) -> Option<Self> {
+    /// The settings that a map has where nobody says: the one that the plan climbs, and another one that it moves. None
+    /// where the rig has no two settings, or the plan moves none.
+    pub fn usual(rig: &Rig, plan: &Plan) -> Option<[String; 2]> {
         let across = rig.setting(plan.climbed_setting()?)?;
         let other = || rig.settings.iter().find(|setting| setting.name != across.name);
         let up = second(across, rig, plan).or_else(other)?;
+        Some([across.name.clone(), up.name.clone()])
+    }
+
+    /// The terrain of a climb so far over these two settings, across and up; none where the rig has them not.
+    ///
+    /// Where other settings moved too, the border is that of the plane of the newest trial: what was tried elsewhere says
+    /// nothing of it.
+    pub fn of(story: &Story, rig: &Rig, plan: &Plan, [across, up]: &[String; 2]) -> Option<Self> {
+        let (across, up) = (rig.setting(across)?, rig.setting(up)?);
+        let is_other = |setting: &&Setting| ![&across.name, &up.name].contains(&&setting.name);
+        let others: Vec<&Setting> = rig.settings.iter().filter(is_other).collect();
+        let newest = story.trials.last().map(|trial| &trial.rung);
+        let in_plane = |rung: &Rung| {
+            newest.is_none_or(|newest| others.iter().all(|it| rung.get(&it.name) == newest.get(&it.name)))
+        };
         let place = |trial: &TrialStory| {
             Some(Place {
                 trial: trial.number,
                 across: across.ladder.rescaled(trial.rung.get(&across.name)?),
                 up: up.ladder.rescaled(trial.rung.get(&up.name)?),
                 verdict: trial.verdict,
+                is_in_plane: in_plane(&trial.rung),
             })
         };
         let places: Vec<Place> = story.trials.iter().filter_map(place).collect();
+        let has_moved = |setting: &&&Setting| {
+            let is_moved = |trial: &TrialStory| {
+                newest.is_some_and(|newest| trial.rung.get(&setting.name) != newest.get(&setting.name))
+            };
+            story.trials.iter().any(is_moved)
+        };
+        let at_newest = |setting: &&Setting| Some((setting.name.clone(), newest?.get(&setting.name)?));
+        let beside = others.iter().filter(has_moved).filter_map(at_newest).collect();
         let sides = (Side::of(across, plan), Side::of(up, plan));
         let border = border(&places, sides.0.harder, sides.1.harder);
-        Some(Self { across: sides.0, up: sides.1, places, border })
+        Some(Self { across: sides.0, up: sides.1, beside, places, border })
     }
 }
 
@@ -112,6 +142,7 @@ fn hardness(value: Decimal, harder: Direction) -> Decimal {
 }
 
 fn border(places: &[Place], across: Direction, up: Direction) -> Vec<Bounds> {
+    let places: Vec<&Place> = places.iter().filter(|place| place.is_in_plane).collect();
     let mut rows: Vec<Decimal> = places.iter().map(|place| place.up).collect();
     rows.sort();
     rows.dedup();
@@ -136,7 +167,7 @@ mod tests {
     use proptest::prelude::*;
 
     fn place(across: i64, up: i64, verdict: Verdict) -> Place {
-        Place { trial: 1, across: across.into(), up: up.into(), verdict: Some(verdict) }
+        Place { trial: 1, across: across.into(), up: up.into(), verdict: Some(verdict), is_in_plane: true }
     }
 
     fn bounds(places: &[Place]) -> Vec<(i64, Option<i64>, Option<i64>)> {
@@ -159,6 +190,12 @@ mod tests {
             [(130, Some(46), None), (125, Some(46), Some(48)), (120, Some(45), Some(46))],
             "what was broken off says nothing"
         );
+    }
+
+    #[test]
+    fn what_was_tried_elsewhere_says_nothing_of_the_plane() {
+        let elsewhere = Place { is_in_plane: false, ..place(48, 125, Verdict::Held) };
+        assert_eq!(bounds(&[place(45, 125, Verdict::Held), elsewhere]), [(125, Some(45), None)]);
     }
 
     proptest! {

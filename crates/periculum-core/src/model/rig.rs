@@ -7,6 +7,7 @@ use rust_decimal::Decimal;
 use crate::model::formula::Formula;
 use crate::model::moment::Span;
 use crate::model::plan::Raised;
+use crate::model::quantity::{grouped, with_unit};
 use crate::model::rung::Rung;
 use crate::model::setting::Setting;
 
@@ -272,6 +273,16 @@ impl Derived {
     /// The value at a rung; none where it can't be calculated.
     pub fn value(&self, rung: &Rung) -> Option<Decimal> {
         self.formula.value(|name| rung.get(name))
+    }
+
+    /// A value as people read it, to three decimals and with its unit.
+    pub fn written(&self, value: Decimal) -> String {
+        with_unit(value.round_dp(3).normalize(), &self.unit)
+    }
+
+    /// The same where its unit is told elsewhere.
+    pub fn written_short(&self, value: Decimal) -> String {
+        grouped(value.round_dp(3).normalize())
     }
 
     fn permit(&self, rung: &Rung) -> Result<(), Illegal> {

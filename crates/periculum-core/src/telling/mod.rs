@@ -136,10 +136,6 @@ pub fn gain_words(gain: &Comparison) -> String {
 
 /// What a benchmark is called, as `dense at core voltage 1.250 V`: the load, and what is held equal where that was moved.
 pub fn benchmark_words(benchmark: &Benchmark, rig: &Rig) -> String {
-    let of = |(name, value): &(String, Decimal)| {
-        let setting = rig.setting(name);
-        setting.map_or_else(|| format!("{name} {value}"), |it| format!("{} {}", it.label, it.written(*value)))
-    };
     let load = &benchmark.what.load;
     let load = match benchmark.what.threads {
         Threads::All => load.clone(),
@@ -147,10 +143,19 @@ pub fn benchmark_words(benchmark: &Benchmark, rig: &Rig) -> String {
         Threads::Each => format!("{load}, one core at a time"),
         Threads::Count(count) => format!("{load}, {count} threads"),
     };
-    match benchmark.beside.iter().map(of).collect::<Vec<_>>().join(", ").as_str() {
+    match beside_words(&benchmark.beside, rig).as_str() {
         "" => load,
         beside => format!("{load} at {beside}"),
     }
+}
+
+/// What other settings are held at, as `bus clock 8 MHz, wait states 1`; nothing where that is all.
+pub fn beside_words(beside: &[(String, Decimal)], rig: &Rig) -> String {
+    let of = |(name, value): &(String, Decimal)| {
+        let setting = rig.setting(name);
+        setting.map_or_else(|| format!("{name} {value}"), |it| format!("{} {}", it.label, it.written(*value)))
+    };
+    beside.iter().map(of).collect::<Vec<_>>().join(", ")
 }
 
 /// A difference with its interval in percent, as `+2.1 ± 0.3`; without an interval where the noise is not known.

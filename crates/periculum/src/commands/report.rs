@@ -35,11 +35,13 @@ pub(super) fn run(report: &Report, common: &Common) -> Result<ExitCode> {
 /// An option that the picture has no use for was meant for another one.
 fn refuse_idle_options(report: &Report, picture: Option<Pictured>) -> Result<()> {
     let given = [
-        (!report.trial.is_empty(), files::TRIAL_IS_FOR_TRACES, Pictured::Traces),
-        (report.benchmark.is_some(), files::BENCHMARK_IS_FOR_SCORES, Pictured::Scores),
-        (!report.with.is_empty(), files::WITH_IS_FOR_COMPARE, Pictured::Compare),
+        (!report.trial.is_empty(), files::TRIAL_IS_FOR_TRACES, [Pictured::Traces; 2]),
+        (report.benchmark.is_some(), files::BENCHMARK_IS_FOR_SCORES, [Pictured::Scores; 2]),
+        (report.over.is_some(), files::OVER_IS_FOR_SCORES_AND_MAP, [Pictured::Scores, Pictured::Map]),
+        (report.against.is_some(), files::AGAINST_IS_FOR_MAP, [Pictured::Map; 2]),
+        (!report.with.is_empty(), files::WITH_IS_FOR_COMPARE, [Pictured::Compare; 2]),
     ];
-    match given.into_iter().find(|(is_given, _, of)| *is_given && picture != Some(*of)) {
+    match given.into_iter().find(|(is_given, _, of)| *is_given && !picture.is_some_and(|it| of.contains(&it))) {
         Some((_, what, _)) => Err(BadInput(files::leave_out(what)).into()),
         None => Ok(()),
     }
@@ -54,8 +56,8 @@ fn drawn(report: &Report, picture: Pictured, ledger: &Ledger) -> Result<Figure> 
     let (story, traces) = (tell_past(&ledger.lines(report.climb)?), ledger.samples(report.climb)?);
     let drawn = Drawn { story: &story, rig: &rig, plan: &plan, traces: &traces };
     match picture {
-        Pictured::Map => drawn.map(),
-        Pictured::Scores => drawn.scores(report.benchmark.as_deref()),
+        Pictured::Map => drawn.map([report.over.as_deref(), report.against.as_deref()]),
+        Pictured::Scores => drawn.scores(report.benchmark.as_deref(), report.over.as_deref()),
         Pictured::Traces => drawn.traces_of(&report.trial),
         Pictured::Cores => drawn.cores(),
         Pictured::Ascent | Pictured::Compare => drawn.ascent(),

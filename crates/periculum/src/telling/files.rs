@@ -2,6 +2,7 @@
 
 use super::sentences;
 
+pub(crate) const AGAINST_IS_FOR_MAP: &str = "--against is for --picture map";
 pub(crate) const BENCHMARK_IS_FOR_SCORES: &str = "--benchmark is for --picture scores";
 pub(crate) const DEMO_LEDGER_IS: &str = "the demo's ledger";
 pub(crate) const LEAVE_IT_OUT: &str = "leave it out";
@@ -13,6 +14,7 @@ pub(crate) const NO_PLAN_YET: &str = "no plan yet";
 pub(crate) const NO_PROGRAMS_FOR_SIMULATED: &str = "a simulated rig has no programs to run";
 pub(crate) const NO_WATCHDOG_FOR_SIMULATED: &str = "a simulated rig freezes no machine, so no watchdog is armed";
 pub(crate) const OR_MORE: &str = ", or more: it is not foreseen farther";
+pub(crate) const OVER_IS_FOR_SCORES_AND_MAP: &str = "--over is for --picture scores and map";
 pub(crate) const PERMITS_ARE: &str = "what you have allowed";
 pub(crate) const PUT_BACK_IS: &str = "what has to be put back";
 pub(crate) const TRIAL_IS_FOR_TRACES: &str = "--trial is for --picture traces";

@@ -75,7 +75,8 @@ impl App {
         // What was drawn says whether it can be scrolled.
         draw_keys(frame, desk, &self.offered_keys(), foot.inner(Margin::new(1, 0)));
         let screen = self.screens.current();
-        let below = Below { help: screen.help(), signs: screen.signs(), keys: self.keys_of_screen() };
+        let below =
+            Below { help: screen.help(), signs: screen.signs(), keys: self.keys_of_screen(), actions: self.actions() };
         overlays::draw(frame, self.overlay.as_ref(), desk, &below, area);
     }
 
@@ -190,7 +191,7 @@ impl App {
             }
             Some(Overlay::Finder(_)) if code == KeyCode::Enter => self.do_found(),
             Some(Overlay::Finder(_)) => {
-                let keys = self.keys_of_screen();
+                let keys = self.actions();
                 if let Some(Overlay::Finder(finder)) = &mut self.overlay {
                     finder.press(code, event, &keys);
                 }
@@ -210,10 +211,11 @@ impl App {
     }
 
     fn press_on_screen(&mut self, code: KeyCode) -> Option<Said> {
-        if let Some((general, _)) = self.general_keys().into_iter().find(|(_, key)| key.code == code) {
+        let is_pressed = |key: &Key| key.code == code && key.can_be_pressed();
+        if let Some((general, _)) = self.general_keys().into_iter().find(|(_, key)| is_pressed(key)) {
             return self.act(general);
         }
-        if self.screens.current().keys(&self.desk).iter().any(|key| key.code == code) {
+        if self.screens.current().keys(&self.desk).iter().any(is_pressed) {
             let then = self.screens.current_mut().press(code, &mut self.desk);
             return self.follow(then);
         }
@@ -225,9 +227,11 @@ impl App {
 
     /// Does what was found among all that can be done here.
     fn do_found(&mut self) -> Option<Said> {
-        let keys = self.keys_of_screen();
+        let keys = self.actions();
         let Some(Overlay::Finder(finder)) = self.overlay.take() else { return None };
-        self.press_on_screen(finder.selected(&keys)?.code)
+        let key = finder.selected(&keys)?;
+        self.desk.told = key.why_not.map(str::to_owned);
+        if key.can_be_pressed() { self.press_on_screen(key.code) } else { None }
     }
 
     fn act(&mut self, general: General) -> Option<Said> {
@@ -408,8 +412,19 @@ impl App {
         general::keys(&self.desk, screen.moves(&self.desk), screen.takes_digits(&self.desk))
     }
 
-    /// The keys of the screen, which its help lists.
+    /// The keys of the screen that can be pressed, which its help lists.
     pub(super) fn keys_of_screen(&self) -> Vec<Key> {
+        self.all_keys().into_iter().filter(Key::can_be_pressed).collect()
+    }
+
+    /// Everything that can be done here, and behind it what can't be done now.
+    pub(super) fn actions(&self) -> Vec<Key> {
+        let mut keys = self.all_keys();
+        keys.sort_by_key(|key| !key.can_be_pressed());
+        keys
+    }
+
+    fn all_keys(&self) -> Vec<Key> {
         let own = self.screens.current().keys(&self.desk);
         let (own_first, own): (Vec<Key>, Vec<Key>) = own.into_iter().partition(|key| key.is_first);
         let (urgent, general): (Vec<_>, Vec<_>) = self.general_keys().into_iter().partition(|(_, key)| key.is_first);

@@ -31,24 +31,23 @@ pub(super) enum General {
     Select(Travel),
 }
 
-/// Those that mean something now, in the order in which they are shown, given what the arrows do on the screen.
+/// All of them in the order in which they are shown, given what the arrows do on the screen; what can't be done now says
+/// why.
 pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool) -> Vec<(General, Key)> {
     // Who leads answers on the form, whose keys are those of its view.
     let leads = desk.turn().is_some();
-    let answers = Answer::ALL.iter().filter(|answer| !leads && desk.takes(**answer));
-    let mut keys: Vec<(General, Key)> =
-        answers.map(|answer| (General::Answer(*answer), key_of(*answer).first())).collect();
-    if !leads && !desk.fields().is_empty() {
-        keys.push((General::WriteDown, Key::letter('v', "v", labels::WHAT_IT_SHOWS).first()));
-    }
-    if desk.is_climbing() {
-        if desk.waits_for_go() {
-            keys.push((General::PauseOrGoOn, Key::space(labels::GO_ON).first()));
-        } else if desk.shown.story.question.is_none() {
-            keys.push((General::PauseOrGoOn, Key::space(labels::PAUSE).first()));
-        }
-        keys.push((General::Stop, Key::letter('s', "s", labels::STOP)));
-    }
+    let answers = Answer::ALL.iter().filter(|answer| !leads || !desk.takes(**answer));
+    let key = |answer: Answer| key_of(answer).first().only(desk.takes(answer), labels::NOTHING_IS_ASKED);
+    let mut keys: Vec<(General, Key)> = answers.map(|answer| (General::Answer(*answer), key(*answer))).collect();
+    let write_down = Key::letter('v', "v", labels::WHAT_IT_SHOWS).first();
+    let has_fields = !leads && !desk.fields().is_empty();
+    keys.push((General::WriteDown, write_down.only(has_fields, labels::NOTHING_IS_ASKED)));
+    let (is_climbing, waits) = (desk.is_climbing(), desk.waits_for_go());
+    let pause = Key::space(if waits { labels::GO_ON } else { labels::PAUSE }).first();
+    let pause = pause.only(waits || desk.shown.story.question.is_none(), labels::QUESTION_STANDS);
+    keys.push((General::PauseOrGoOn, pause.only(is_climbing, labels::NOTHING_IS_CLIMBED)));
+    let stop = Key::letter('s', "s", labels::STOP);
+    keys.push((General::Stop, stop.only(is_climbing, labels::NOTHING_IS_CLIMBED)));
     keys.push((General::Help, Key::letter('?', "?", labels::HELP_KEY).first()));
     keys.extend(views(takes_digits));
     keys.push((General::Find, Key::letter(':', ":", labels::FINDER_KEY)));

@@ -1,4 +1,4 @@
-//! Everything that can be done on a screen, to be found by what it does.
+//! Everything that can be done on a screen, to be found by what it does, and why it can't be done now.
 
 use ratatui::Frame;
 use ratatui::crossterm::event::{Event, KeyCode};
@@ -59,11 +59,12 @@ impl Finder {
         ];
         let first = (self.at + 1).saturating_sub(MOST);
         lines.extend(found.iter().enumerate().skip(first).take(MOST).map(|(place, key)| {
-            let (sign, style) = if place == self.at { ("› ", theme.text.bold()) } else { ("  ", theme.text) };
+            let text = if key.can_be_pressed() { theme.text } else { theme.muted };
+            let (sign, style) = if place == self.at { ("› ", text.bold()) } else { ("  ", text) };
             Line::from(vec![
                 Span::styled(sign, theme.accent.bold()),
-                Span::styled(format!("{:<30}", key.does), style),
-                Span::styled(written(key), theme.muted),
+                Span::styled(format!("{:<26} {:<10}", key.does, written(key)), style),
+                Span::styled(key.why_not.unwrap_or_default(), theme.muted),
             ])
         }));
         if found.is_empty() {

@@ -80,6 +80,8 @@ pub(super) struct Below {
     pub(super) signs: (usize, usize),
     /// What can be pressed there.
     pub(super) keys: Vec<Key>,
+    /// Everything that can be done, and what can't be done now.
+    pub(super) actions: Vec<Key>,
 }
 
 /// Draws what lies over the screen; where nothing does, what is asked by the climb that is driven.
@@ -93,6 +95,6 @@ pub(super) fn draw(frame: &mut Frame, overlay: Option<&Overlay>, desk: &Desk, be
         Some(Overlay::Help) => help::draw(frame, desk, below, area),
         Some(Overlay::Card(card)) => card.draw(frame, desk, area),
         Some(Overlay::Entry(entry)) => entry.draw(frame, desk, area),
-        Some(Overlay::Finder(finder)) => finder.draw(frame, desk, &below.keys, area),
+        Some(Overlay::Finder(finder)) => finder.draw(frame, desk, &below.actions, area),
     }
 }

@@ -41,10 +41,16 @@ impl Screen for Climb {
     fn keys(&self, desk: &Desk) -> Vec<Key> {
         let (watches, climbs) = (desk.is_climbing(), desk.shown.plan.climbed_setting().is_some());
         let own = offered([
-            (desk.is_over(), Key::letter('r', "r", labels::REPORT).first()),
-            (desk.is_over() && desk.is_free(), Key::letter('a', "a", labels::AGAIN).first()),
-            (watches, Key::letter('w', "w", labels::FAULT_SEEN).first()),
-            (watches, Key::letter('n', "n", labels::NOTE_KEY).first()),
+            (true, Key::letter('r', "r", labels::REPORT).first().only(desk.is_over(), labels::NOT_OVER)),
+            (
+                true,
+                Key::letter('a', "a", labels::AGAIN)
+                    .first()
+                    .only(desk.is_over(), labels::NOT_OVER)
+                    .only(desk.is_free(), labels::ANOTHER_RUNS),
+            ),
+            (true, Key::letter('w', "w", labels::FAULT_SEEN).first().only(watches, labels::NOTHING_IS_CLIMBED)),
+            (true, Key::letter('n', "n", labels::NOTE_KEY).first().only(watches, labels::NOTHING_IS_CLIMBED)),
             (!self.shows_cores, Key::letter('c', "c", labels::CORES).first()),
             (self.shows_cores && climbs, Key::letter('c', "c", labels::CLIMB).first()),
             (true, Key::letter('e', "e", labels::EXPORT)),

@@ -11,7 +11,7 @@ use super::fit::{WIDE, fit};
 use super::{Proposed, Screen, Then, profile};
 use crate::commands::{local_date, zone};
 use crate::tui::desk::Desk;
-use crate::tui::keys::{Key, offered};
+use crate::tui::keys::Key;
 use crate::tui::library::Listed;
 use crate::tui::overlays::{Card, Entry, Overlay};
 use crate::tui::picked::toggle_unseen;
@@ -49,12 +49,13 @@ impl Screen for Climbs {
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
         let is_selected = desk.shelf.selected().is_some();
-        offered([
-            (true, Key::letter('/', "/", labels::FIND)),
-            (is_selected, Key::enter(labels::OPEN_IT)),
-            (true, Key::letter('p', "p", labels::PICK)),
-            (is_selected && desk.is_free(), Key::letter('g', "g", labels::CLIMB_IT_AGAIN)),
-        ])
+        let again = Key::letter('g', "g", labels::CLIMB_IT_AGAIN);
+        vec![
+            Key::letter('/', "/", labels::FIND),
+            Key::enter(labels::OPEN_IT).only(is_selected, labels::NO_CLIMB_SELECTED),
+            Key::letter('p', "p", labels::PICK),
+            again.only(is_selected, labels::NO_CLIMB_SELECTED).only(desk.is_free(), labels::ANOTHER_RUNS),
+        ]
     }
 
     fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {

@@ -15,7 +15,7 @@ use super::fit::fit;
 use super::scroll::Scroll;
 use super::{Proposed, Screen, Then, export, specimens};
 use crate::tui::desk::Desk;
-use crate::tui::keys::{Key, offered};
+use crate::tui::keys::Key;
 use crate::tui::picked::Picked;
 use crate::tui::telling::{self, labels};
 use crate::tui::travel::Travel;
@@ -48,10 +48,10 @@ impl Screen for Compare {
     }
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
-        offered([
-            (desk.picks.count() > 0, Key::backspace(labels::DROP_LAST)),
-            (desk.picks.count() > 1, Key::letter('e', "e", labels::EXPORT)),
-        ])
+        vec![
+            Key::backspace(labels::DROP_LAST).only(desk.picks.count() > 0, labels::NOTHING_IS_PICKED),
+            Key::letter('e', "e", labels::EXPORT).only(desk.picks.count() > 1, labels::PICK_TWO),
+        ]
     }
 
     fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {

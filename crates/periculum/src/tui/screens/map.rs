@@ -6,6 +6,8 @@ use anyhow::Result;
 use periculum_core::Decimal;
 use periculum_core::analysis::terrain::{Bounds, Place, Side, Terrain};
 use periculum_core::model::quantity::grouped;
+use periculum_core::model::rig::Rig;
+use periculum_core::telling::beside_words;
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
 use ratatui::crossterm::event::KeyCode;
@@ -14,8 +16,9 @@ use ratatui::style::Style;
 use ratatui::text::Line;
 
 use super::{Proposed, Screen, Then, detail, export};
+use crate::tui::climbed::Climbed;
 use crate::tui::desk::Desk;
-use crate::tui::keys::{Key, offered};
+use crate::tui::keys::Key;
 use crate::tui::pointing::Target;
 use crate::tui::telling::{self, labels};
 use crate::tui::theme::Theme;
@@ -29,7 +32,11 @@ const LABELS: u16 = 9;
 const FOOT: u16 = 3;
 
 /// The screen of the map.
-pub(super) struct Map;
+#[derive(Default)]
+pub(super) struct Map {
+    /// The settings across and up; none for those that the plan moves.
+    sides: Option<[String; 2]>,
+}
 
 impl Screen for Map {
     fn help(&self) -> &'static str {
@@ -41,15 +48,20 @@ impl Screen for Map {
     }
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
-        offered([
-            (true, Key::letter('p', "p", labels::PICK)),
-            (desk.has_incident(), Key::letter('i', "i", labels::ITS_INCIDENT)),
-            (true, Key::letter('e', "e", labels::EXPORT)),
-        ])
+        let has_map = self.sides(desk).is_some();
+        vec![
+            Key::letter('x', "x", labels::OTHER_ACROSS).only(has_map, labels::NO_MAP_OF_THIS),
+            Key::letter('y', "y", labels::OTHER_UP).only(has_map, labels::NO_MAP_OF_THIS),
+            Key::letter('p', "p", labels::PICK),
+            Key::letter('i', "i", labels::ITS_INCIDENT).only(desk.has_incident(), labels::NOTHING_WENT_WRONG),
+            Key::letter('e', "e", labels::EXPORT),
+        ]
     }
 
     fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {
         match code {
+            KeyCode::Char('x') => self.turn(0, desk),
+            KeyCode::Char('y') => self.turn(1, desk),
             KeyCode::Char('p') => desk.pick_trial(),
             KeyCode::Char('i') => return Then::LookAtIncident,
             KeyCode::Char('e') => return Then::Write,
@@ -67,7 +79,7 @@ impl Screen for Map {
     }
 
     fn draw(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
-        draw(frame, desk, area);
+        draw(frame, desk, area, self.sides(desk));
     }
 
     fn file(&self, desk: &Desk) -> Option<Proposed> {
@@ -75,19 +87,47 @@ impl Screen for Map {
     }
 
     fn write(&mut self, path: &Path, desk: &mut Desk) -> Result<String> {
-        export::picture(path, desk, |drawn| drawn.map())
+        let sides = self.sides(desk);
+        export::picture(path, desk, |drawn| match &sides {
+            Some([across, up]) => drawn.map([Some(across), Some(up)]),
+            None => drawn.map([None; 2]),
+        })
     }
 }
 
-fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
+impl Map {
+    /// The settings across and up, where the rig of what is shown has them.
+    fn sides(&self, desk: &Desk) -> Option<[String; 2]> {
+        let (rig, plan) = (&desk.shown.rig, &desk.shown.plan);
+        let chosen = self.sides.clone().filter(|sides| sides.iter().all(|name| rig.setting(name).is_some()));
+        chosen.or_else(|| Terrain::usual(rig, plan))
+    }
+
+    /// Lays the next setting of the rig on a side; where that is on the other side already, they change places.
+    fn turn(&mut self, side: usize, desk: &Desk) {
+        let Some(mut sides) = self.sides(desk) else { return };
+        let settings = &desk.shown.rig.settings;
+        let at = settings.iter().position(|setting| setting.name == sides[side]).unwrap_or_default();
+        let next = settings[(at + 1) % settings.len()].name.clone();
+        if sides[1 - side] == next {
+            sides.swap(0, 1);
+        } else {
+            sides[side] = next;
+        }
+        self.sides = Some(sides);
+    }
+}
+
+fn draw(frame: &mut Frame, desk: &Desk, area: Rect, sides: Option<[String; 2]>) {
     let [map, beside] = detail::split(area, BELOW);
     detail::draw(frame, desk, beside);
-    let Some(terrain) = Terrain::of(&desk.shown.story, &desk.shown.rig, &desk.shown.plan) else {
+    let Climbed { story, rig, plan, .. } = &desk.shown;
+    let Some(terrain) = sides.and_then(|sides| Terrain::of(story, rig, plan, &sides)) else {
         return frame.render_widget(Line::styled(telling::NO_MAP, desk.theme.text), map);
     };
     let plane = Plane::new(map, &terrain);
     let buffer = frame.buffer_mut();
-    plane.draw_axes(buffer, &desk.theme, &terrain);
+    plane.draw_axes(buffer, &desk.theme, &terrain, rig);
     for bounds in &terrain.border {
         plane.draw_border(buffer, &desk.theme, bounds);
     }
@@ -151,7 +191,7 @@ impl Plane {
         }
     }
 
-    fn draw_axes(&self, buffer: &mut Buffer, theme: &Theme, terrain: &Terrain) {
+    fn draw_axes(&self, buffer: &mut Buffer, theme: &Theme, terrain: &Terrain, rig: &Rig) {
         let area = self.area;
         if area.height == 0 || area.width == 0 {
             return;
@@ -160,7 +200,11 @@ impl Plane {
             "" => side.axis.label.clone(),
             unit => format!("{}, {unit}", side.axis.label),
         };
-        buffer.set_stringn(area.x - LABELS - 1, area.y - 2, named(&terrain.up), area.width.into(), theme.muted);
+        let mut upwards = named(&terrain.up);
+        if !terrain.beside.is_empty() {
+            upwards += &telling::plane_at(&beside_words(&terrain.beside, rig));
+        }
+        buffer.set_stringn(area.x - LABELS - 1, area.y - 2, upwards, area.width.into(), theme.muted);
         let below = area.bottom() + 1;
         let across = named(&terrain.across);
         let x = area.right().saturating_sub(across.chars().count() as u16);
@@ -255,7 +299,8 @@ impl Plane {
     fn draw_place(&self, buffer: &mut Buffer, theme: &Theme, place: &Place, is_selected: bool) {
         let (x, y) = (self.column(place.across), self.row(place.up));
         let sign = place.verdict.map_or('○', |verdict| verdict.sign()).to_string();
-        self.put(buffer, x, y, &sign, theme.verdict(place.verdict).bold());
+        let style = if place.is_in_plane { theme.verdict(place.verdict).bold() } else { theme.faint };
+        self.put(buffer, x, y, &sign, style);
         if is_selected {
             self.put(buffer, x.saturating_sub(1), y, "›", theme.accent.bold());
             self.put(buffer, x + 1, y, "‹", theme.accent.bold());

@@ -20,6 +20,7 @@ mod profile;
 mod ranks;
 mod rig;
 mod score_curve;
+mod score_levels;
 mod scores;
 mod screen;
 mod scroll;
@@ -109,7 +110,7 @@ impl Screens {
         Self {
             at: View::Climb,
             climb: climb::Climb { shows_cores: climbs_nothing },
-            map: map::Map,
+            map: map::Map::default(),
             trials: trials::Trials,
             rig: rig::Rig::default(),
             traces: Traces::default(),

@@ -63,13 +63,14 @@ impl Screen for Plan {
     fn keys(&self, desk: &Desk) -> Vec<Key> {
         let Some(draft) = &desk.draft else { return Vec::new() };
         let (is_free, is_ready) = (desk.is_free(), draft.is_ready());
+        let again = Key::letter('g', "g", labels::CLIMB_IT_AGAIN);
         offered([
-            (draft.written().is_some(), Key::enter(labels::CHANGE)),
+            (true, Key::enter(labels::CHANGE).only(draft.written().is_some(), labels::NO_VALUE_HERE)),
             (true, Key::letter('a', "a", labels::ADD)),
-            (draft.can_undo(), Key::letter('u', "u", labels::UNDO)),
-            (!is_ready, Key::letter('e', "e", labels::WRITE_THE_FILE)),
-            (is_ready && is_free, Key::letter('g', "g", labels::CLIMB_IT)),
-            (!is_ready && draft.file().is_none() && is_free, Key::letter('g', "g", labels::CLIMB_IT_AGAIN)),
+            (true, Key::letter('u', "u", labels::UNDO).only(draft.can_undo(), labels::NOTHING_CHANGED)),
+            (true, Key::letter('e', "e", labels::WRITE_THE_FILE).only(!is_ready, labels::FILE_IS_WRITTEN)),
+            (is_ready, Key::letter('g', "g", labels::CLIMB_IT).only(is_free, labels::ANOTHER_RUNS)),
+            (!is_ready, again.only(draft.file().is_none(), labels::WRITE_FIRST).only(is_free, labels::ANOTHER_RUNS)),
             (true, Key::letter('c', "c", labels::COPY)),
             (true, Key::backspace(labels::REMOVE)),
             (true, Key::letter('-', "- +", labels::EARLIER_LATER)),

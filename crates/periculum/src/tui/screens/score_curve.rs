@@ -1,8 +1,11 @@
-//! A benchmark's scores over the values of the climbed setting, with how far each may be off.
+//! A benchmark's scores over a setting or a derived value, with how far each may be off, and its family behind it.
 
-use periculum_core::analysis::scores::{Benchmark, Level};
-use periculum_core::model::quantity::{grouped, scored};
-use periculum_core::model::setting::Setting;
+use periculum_core::Decimal;
+use periculum_core::analysis::over::Over;
+use periculum_core::analysis::scores::{Benchmark, Level, Noise};
+use periculum_core::model::ladder::Direction;
+use periculum_core::model::quantity::scored;
+use periculum_core::telling::beside_words;
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
 use ratatui::layout::Rect;
@@ -10,10 +13,14 @@ use ratatui::style::Style;
 
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
+use crate::tui::theme::Theme;
 
 /// Columns for the scores beside the curve, and lines for the values below it.
 const LABELS: u16 = 10;
 const FOOT: u16 = 2;
+
+/// Columns for what tells the curves of a family apart, behind their ends.
+const NAMES: u16 = 24;
 
 /// Levels are no farther apart than this many columns.
 const WIDEST: u16 = 12;
@@ -25,7 +32,15 @@ pub(super) fn level_at(desk: &Desk, benchmark: &Benchmark) -> usize {
     benchmark.levels.iter().position(has).unwrap_or(benchmark.best)
 }
 
-pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, benchmark: &Benchmark, setting: &Setting) {
+/// Draws the curve of a benchmark, and behind it those of its family.
+pub(super) fn draw(
+    frame: &mut Frame,
+    desk: &Desk,
+    area: Rect,
+    benchmark: &Benchmark,
+    family: &[&Benchmark],
+    over: Over,
+) {
     let theme = &desk.theme;
     let inside = Rect {
         x: area.x + LABELS + 1,
@@ -33,7 +48,7 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, benchmark: &Bench
         height: area.height.saturating_sub(FOOT),
         ..area
     };
-    let Some(scale) = Scale::of(benchmark, inside) else { return };
+    let Some(scale) = Scale::of(benchmark, family, over, inside) else { return };
     let buffer = frame.buffer_mut();
     for score in [scale.least, scale.greatest] {
         let text = format!("{:>width$}", scored(score, scale.greatest), width = usize::from(LABELS) - 1);
@@ -45,44 +60,75 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, benchmark: &Bench
         }
         put_words(buffer, inside, inside.right().saturating_sub(5), scale.row(stock), labels::STOCK, theme.muted);
     }
-    if let Some(index) = benchmark.pays_until {
+    if let Some(level) = benchmark.pays_until.and_then(|index| benchmark.levels.get(index)) {
         for y in inside.top()..inside.bottom() {
-            put(buffer, inside, scale.column(index), y, "┆", theme.warning);
+            put(buffer, inside, scale.column(level), y, "┆", theme.warning);
         }
     }
+    let others = family.iter().filter(|other| **other != benchmark);
+    others.for_each(|other| draw_line(buffer, &scale, other, theme));
     let selected = level_at(desk, benchmark);
     for (index, level) in benchmark.levels.iter().enumerate() {
-        let (x, style) = (scale.column(index), if index == selected { theme.accent.bold() } else { theme.text });
+        let (x, style) = (scale.column(level), if index == selected { theme.accent.bold() } else { theme.text });
         let (low, high) = scale.bounds(level);
         for y in scale.row(high)..=scale.row(low) {
             put(buffer, inside, x, y, "│", theme.muted);
         }
         put(buffer, inside, x, scale.row(level.mean()), if index == benchmark.best { "◆" } else { "●" }, style);
     }
-    draw_values(buffer, desk, inside, benchmark, setting, &scale);
+    if family.len() > 1 {
+        draw_names(buffer, desk, &scale, benchmark, family);
+    }
+    draw_values(buffer, desk, inside, benchmark, over, &scale);
+}
+
+/// Another curve of the family: its levels, and the way between them.
+fn draw_line(buffer: &mut Buffer, scale: &Scale, benchmark: &Benchmark, theme: &Theme) {
+    let points: Vec<(u16, f64)> = benchmark.levels.iter().map(|level| (scale.column(level), level.mean())).collect();
+    for pair in points.windows(2) {
+        let (from, to) = (pair[0].0.min(pair[1].0), pair[0].0.max(pair[1].0));
+        for x in from..to {
+            let share = f64::from(x.abs_diff(pair[0].0)) / f64::from(to - from);
+            put(buffer, scale.area, x, scale.row(pair[0].1 + share * (pair[1].1 - pair[0].1)), "·", theme.muted);
+        }
+    }
+    points.iter().for_each(|(x, score)| put(buffer, scale.area, *x, scale.row(*score), "○", theme.muted));
+}
+
+/// What tells the curves apart, at their ends; where two end on one line, the shown one or that before.
+fn draw_names(buffer: &mut Buffer, desk: &Desk, scale: &Scale, shown: &Benchmark, family: &[&Benchmark]) {
+    let theme = &desk.theme;
+    let ends = |benchmark: &&Benchmark| benchmark.levels.iter().map(|level| scale.column(level)).max();
+    let right = family.iter().filter_map(ends).max().unwrap_or(scale.area.right());
+    let others = family.iter().copied().filter(|other| *other != shown);
+    let mut taken = Vec::new();
+    for benchmark in std::iter::once(shown).chain(others) {
+        let Some(level) = benchmark.levels.iter().max_by_key(|level| scale.column(level)) else { continue };
+        let y = scale.row(level.mean());
+        if taken.contains(&y) {
+            continue;
+        }
+        taken.push(y);
+        let style = if benchmark == shown { theme.accent } else { theme.muted };
+        put_words(buffer, scale.area, right + 2, y, &beside_words(&benchmark.beside, &desk.shown.rig), style);
+    }
 }
 
 /// The values below the curve, as many as there is room for, and what the signs are.
-fn draw_values(
-    buffer: &mut Buffer,
-    desk: &Desk,
-    inside: Rect,
-    benchmark: &Benchmark,
-    setting: &Setting,
-    scale: &Scale,
-) {
+fn draw_values(buffer: &mut Buffer, desk: &Desk, inside: Rect, benchmark: &Benchmark, over: Over, scale: &Scale) {
     let theme = &desk.theme;
     let mut free = inside.x;
-    for (index, level) in benchmark.levels.iter().enumerate() {
-        let text = level.value.map(|value| grouped(setting.ladder.rescaled(value))).unwrap_or_default();
+    for (index, value) in scale.values.iter().enumerate() {
+        let text = over.written_short(*value);
         let width = text.chars().count() as u16;
-        let x = scale.column(index).saturating_sub(width / 2).max(inside.x);
+        let x = scale.column_at(index).saturating_sub(width / 2).max(inside.x);
         if x >= free && x + width <= inside.right() {
             buffer.set_string(x, inside.bottom(), &text, theme.muted);
             free = x + width + 1;
         }
     }
-    let mut words = telling::over_setting(&benchmark.what.unit, &setting.label, &setting.unit);
+    let axis = over.axis();
+    let mut words = telling::over_setting(&benchmark.what.unit, &axis.label, &axis.unit);
     let signs = [Some(labels::BEST_SIGN), benchmark.pays_until.map(|_| labels::LITTLE_GAIN_SIGN)];
     signs.into_iter().flatten().for_each(|sign| words += &format!("   {sign}"));
     buffer.set_stringn(inside.x, inside.bottom() + 1, words, inside.width.into(), theme.muted);
@@ -104,24 +150,36 @@ fn put_words(buffer: &mut Buffer, area: Rect, x: u16, y: u16, words: &str, style
 struct Scale {
     area: Rect,
     apart: u16,
+    /// Every value that a curve of the family has, in the order of the axis.
+    values: Vec<Decimal>,
     least: f64,
     greatest: f64,
     /// How far one measurement may be off, as a share; nothing where that is not known.
-    off: Option<periculum_core::analysis::scores::Noise>,
+    off: Option<Noise>,
 }
 
 impl Scale {
-    fn of(benchmark: &Benchmark, area: Rect) -> Option<Self> {
-        let count = benchmark.levels.len() as u16;
-        if area.height < 2 || area.width < count || count == 0 {
+    fn of(benchmark: &Benchmark, family: &[&Benchmark], over: Over, area: Rect) -> Option<Self> {
+        let levels = || family.iter().flat_map(|one| &one.levels);
+        let mut values: Vec<Decimal> = levels().filter_map(|level| level.value).collect();
+        values.sort_unstable();
+        values.dedup();
+        if over.direction() == Direction::Down {
+            values.reverse();
+        }
+        let count = u16::try_from(values.len()).ok().filter(|count| (1..=area.width).contains(count))?;
+        if area.height < 2 {
             return None;
         }
-        let apart = ((area.width.saturating_sub(LABELS)) / count).clamp(1, WIDEST);
-        let mut scale = Self { area, apart, least: 0.0, greatest: 0.0, off: benchmark.noise };
-        let bounds: Vec<(f64, f64)> = benchmark.levels.iter().map(|level| scale.bounds(level)).collect();
-        let stock = benchmark.baseline.map(|(stock, _)| stock);
-        scale.least = bounds.iter().map(|(low, _)| *low).chain(stock).fold(f64::INFINITY, f64::min);
-        scale.greatest = bounds.iter().map(|(_, high)| *high).chain(stock).fold(f64::NEG_INFINITY, f64::max);
+        let room = if family.len() > 1 { NAMES } else { LABELS };
+        let apart = (area.width.saturating_sub(room) / count).clamp(1, WIDEST);
+        let mut scale = Self { area, apart, values, least: 0.0, greatest: 0.0, off: benchmark.noise };
+        let bounds = benchmark.levels.iter().map(|level| scale.bounds(level));
+        let means = levels().map(|level| (level.mean(), level.mean()));
+        let stock = benchmark.baseline.map(|(stock, _)| (stock, stock));
+        let all = bounds.chain(means).chain(stock);
+        let range = |(least, greatest): (f64, f64), (low, high): (f64, f64)| (least.min(low), greatest.max(high));
+        (scale.least, scale.greatest) = all.fold((f64::INFINITY, f64::NEG_INFINITY), range);
         Some(scale)
     }
 
@@ -132,7 +190,12 @@ impl Scale {
         (mean - off, mean + off)
     }
 
-    fn column(&self, index: usize) -> u16 {
+    fn column(&self, level: &Level) -> u16 {
+        let index = self.values.iter().position(|value| Some(*value) == level.value);
+        self.column_at(index.unwrap_or_default())
+    }
+
+    fn column_at(&self, index: usize) -> u16 {
         self.area.x + self.apart / 2 + index as u16 * self.apart
     }
 

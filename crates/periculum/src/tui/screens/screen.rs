@@ -27,7 +27,7 @@ pub(in crate::tui) trait Screen {
     /// It comes to be looked at.
     fn enter(&mut self, _desk: &mut Desk) {}
 
-    /// Its own keys that mean something now, those that matter most at first.
+    /// Its own keys, those that matter most at first; what can't be done now says why.
     fn keys(&self, desk: &Desk) -> Vec<Key>;
 
     /// One of its own keys was pressed.

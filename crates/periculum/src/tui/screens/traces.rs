@@ -80,6 +80,7 @@ impl Screen for Traces {
     }
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
+        let has_incidents = !desk.shown.story.incidents.is_empty();
         let can_lay_over = desk.picks.trials_of(desk.shown.number).count() > 1;
         offered([
             (!self.shows_trial, Key::letter('z', "z", labels::THIS_TRIAL)),
@@ -89,9 +90,9 @@ impl Screen for Traces {
             (true, Key::silent(KeyCode::Char('-'))),
             (true, Key::new(KeyCode::Left, "←→", labels::MOVE)),
             (true, Key::silent(KeyCode::Right)),
-            (!desk.shown.story.incidents.is_empty(), Key::letter('i', "i", labels::NEXT_INCIDENT)),
-            (self.sensors_left.get() > 0, Key::tab(labels::MORE_SENSORS)),
-            (!self.lays_over && can_lay_over, Key::letter('o', "o", labels::LAY_OVER)),
+            (true, Key::letter('i', "i", labels::NEXT_INCIDENT).only(has_incidents, labels::NOTHING_WENT_WRONG)),
+            (true, Key::tab(labels::MORE_SENSORS).only(self.sensors_left.get() > 0, labels::ALL_ARE_SHOWN)),
+            (!self.lays_over, Key::letter('o', "o", labels::LAY_OVER).only(can_lay_over, labels::PICK_TWO_TRIALS)),
             (self.lays_over, Key::letter('o', "o", labels::ONE_BY_ONE)),
             (true, Key::letter('e', "e", labels::EXPORT)),
         ])

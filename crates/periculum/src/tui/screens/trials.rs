@@ -14,7 +14,7 @@ use super::fit::fit;
 use super::{Proposed, Screen, Then, detail, export};
 use crate::tui::climbed::Climbed;
 use crate::tui::desk::Desk;
-use crate::tui::keys::{Key, offered};
+use crate::tui::keys::Key;
 use crate::tui::overlays::{Entry, Overlay};
 use crate::tui::pointing::Target;
 use crate::tui::telling::{self, labels};
@@ -36,12 +36,12 @@ impl Screen for Trials {
     }
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
-        offered([
-            (true, Key::letter('/', "/", labels::FIND)),
-            (true, Key::letter('p', "p", labels::PICK)),
-            (desk.has_incident(), Key::letter('i', "i", labels::ITS_INCIDENT)),
-            (true, Key::letter('e', "e", labels::EXPORT)),
-        ])
+        vec![
+            Key::letter('/', "/", labels::FIND),
+            Key::letter('p', "p", labels::PICK),
+            Key::letter('i', "i", labels::ITS_INCIDENT).only(desk.has_incident(), labels::NOTHING_WENT_WRONG),
+            Key::letter('e', "e", labels::EXPORT),
+        ]
     }
 
     fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {

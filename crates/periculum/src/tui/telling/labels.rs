@@ -137,7 +137,7 @@ pub(in crate::tui) fn name_of(view: View) -> &'static str {
 // The action finder.
 pub(in crate::tui) const DO_IT: &str = "do it";
 pub(in crate::tui) const FIND_ACTION: &str = "what do you want to do?";
-pub(in crate::tui) const FINDER_KEY: &str = "find";
+pub(in crate::tui) const FINDER_KEY: &str = "actions";
 
 // The start screen.
 pub(in crate::tui) const CHOOSE: &str = "choose";
@@ -207,6 +207,9 @@ pub(in crate::tui) const NEXT_INCIDENT: &str = "next incident";
 pub(in crate::tui) const NOTE_KEY: &str = "note";
 pub(in crate::tui) const ONE_BY_ONE: &str = "one by one";
 pub(in crate::tui) const OPEN_IT: &str = "open it";
+pub(in crate::tui) const OTHER_ACROSS: &str = "other → axis";
+pub(in crate::tui) const OTHER_AXIS: &str = "other axis";
+pub(in crate::tui) const OTHER_UP: &str = "other ↑ axis";
 pub(in crate::tui) const PAUSE: &str = "pause";
 pub(in crate::tui) const PICK: &str = "pick";
 pub(in crate::tui) const REMOVE: &str = "remove";
@@ -224,6 +227,25 @@ pub(in crate::tui) const VIEWS: &str = "views";
 pub(in crate::tui) const WHAT_IT_SHOWS: &str = "what it shows";
 pub(in crate::tui) const WHOLE_CLIMB: &str = "the whole climb";
 pub(in crate::tui) const WRITE_THE_FILE: &str = "write the file";
+
+// Why something can't be done now.
+pub(in crate::tui) const ALL_ARE_SHOWN: &str = "all of them are shown";
+pub(in crate::tui) const ANOTHER_RUNS: &str = "another climb is running";
+pub(in crate::tui) const FILE_IS_WRITTEN: &str = "the file is as it is shown";
+pub(in crate::tui) const NOTHING_CHANGED: &str = "nothing was changed";
+pub(in crate::tui) const NOTHING_ELSE_MOVED: &str = "nothing else moved in this climb";
+pub(in crate::tui) const NOTHING_IS_ASKED: &str = "nothing is asked that it would answer";
+pub(in crate::tui) const NOTHING_IS_CLIMBED: &str = "nothing is climbed here";
+pub(in crate::tui) const NOTHING_IS_PICKED: &str = "nothing is picked";
+pub(in crate::tui) const NOTHING_WENT_WRONG: &str = "nothing went wrong there";
+pub(in crate::tui) const NOT_OVER: &str = "the climb is not over";
+pub(in crate::tui) const NO_CLIMB_SELECTED: &str = "no climb is selected";
+pub(in crate::tui) const NO_MAP_OF_THIS: &str = "a map needs two settings";
+pub(in crate::tui) const NO_VALUE_HERE: &str = "this line has no value";
+pub(in crate::tui) const PICK_TWO: &str = "pick two trials or climbs first";
+pub(in crate::tui) const PICK_TWO_TRIALS: &str = "pick two trials first";
+pub(in crate::tui) const QUESTION_STANDS: &str = "it waits for your answer";
+pub(in crate::tui) const WRITE_FIRST: &str = "write the file first";
 
 // What files of a climb are called behind its number.
 pub(in crate::tui) const FILE_ASCENT: &str = "ascent.svg";

@@ -7,7 +7,6 @@ use periculum_core::inference::hazard::Survival;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::ladder::Direction;
 use periculum_core::model::moment::Span;
-use periculum_core::model::quantity::{grouped, with_unit};
 use periculum_core::model::rig::{Derived, Rig};
 use periculum_core::model::rung::Rung;
 use periculum_core::model::setting::{Setting, TakesEffect};
@@ -76,10 +75,8 @@ pub(in crate::tui) fn survives(proof: &str, survival: &Survival) -> String {
 
 /// A derived value at a rung.
 pub(in crate::tui) fn derived_at(derived: &Derived, rung: &Rung) -> String {
-    let value = derived.value(rung).map(|value| value.round_dp(3).normalize());
-    match value {
-        Some(value) if derived.unit.is_empty() => format!("{} {}", derived.name, grouped(value)),
-        Some(value) => format!("{} {}", derived.name, with_unit(value, &derived.unit)),
+    match derived.value(rung) {
+        Some(value) => format!("{} {}", derived.name, derived.written(value)),
         None => format!("{} can't be calculated", derived.name),
     }
 }

@@ -333,7 +333,12 @@ pub(in crate::tui) fn per(currency: &str) -> String {
 
 /// What a curve shows: scores of a unit over a setting.
 pub(in crate::tui) fn over_setting(unit: &str, label: &str, of: &str) -> String {
-    format!("{unit} over {label}, {of}")
+    if of.is_empty() { format!("{unit} over {label}") } else { format!("{unit} over {label}, {of}") }
+}
+
+/// What other settings are at in the plane of a map.
+pub(in crate::tui) fn plane_at(beside: &str) -> String {
+    format!("   at {beside}")
 }
 
 pub(in crate::tui) fn specimen(name: &str) -> String {
