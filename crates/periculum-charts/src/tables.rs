@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use periculum_core::Decimal;
+use periculum_core::analysis::attempts::{Attempts, Column};
 use periculum_core::model::moment::Moment;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::setting::Setting;
@@ -13,15 +14,18 @@ use periculum_core::story::{Story, TrialStory};
 use crate::table::{Cell, Table};
 
 /// A row for each trial: how it ended, its rung under the settings' names in their units, what the rig reported of each
-/// and what was measured, and why it was tried.
+/// and what was measured, what came of it (mean scores, scores per watt, derived values, readings), and why it was tried.
 pub fn trials<'a>(story: &'a Story, rig: &'a Rig, readings: &'a BTreeMap<String, Series>) -> Table<'a> {
     let mut columns =
         named(&["trial", "began", "stage", "proof", "verdict", "incident", "tested_s", "score", "score_unit"]);
     columns.extend(rig.settings.iter().map(|setting| setting.name.clone()));
     columns.extend(rig.settings.iter().map(|setting| format!("{}_reported", setting.name)));
     columns.extend(rig.settings.iter().map(|setting| format!("{}_measured", setting.name)));
+    let attempts = Attempts { story, rig, traces: readings };
+    let came_of_it: Vec<Column> = attempts.columns().into_iter().filter(|column| !column.is_given()).collect();
+    columns.extend(came_of_it.iter().map(|column| column.name.clone()));
     columns.push("because".into());
-    let row = |trial: &TrialStory| {
+    let row = move |trial: &TrialStory| {
         let score = trial.score();
         let mut row = vec![
             whole(trial.number as usize),
@@ -42,6 +46,9 @@ pub fn trials<'a>(story: &'a Story, rig: &'a Rig, readings: &'a BTreeMap<String,
         let measured = |setting: &Setting| taken.iter().find(|taken| taken.setting == setting)?.measured;
         let reading = |setting| measured(setting).map_or(Cell::Nothing, |(_, reading)| Cell::float(reading));
         row.extend(rig.settings.iter().map(reading));
+        row.extend(
+            came_of_it.iter().map(|column| attempts.cell(column, trial).number().map_or(Cell::Nothing, Cell::float)),
+        );
         row.push(Cell::text(trial.reason.because(rig)));
         row
     };

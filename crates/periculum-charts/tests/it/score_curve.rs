@@ -15,6 +15,7 @@ const BLUE: (u8, u8, u8) = (0x2f, 0x5a, 0x9e);
 fn level(value: i64, scores: &[f64]) -> Level {
     Level {
         value: Some(value.into()),
+        set_to: Some(value.into()),
         trials: vec![1],
         verdict: Verdict::Held,
         scores: scores.to_vec(),

@@ -1,7 +1,10 @@
 //! What records say beyond what they tell: scores, the border on the map, what differs, what a plan will cost.
 
 pub mod ahead;
+pub mod attempts;
 pub mod contrast;
+#[cfg(test)]
+mod example;
 pub mod forecast;
 pub mod over;
 pub mod scores;

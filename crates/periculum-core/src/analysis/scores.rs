@@ -62,6 +62,8 @@ pub struct Benchmark {
 pub struct Level {
     /// The value, in the unit of the axis.
     pub value: Option<Decimal>,
+    /// What the setting that moves along the axis is set to there: the value itself where the axis is a setting.
+    pub set_to: Option<Decimal>,
     /// The trials, in order.
     pub trials: Vec<u32>,
     /// The worst of how they ended: a score counts even where a later pass fell.
@@ -189,20 +191,20 @@ pub fn benchmarks_over(
     let scored = scored(story);
     let mut measures: Vec<Measure> = Vec::new();
     for one in &scored {
-        let measure = Measure::of(one);
+        let measure = Measure::of_pass(one.pass, one.score);
         if !measures.contains(&measure) {
             measures.push(measure);
         }
     }
     let value = |one: &Scored| over?.value(&one.trial.rung);
-    let moved = over.map_or(Vec::new(), |over| moved_beside(&scored, rig, over, plan.climbed_setting()));
+    let (along, moved) = over.map_or_else(Default::default, |over| moving(&scored, rig, over, plan.climbed_setting()));
     let beside = |one: &Scored| -> Vec<(String, Decimal)> {
         moved.iter().filter_map(|name| Some(((*name).to_owned(), one.trial.rung.get(name)?))).collect()
     };
     let direction = over.map_or(Direction::Up, |over| over.direction());
     let conditions = Conditions::of(rig, traces);
     let family = |what: Measure| {
-        let own: Vec<&Scored> = scored.iter().filter(|one| Measure::of(one) == what).collect();
+        let own: Vec<&Scored> = scored.iter().filter(|one| Measure::of_pass(one.pass, one.score) == what).collect();
         let mut combinations: Vec<Vec<(String, Decimal)>> = Vec::new();
         for one in &own {
             let combination = beside(one);
@@ -220,7 +222,8 @@ pub fn benchmarks_over(
             }
             let level = |at| {
                 let own: Vec<&Scored> = own.iter().copied().filter(|one| value(one) == at).collect();
-                Level::of(at, &undoubted(own), &conditions)
+                let set_to = own.first().zip(along).and_then(|(one, along)| one.trial.rung.get(along));
+                Level::of(at, set_to, &undoubted(own), &conditions)
             };
             values.into_iter().map(level).collect::<Vec<_>>()
         });
@@ -270,14 +273,14 @@ pub fn best_of_each(all: &[Benchmark]) -> Vec<&Benchmark> {
     all.iter().filter(is_best).collect()
 }
 
-/// The settings that have several values among these scores, but the one that moves along the axis, in the order of the
+/// The setting that moves along the axis, and the others that have several values among these scores, in the order of the
 /// rig.
-fn moved_beside<'a>(scored: &[Scored], rig: &'a Rig, over: Over<'a>, usual: Option<&str>) -> Vec<&'a str> {
+fn moving<'a>(scored: &[Scored], rig: &'a Rig, over: Over<'a>, usual: Option<&str>) -> (Option<&'a str>, Vec<&'a str>) {
     let values = |name: &str| scored.iter().map(|one| one.trial.rung.get(name)).collect::<BTreeSet<_>>().len();
     let counted = rig.settings.iter().map(|setting| (setting.name.as_str(), values(&setting.name)));
     let moved: Vec<(&str, usize)> = counted.filter(|(_, values)| *values > 1).collect();
     let along = over.along(usual, &moved);
-    moved.into_iter().map(|(name, _)| name).filter(|name| Some(*name) != along).collect()
+    (along, moved.into_iter().map(|(name, _)| name).filter(|name| Some(*name) != along).collect())
 }
 
 fn scored(story: &Story) -> Vec<Scored<'_>> {
@@ -293,12 +296,29 @@ fn scored_in<'a>(trial: &'a TrialStory, story: &Story) -> impl Iterator<Item = S
 }
 
 impl Measure {
-    fn of(one: &Scored) -> Self {
+    pub(super) fn of_pass(pass: &PassStory, score: &Score) -> Self {
         Self {
-            load: one.pass.order.load.clone(),
-            threads: one.pass.order.threads,
-            unit: one.score.unit.clone(),
-            less_is_better: one.score.less_is_better,
+            load: pass.order.load.clone(),
+            threads: pass.order.threads,
+            unit: score.unit.clone(),
+            less_is_better: score.less_is_better,
+        }
+    }
+
+    /// What a pass scored of it.
+    pub(super) fn score_of(&self, pass: &PassStory) -> Option<f64> {
+        let score = pass.report.as_ref()?.score.as_ref()?;
+        (Self::of_pass(pass, score) == *self).then_some(score.value)
+    }
+
+    /// What it is called, as `dense, one thread`.
+    pub fn name(&self) -> String {
+        let load = &self.load;
+        match self.threads {
+            Threads::All => load.clone(),
+            Threads::Count(1) => format!("{load}, one thread"),
+            Threads::Each => format!("{load}, one core at a time"),
+            Threads::Count(count) => format!("{load}, {count} threads"),
         }
     }
 
@@ -309,9 +329,10 @@ impl Measure {
 }
 
 impl Level {
-    fn of(value: Option<Decimal>, own: &[&Scored], conditions: &Conditions) -> Self {
+    fn of(value: Option<Decimal>, set_to: Option<Decimal>, own: &[&Scored], conditions: &Conditions) -> Self {
         Self {
             value,
+            set_to,
             trials: own.iter().map(|one| one.trial.number).collect(),
             verdict: own
                 .iter()
@@ -386,7 +407,7 @@ fn leave_out_disturbed<'a>(what: &Measure, levels: impl Iterator<Item = &'a mut 
 /// Whether, from the first of these levels on, the score hardly follows the setting.
 fn hardly_follows(noise: &Noise, levels: &[Level], means: &[(f64, usize)]) -> bool {
     let more = |at: usize| {
-        let share = levels[at].value? / levels[0].value.filter(|value| !value.is_zero())?;
+        let share = levels[at].set_to? / levels[0].set_to.filter(|value| !value.is_zero())?;
         Some((f64::try_from(share).ok()? - 1.0).abs())
     };
     let last = levels.len() - 1;
@@ -396,20 +417,20 @@ fn hardly_follows(noise: &Noise, levels: &[Level], means: &[(f64, usize)]) -> bo
 }
 
 /// The sensors that say what a score took.
-struct Conditions<'a> {
+pub(super) struct Conditions<'a> {
     power: Option<&'a Series>,
     temperatures: Vec<&'a Series>,
 }
 
 impl<'a> Conditions<'a> {
-    fn of(rig: &Rig, traces: &'a BTreeMap<String, Series>) -> Self {
+    pub(super) fn of(rig: &Rig, traces: &'a BTreeMap<String, Series>) -> Self {
         let with_unit = |unit: &'static str| {
             rig.sensors.iter().filter(move |sensor| sensor.unit == unit).filter_map(|sensor| traces.get(&sensor.name))
         };
         Self { power: with_unit("W").next(), temperatures: with_unit("°C").collect() }
     }
 
-    fn watts(&self, pass: &PassStory) -> Option<f64> {
+    pub(super) fn watts(&self, pass: &PassStory) -> Option<f64> {
         let (from, to) = stretch(pass)?;
         Some(self.power?.between(from, to)?.mean)
     }
@@ -428,12 +449,8 @@ fn stretch(pass: &PassStory) -> Option<(Moment, Moment)> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::engine::Entry;
-    use crate::files::{Document, Problems, plan_file, rig_file};
+    use crate::analysis::example::{grid, told};
     use crate::inference::comparison::Says;
-    use crate::model::moment::Span;
-    use crate::model::pass::{Pass, PassReport};
-    use crate::model::reason::Reason;
     use proptest::prelude::*;
 
     fn measure(less_is_better: bool) -> Measure {
@@ -449,6 +466,7 @@ mod tests {
     fn level(value: i64, scores: &[f64]) -> Level {
         Level {
             value: Some(value.into()),
+            set_to: Some(value.into()),
             trials: vec![1],
             verdict: Verdict::Held,
             scores: scores.to_vec(),
@@ -503,30 +521,6 @@ mod tests {
         assert_eq!(found.levels[1].over_before, None);
     }
 
-    /// Clock and voltage of a trial, its score, and how it ended.
-    fn told(trials: &[(i64, i64, f64, Verdict)]) -> Story {
-        let mut story = Story::default();
-        for (number, (clock, volts, score, verdict)) in (1..).zip(trials) {
-            let rung = [("clock", clock), ("volts", volts)];
-            let order = Pass::usual("dense", Span::from_seconds(60));
-            let score = Some(Score::of(*score, "GFLOP/s"));
-            let entries = [
-                Entry::TrialBegan {
-                    trial: number,
-                    stage: 0,
-                    rung: rung.iter().map(|(name, value)| ((*name).to_owned(), Decimal::from(**value))).collect(),
-                    proof: "quick".into(),
-                    reason: Reason::Combination { nth: number, of: 9 },
-                },
-                Entry::PassBegan { trial: number, pass: 0, order, on: vec![] },
-                Entry::PassEnded { trial: number, pass: 0, report: PassReport { score, ..PassReport::default() } },
-                Entry::TrialEnded { trial: number, verdict: *verdict, incident: None, tested: Span::ZERO, gain: None },
-            ];
-            entries.iter().for_each(|entry| story.tell(Moment::from_millis(0), entry));
-        }
-        story
-    }
-
     #[test]
     fn a_curve_holds_everything_else_equal() {
         let held = Verdict::Held;
@@ -570,22 +564,6 @@ mod tests {
         assert_eq!(curves("product"), expected);
         let expected = [(at("clock", 42), vec![of(125), of(120)]), (at("clock", 43), vec![of(125), of(120)])];
         assert_eq!(curves("volts"), expected, "from easy to hard");
-    }
-
-    fn grid() -> (Rig, Plan) {
-        let rig = "format = 1\n[rig]\nname = \"r\"\n[setting.clock]\nladder = { from = 40, step = 1, to = 50 }\nstock = 42\n\
-            ceiling = { daily = 50 }\nharder = \"up\"\ntakes_effect = \"by-hand\"\n[setting.volts]\n\
-            ladder = { from = 110, step = 5, to = 130 }\nstock = 125\nharder = \"down\"\ntakes_effect = \"by-hand\"\n\
-            [derived.product]\nformula = \"clock * volts\"\n[derived.fixed]\nformula = \"2 * 3\"\n";
-        let plan = "format = 1\n[plan]\nname = \"p\"\nrig = \"r\"\nuse = \"daily\"\n[proof.quick]\n\
-            passes = [{ load = \"dense\", for = \"60s\" }]\n[[stage]]\nstrategy = \"grid\"\nproof = \"quick\"\n\
-            over = [{ setting = \"clock\", from = 42, to = 44 }, { setting = \"volts\" }]\n";
-        let (rig, plan) = (Document::parse(rig).expect("rig"), Document::parse(plan).expect("plan"));
-        let problems = Problems::default();
-        let rig = rig_file::read(&rig.top(&problems)).expect("a rig");
-        let read = plan_file::read(&plan.top(&problems), &rig, &["dense"]);
-        let plan = read.unwrap_or_else(|| panic!("{:?}", problems.into_sorted()));
-        (rig, plan)
     }
 
     proptest! {

@@ -275,6 +275,11 @@ impl Derived {
         self.formula.value(|name| rung.get(name))
     }
 
+    /// What people call it.
+    pub fn label(&self) -> String {
+        self.name.replace('_', " ")
+    }
+
     /// A value as people read it, to three decimals and with its unit.
     pub fn written(&self, value: Decimal) -> String {
         with_unit(value.round_dp(3).normalize(), &self.unit)

@@ -8,14 +8,16 @@ use rust_decimal::Decimal;
 use crate::model::rung::Rung;
 use crate::model::verdict::Verdict;
 
-/// What is looked for: words that are all to be there, in any order, and bounds on settings, as `core_clock>=4700`.
+/// What is looked for: words that are all to be there, in any order, bounds on settings and on what came of them, as
+/// `core_clock>=4700`, and how it is sorted, as `sort:dense` or, the greatest first, `sort:-dense`.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Query {
     words: Vec<String>,
     bounds: Vec<Bound>,
+    sort: Option<(String, Sorted)>,
 }
 
-/// A bound on the settings whose name has this in it.
+/// A bound on whatever has a number and this in its name.
 #[derive(Clone, Debug, PartialEq, Eq)]
 struct Bound {
     name: String,
@@ -41,20 +43,61 @@ const RELATIONS: [(&str, Relation); 5] = [
     ("=", Relation::Equal),
 ];
 
+/// Which way what was found is sorted.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Sorted {
+    /// From the least to the greatest.
+    LeastFirst,
+    /// From the greatest to the least.
+    GreatestFirst,
+}
+
+/// What leads the column that is sorted by.
+const SORT: &str = "sort:";
+
+fn sorted(column: &str) -> (String, Sorted) {
+    match column.strip_prefix('-') {
+        Some(column) => (column.to_owned(), Sorted::GreatestFirst),
+        None => (column.to_owned(), Sorted::LeastFirst),
+    }
+}
+
+/// What was typed, sorted otherwise: by this column, or as it comes.
+pub fn sorted_by(typed: &str, column: Option<(&str, Sorted)>) -> String {
+    let kept = typed.split_whitespace().filter(|word| !word.to_lowercase().starts_with(SORT)).map(str::to_owned);
+    let sort = column.map(|(column, first)| match first {
+        Sorted::LeastFirst => format!("{SORT}{column}"),
+        Sorted::GreatestFirst => format!("{SORT}-{column}"),
+    });
+    kept.chain(sort).collect::<Vec<_>>().join(" ")
+}
+
 impl Query {
     /// Reads what was typed; what is no bound is a word.
     pub fn of(typed: &str) -> Self {
         let mut query = Self::default();
         for word in typed.split_whitespace().map(str::to_lowercase) {
-            match Bound::of(&word) {
-                Some(bound) => query.bounds.push(bound),
-                None => query.words.push(word),
+            match (word.strip_prefix(SORT), Bound::of(&word)) {
+                (Some(""), _) => {}
+                (Some(column), _) => query.sort = Some(sorted(column)),
+                (None, Some(bound)) => query.bounds.push(bound),
+                (None, None) => query.words.push(word),
             }
         }
         query
     }
 
-    /// Whether nothing is looked for.
+    /// Whether numbers are compared.
+    pub fn compares(&self) -> bool {
+        !self.bounds.is_empty()
+    }
+
+    /// By the column of which name what is found is sorted, and which way.
+    pub fn sort(&self) -> Option<(&str, Sorted)> {
+        self.sort.as_ref().map(|(column, first)| (column.as_str(), *first))
+    }
+
+    /// Whether all are found.
     pub fn is_empty(&self) -> bool {
         self.words.is_empty() && self.bounds.is_empty()
     }
@@ -170,7 +213,7 @@ impl Index {
         let found = self.climbs.iter().filter_map(|of_climb| {
             let facts = &self.text[of_climb.facts.clone()];
             let words = query.words.iter().filter(|word| !facts.contains(*word)).cloned().collect();
-            let left = Query { words, bounds: query.bounds.clone() };
+            let left = Query { words, bounds: query.bounds.clone(), sort: None };
             let trials = &self.trials[of_climb.trials.clone()];
             if left.is_empty() {
                 let trials = trials.iter().map(|trial| trial.number).collect();
@@ -237,6 +280,16 @@ mod tests {
         assert_eq!(found("clock>4700"), []);
         assert_eq!(found("clock>="), [], "it is no bound, and no trial has this word");
         assert_eq!(found("fan>3"), [], "no setting is called so");
+    }
+
+    #[test]
+    fn how_it_is_sorted_is_no_word_that_is_looked_for() {
+        let query = Query::of("dome Sort:-dense");
+        assert_eq!(query.sort(), Some(("dense", Sorted::GreatestFirst)));
+        assert_eq!(found("dome sort:dense"), found("dome"));
+        assert_eq!(Query::of("sort:").sort(), None, "as it is being typed");
+        assert_eq!(sorted_by("held sort:-dense 47", Some(("room", Sorted::LeastFirst))), "held 47 sort:room");
+        assert_eq!(sorted_by("held sort:-dense", None), "held");
     }
 
     proptest! {

@@ -19,7 +19,6 @@ use crate::analysis::scores::Benchmark;
 use crate::engine::{Entry, Mark, Said};
 use crate::inference::comparison::{Comparison, Says};
 use crate::model::moment::Span;
-use crate::model::pass::Threads;
 use crate::model::quantity::{grouped, measured};
 use crate::model::rig::{Rig, Sensor};
 use crate::model::rung::Rung;
@@ -136,13 +135,7 @@ pub fn gain_words(gain: &Comparison) -> String {
 
 /// What a benchmark is called, as `dense at core voltage 1.250 V`: the load, and what is held equal where that was moved.
 pub fn benchmark_words(benchmark: &Benchmark, rig: &Rig) -> String {
-    let load = &benchmark.what.load;
-    let load = match benchmark.what.threads {
-        Threads::All => load.clone(),
-        Threads::Count(1) => format!("{load}, one thread"),
-        Threads::Each => format!("{load}, one core at a time"),
-        Threads::Count(count) => format!("{load}, {count} threads"),
-    };
+    let load = benchmark.what.name();
     match beside_words(&benchmark.beside, rig).as_str() {
         "" => load,
         beside => format!("{load} at {beside}"),

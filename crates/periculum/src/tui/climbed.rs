@@ -3,10 +3,11 @@
 use std::collections::BTreeMap;
 use std::sync::Arc;
 
+use periculum_core::analysis::attempts::Attempts;
 use periculum_core::engine::{ClimbEnd, Entry, Outlook, Said};
 use periculum_core::model::plan::Plan;
 use periculum_core::model::rig::{Rig, Sensor};
-use periculum_core::story::finding::trial_facts;
+use periculum_core::story::finding::{Query, trial_facts};
 use periculum_core::story::series::Series;
 use periculum_core::story::{Story, TrialStory};
 use periculum_ledger::ClimbRow;
@@ -86,21 +87,30 @@ impl Climbed {
         self.rig.sensors.iter().filter(|sensor| self.traces.contains_key(&sensor.name))
     }
 
-    /// The numbers of the trials that have what is looked for, in order.
-    pub(super) fn find(&self, query: &periculum_core::story::finding::Query) -> Vec<u32> {
-        if query.is_empty() {
-            return self.story.trials.iter().map(|trial| trial.number).collect();
+    /// The numbers of the trials that have what is looked for, in order or as it is sorted.
+    pub(super) fn find(&self, query: &Query) -> Vec<u32> {
+        let has = |trial: &&TrialStory| query.has(&self.facts, &self.facts_of(trial, query.compares()));
+        let mut found: Vec<&TrialStory> = self.story.trials.iter().filter(|it| query.is_empty() || has(it)).collect();
+        if let Some((name, first)) = query.sort()
+            && let Some(column) = self.attempts().column(name)
+        {
+            self.attempts().sort(&mut found, &column, first);
         }
-        let has = |trial: &&TrialStory| query.has(&self.facts, &self.facts_of(trial));
-        self.story.trials.iter().filter(has).map(|trial| trial.number).collect()
+        found.into_iter().map(|trial| trial.number).collect()
     }
 
-    fn facts_of(&self, trial: &TrialStory) -> String {
+    /// All attempts with what is known of them.
+    pub(super) fn attempts(&self) -> Attempts<'_> {
+        Attempts { story: &self.story, rig: &self.rig, traces: &self.traces }
+    }
+
+    fn facts_of(&self, trial: &TrialStory, with_numbers: bool) -> String {
         let of_trial = |number: Option<u32>| number == Some(trial.number);
         let incidents = self.story.incidents.iter().filter(|told| of_trial(told.trial));
         let incidents = incidents.map(|told| told.incident.kind.name());
         let told = incidents.chain(self.notes(trial));
-        trial_facts(trial.number, &trial.rung, &trial.proof, trial.verdict, told)
+        let facts = trial_facts(trial.number, &trial.rung, &trial.proof, trial.verdict, told);
+        if with_numbers { facts + &self.attempts().numbers_of(trial) } else { facts }
     }
 
     /// What the operator wrote down between the beginning of this trial and that of the next one.

@@ -262,11 +262,18 @@ impl Desk {
         self.found.iter().filter_map(|number| self.shown.story.trial(*number)).collect()
     }
 
-    /// The number of the trial that is shown: the selected one while it is among those found, else the newest of them.
+    /// The number of the trial that is shown: the selected one while it is among those found, else the newest of them, or
+    /// the first as they are sorted.
     pub(super) fn selected_trial(&self) -> Option<u32> {
         let found = self.found();
         let selected = self.selected.filter(|number| found.iter().any(|trial| trial.number == *number));
-        selected.or(found.last().map(|trial| trial.number))
+        let usual = if self.is_sorted() { found.first() } else { found.last() };
+        selected.or(usual.map(|trial| trial.number))
+    }
+
+    /// Whether what is found is in another order than that of the trials.
+    pub(super) fn is_sorted(&self) -> bool {
+        self.query().sort().is_some()
     }
 
     /// Whether something went wrong in the selected trial.
@@ -294,7 +301,7 @@ impl Desk {
         let at = found.iter().position(|trial| Some(trial.number) == selected).unwrap_or(0);
         let to = step.from(at, found.len());
         // At the newest one it stays at whatever is the newest.
-        let is_newest = to + 1 >= found.len();
+        let is_newest = to + 1 >= found.len() && !self.is_sorted();
         self.selected = found.get(to).filter(|_| !is_newest).map(|trial| trial.number);
         self.moves += 1;
     }

@@ -49,7 +49,7 @@ fn lines(desk: &Desk, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     for derived in &desk.shown.rig.derived {
         if let Some(value) = derived.value(&trial.rung) {
             let value = periculum_core::model::quantity::with_unit(value.round_dp(3).normalize(), &derived.unit);
-            say(&format!("{} {value}", derived.name.replace('_', " ")), theme.muted);
+            say(&format!("{} {value}", derived.label()), theme.muted);
         }
     }
     say("", theme.muted);

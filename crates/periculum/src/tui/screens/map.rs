@@ -250,7 +250,10 @@ impl Plane {
         for value in values {
             let text = grouped(value);
             let wide = text.chars().count() as u16;
-            let x = self.column(value).saturating_sub(wide / 2).min(area.right().saturating_sub(wide));
+            let x = self
+                .column(value)
+                .saturating_sub(wide / 2)
+                .clamp(area.x, area.right().saturating_sub(wide).max(area.x));
             if x >= free && x + wide <= area.right() {
                 buffer.set_stringn(x, below, &text, wide.into(), theme.muted);
                 free = x + wide + 2;

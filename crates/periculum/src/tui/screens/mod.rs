@@ -1,5 +1,6 @@
 //! The views that fill the screen, each with its keys, its state and its picture.
 
+mod attempts;
 mod climb;
 mod climbs;
 mod compare;
@@ -111,7 +112,7 @@ impl Screens {
             at: View::Climb,
             climb: climb::Climb { shows_cores: climbs_nothing },
             map: map::Map::default(),
-            trials: trials::Trials,
+            trials: trials::Trials::default(),
             rig: rig::Rig::default(),
             traces: Traces::default(),
             climbs: climbs::Climbs,

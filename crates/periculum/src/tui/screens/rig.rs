@@ -183,7 +183,7 @@ fn draw_derived(buffer: &mut Buffer, desk: &Desk, area: Rect) {
         let value = derived.value(&rung).map_or("–".into(), |value| grouped(value.round_dp(3).normalize()));
         let end = |end: Option<Decimal>| end.map_or(labels::NO_LIMIT.into(), grouped);
         vec![
-            named(desk, &derived.name.replace('_', " "), &derived.unit),
+            named(desk, &derived.label(), &derived.unit),
             right(value, desk.theme.text),
             right(end(derived.lowest), desk.theme.muted),
             right(end(derived.highest), desk.theme.muted),

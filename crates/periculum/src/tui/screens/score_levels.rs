@@ -29,9 +29,12 @@ pub(super) fn fate(level: &Level) -> String {
 
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, benchmark: &Benchmark, over: Option<Over>) {
     let theme = &desk.theme;
+    let label = over.map_or(String::new(), |over| over.axis().label);
+    let values = benchmark.levels.iter().map(|level| written(level, over).chars().count());
+    let wide = values.max().unwrap_or_default().max(label.chars().count());
     let head = format!(
-        "  {:<11} {:>8} {:>6}  {:>13}  {:>13}  {:>6}  {:>6}",
-        over.map_or(String::new(), |over| over.axis().label),
+        "  {:>wide$} {:>8} {:>6}  {:>13}  {:>13}  {:>6}  {:>6}",
+        label,
         benchmark.what.unit,
         labels::TIMES,
         labels::OVER_STOCK_PERCENT,
@@ -45,12 +48,16 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, benchmark: &Bench
     for (index, level) in benchmark.levels.iter().enumerate().skip(first).take(room) {
         let trial = level.trials.last().map(|trial| Target::Trial(*trial));
         desk.places.put_lines(Rect { y: area.y + lines.len() as u16, height: 1, ..area }, trial.into_iter());
-        lines.push(fit(level_line(desk, level, over, index == at), area.width, theme.muted));
+        lines.push(fit(
+            level_line(desk, level, &format!("{:>wide$}", written(level, over)), index == at),
+            area.width,
+            theme.muted,
+        ));
     }
     frame.render_widget(Text::from(lines), area);
 }
 
-fn level_line(desk: &Desk, level: &Level, over: Option<Over>, is_selected: bool) -> Line<'static> {
+fn level_line(desk: &Desk, level: &Level, value: &str, is_selected: bool) -> Line<'static> {
     let theme = &desk.theme;
     let text = if is_selected { theme.accent.bold() } else { theme.text };
     let says = |comparison: &Option<Comparison>| match comparison.as_ref() {
@@ -63,7 +70,7 @@ fn level_line(desk: &Desk, level: &Level, over: Option<Over>, is_selected: bool)
     let mean = level.mean();
     Line::from(vec![
         Span::styled(if is_selected { "› " } else { "  " }, theme.accent),
-        Span::styled(format!("{:<11} {:>8} ", written(level, over), scored(mean, mean)), text),
+        Span::styled(format!("{value} {:>8} ", scored(mean, mean)), text),
         Span::styled(format!("{:>6}  ", level.scores.len()), theme.muted),
         Span::styled(format!("{over_stock:>13}  "), stock_style),
         Span::styled(format!("{over_last:>13}  "), last_style),

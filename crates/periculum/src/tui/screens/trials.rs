@@ -1,22 +1,23 @@
 //! The trials of the climb as a list, and the selected one with all that is known of it.
 
+use std::collections::BTreeSet;
 use std::path::Path;
 
 use anyhow::Result;
 use periculum_charts::trials as table_of_trials;
-use periculum_core::story::TrialStory;
+use periculum_core::analysis::attempts::Column;
+use periculum_core::model::ladder::Direction;
+use periculum_core::story::finding::{Sorted, sorted_by};
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::{Constraint, Layout, Rect};
-use ratatui::text::{Line, Span, Text};
+use ratatui::text::{Line, Span};
 
-use super::fit::fit;
-use super::{Proposed, Screen, Then, detail, export};
+use super::{Proposed, Screen, Then, attempts, detail, export};
 use crate::tui::climbed::Climbed;
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
 use crate::tui::overlays::{Entry, Overlay};
-use crate::tui::pointing::Target;
 use crate::tui::telling::{self, labels};
 use crate::tui::travel::Travel;
 
@@ -24,7 +25,13 @@ use crate::tui::travel::Travel;
 const BELOW: u16 = 9;
 
 /// The screen of the trials.
-pub(super) struct Trials;
+#[derive(Default)]
+pub(super) struct Trials {
+    /// The column that is looked at, by name; none for the first.
+    column: Option<String>,
+    /// Columns that are left out, by name.
+    hidden: BTreeSet<String>,
+}
 
 impl Screen for Trials {
     fn help(&self) -> &'static str {
@@ -38,6 +45,11 @@ impl Screen for Trials {
     fn keys(&self, desk: &Desk) -> Vec<Key> {
         vec![
             Key::letter('/', "/", labels::FIND),
+            Key::new(KeyCode::Left, "←→", labels::COLUMN),
+            Key::silent(KeyCode::Right),
+            Key::letter('o', "o", labels::SORT_BY_IT),
+            Key::letter('-', "-", labels::HIDE_COLUMN),
+            Key::letter('+', "+", labels::ALL_COLUMNS).only(!self.hidden.is_empty(), labels::ALL_ARE_SHOWN),
             Key::letter('p', "p", labels::PICK),
             Key::letter('i', "i", labels::ITS_INCIDENT).only(desk.has_incident(), labels::NOTHING_WENT_WRONG),
             Key::letter('e', "e", labels::EXPORT),
@@ -47,6 +59,11 @@ impl Screen for Trials {
     fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {
         match code {
             KeyCode::Char('/') => return Then::Open(Overlay::Entry(Entry::find(desk))),
+            KeyCode::Left => self.turn(Travel::Back(1), desk),
+            KeyCode::Right => self.turn(Travel::On(1), desk),
+            KeyCode::Char('o') => self.sort(desk),
+            KeyCode::Char('-') => self.hide(desk),
+            KeyCode::Char('+') => *self = Self::default(),
             KeyCode::Char('p') => desk.pick_trial(),
             KeyCode::Char('i') => return Then::LookAtIncident,
             KeyCode::Char('e') => return Then::Write,
@@ -64,7 +81,9 @@ impl Screen for Trials {
     }
 
     fn draw(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
-        draw(frame, desk, area);
+        let [list, beside] = detail::split(area, BELOW);
+        draw_list(frame, desk, list, &self.columns(desk), self.at(desk));
+        detail::draw(frame, desk, beside);
     }
 
     fn file(&self, desk: &Desk) -> Option<Proposed> {
@@ -78,16 +97,56 @@ impl Screen for Trials {
     }
 }
 
-fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
-    let [list, beside] = detail::split(area, BELOW);
-    draw_list(frame, desk, list);
-    detail::draw(frame, desk, beside);
+impl Trials {
+    /// The columns that are not left out.
+    fn columns<'a>(&self, desk: &'a Desk) -> Vec<Column<'a>> {
+        let mut columns = desk.shown.attempts().columns();
+        columns.retain(|column| !self.hidden.contains(&column.name));
+        columns
+    }
+
+    /// The place of the column that is looked at.
+    fn at(&self, desk: &Desk) -> usize {
+        self.columns(desk).iter().position(|column| Some(&column.name) == self.column.as_ref()).unwrap_or_default()
+    }
+
+    fn turn(&mut self, step: Travel, desk: &Desk) {
+        let columns = self.columns(desk);
+        let to = step.from(self.at(desk), columns.len());
+        self.column = columns.get(to).map(|column| column.name.clone());
+    }
+
+    /// Sorts by the column that is looked at, what is better first; then the other way; then not at all.
+    fn sort(&self, desk: &mut Desk) {
+        let columns = self.columns(desk);
+        let Some(column) = columns.get(self.at(desk)) else { return };
+        let (first, then) = match column.better() {
+            Some(Direction::Up) => (Sorted::GreatestFirst, Sorted::LeastFirst),
+            _ => (Sorted::LeastFirst, Sorted::GreatestFirst),
+        };
+        let next = match desk.query().sort() {
+            Some((name, sorted)) if name == column.name => (sorted == first).then_some(then),
+            _ => Some(first),
+        };
+        let words = sorted_by(&desk.filter, next.map(|sorted| (column.name.as_str(), sorted)));
+        desk.look_for(&words);
+    }
+
+    /// Leaves out the column that is looked at; the next one is looked at then.
+    fn hide(&mut self, desk: &Desk) {
+        let columns = self.columns(desk);
+        let at = self.at(desk);
+        if columns.len() > 1 {
+            self.hidden.insert(columns[at].name.clone());
+            self.column = columns.get(at + 1).or(columns.get(at.wrapping_sub(1))).map(|column| column.name.clone());
+        }
+    }
 }
 
-fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect) {
+fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect, columns: &[Column], at: usize) {
     let theme = &desk.theme;
     let found = desk.found();
-    let [head, rows] = Layout::vertical([Constraint::Length(2), Constraint::Min(0)]).areas(area);
+    let [head, rows] = Layout::vertical([Constraint::Length(1), Constraint::Min(0)]).areas(area);
     let selected = desk.selected_trial();
     let selected = found.iter().position(|trial| Some(trial.number) == selected);
     let total = desk.shown.story.trials.len();
@@ -107,47 +166,5 @@ fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect) {
         let why = if total == 0 { telling::NO_TRIAL } else { telling::NO_TRIAL_FOUND };
         return frame.render_widget(Line::styled(why, theme.text), rows);
     }
-    let height = usize::from(rows.height);
-    let last = selected.unwrap_or(found.len() - 1);
-    // The selected one is kept in the middle, as far as there is something on both sides.
-    let first = last.saturating_sub(height / 2).min(found.len().saturating_sub(height));
-    let widest = |of: &dyn Fn(&TrialStory) -> usize| found.iter().map(|trial| of(trial)).max().unwrap_or(0);
-    let widths = Widths {
-        rung: widest(&|trial| desk.shown.rig.written(&trial.rung).chars().count()),
-        proof: widest(&|trial| trial.put_to().chars().count()),
-    };
-    desk.places.put_lines(rows, found.iter().skip(first).map(|trial| Target::Trial(trial.number)));
-    let lines = found.iter().enumerate().skip(first).take(height);
-    let lines =
-        lines.map(|(index, trial)| fit(row(desk, trial, &widths, Some(index) == selected), rows.width, theme.muted));
-    frame.render_widget(Text::from_iter(lines), rows);
-}
-
-/// How wide the columns of a list are that depend on what is in it.
-struct Widths {
-    rung: usize,
-    proof: usize,
-}
-
-fn row(desk: &Desk, trial: &TrialStory, widths: &Widths, is_selected: bool) -> Line<'static> {
-    let theme = &desk.theme;
-    let text = if is_selected { theme.accent.bold() } else { theme.text };
-    let sign = trial.verdict.map_or('○', |verdict| verdict.sign());
-    let what = match trial.incident {
-        Some(kind) => kind.name().to_owned(),
-        None => trial.score().map(|score| format!("{:.1} {}", score.value, score.unit)).unwrap_or_default(),
-    };
-    let tested = if trial.verdict.is_some() { trial.tested.to_string() } else { String::new() };
-    let picked = if desk.picks.has(desk.shown.number, Some(trial.number)) { "+" } else { " " };
-    Line::from(vec![
-        Span::styled(if is_selected { "› " } else { "  " }, theme.accent),
-        Span::styled(format!("{:>4}", trial.number), theme.muted),
-        Span::styled(format!("{picked} "), theme.accent.bold()),
-        Span::styled(format!("{sign}  "), theme.verdict(trial.verdict)),
-        Span::styled(format!("{:<width$}  ", desk.shown.rig.written(&trial.rung), width = widths.rung), text),
-        Span::styled(format!("{:<width$}  ", trial.put_to(), width = widths.proof), theme.muted),
-        Span::styled(format!("{tested:>10}  "), theme.muted),
-        Span::styled(format!("{what:<16}  "), theme.verdict(trial.verdict)),
-        Span::styled(trial.reason.because(&desk.shown.rig), theme.muted),
-    ])
+    attempts::draw(frame, desk, rows, &attempts::Table { columns, at, found: &found, selected });
 }

@@ -115,7 +115,7 @@ pub(in crate::tui) const NEW_VALUE: &str = "its new value";
 pub(in crate::tui) const FILE_FOR_REPORT: &str = "the file to write the report into, .pdf or .md";
 pub(in crate::tui) const NAME_OF_PROFILE: &str = "the name of the profile";
 pub(in crate::tui) const NOTE: &str = "a note for the record";
-pub(in crate::tui) const WHAT_TO_FIND: &str = "all of these words, or a setting's value as clock>=4700";
+pub(in crate::tui) const WHAT_TO_FIND: &str = "all of these words, numbers as clock>=4700 or dense>205, and sort:dense";
 pub(in crate::tui) const WHAT_WAS_SEEN: &str = "what did you see? the trial ends with it";
 
 // The names of the views.
@@ -207,10 +207,15 @@ pub(in crate::tui) const NEXT_INCIDENT: &str = "next incident";
 pub(in crate::tui) const NOTE_KEY: &str = "note";
 pub(in crate::tui) const ONE_BY_ONE: &str = "one by one";
 pub(in crate::tui) const OPEN_IT: &str = "open it";
+pub(in crate::tui) const ALL_COLUMNS: &str = "all columns";
+pub(in crate::tui) const COLUMN: &str = "column";
+pub(in crate::tui) const HIDE_COLUMN: &str = "hide it";
+pub(in crate::tui) const SORT_BY_IT: &str = "sort by it";
 pub(in crate::tui) const OTHER_ACROSS: &str = "other → axis";
 pub(in crate::tui) const OTHER_AXIS: &str = "other axis";
 pub(in crate::tui) const OTHER_UP: &str = "other ↑ axis";
 pub(in crate::tui) const PAUSE: &str = "pause";
+pub(in crate::tui) const PICKED_SIGN: &str = "+";
 pub(in crate::tui) const PICK: &str = "pick";
 pub(in crate::tui) const REMOVE: &str = "remove";
 pub(in crate::tui) const SAVE: &str = "save";
@@ -263,8 +268,8 @@ pub(in crate::tui) const HELP_OF_CLIMB: &str = "Trials from left to right; the v
 pub(in crate::tui) const HELP_OF_MAP: &str = "Every trial in its place. Dots hold, as nothing there is harder than what held; behind the bar all falls, \
      as nothing there is easier than what fell; between them nobody knows. Lines are ceilings.";
 
-pub(in crate::tui) const HELP_OF_TRIALS: &str = "Every trial of this climb, and all that is known of the selected one. What you find by is looked for in \
-     values, proof, verdict, incidents and notes; clock>=4700 finds by a setting's value.";
+pub(in crate::tui) const HELP_OF_TRIALS: &str = "Every trial of this climb with all that is known of it. Find by words and by numbers of any column, as \
+     clock>=4700; sort:dense sorts, sort:-dense the greatest first. Best and worst scores stand out.";
 
 pub(in crate::tui) const HELP_OF_PLAN: &str = "The plan, line by line. Change a value, add a key or a section, copy, move or remove a stage; what can't be is \
      told below its line. What it would do is played on rigs that are made up: on one nothing beyond stock holds, \

@@ -76,8 +76,8 @@ pub(in crate::tui) fn survives(proof: &str, survival: &Survival) -> String {
 /// A derived value at a rung.
 pub(in crate::tui) fn derived_at(derived: &Derived, rung: &Rung) -> String {
     match derived.value(rung) {
-        Some(value) => format!("{} {}", derived.name, derived.written(value)),
-        None => format!("{} can't be calculated", derived.name),
+        Some(value) => format!("{} {}", derived.label(), derived.written(value)),
+        None => format!("{} can't be calculated", derived.label()),
     }
 }
 

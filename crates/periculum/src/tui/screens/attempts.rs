@@ -1,0 +1,198 @@
+//! The table of attempts: the number and verdict of each, and as many columns of it as there is room for.
+
+use periculum_core::analysis::attempts::{Cell, Column};
+use periculum_core::story::TrialStory;
+use ratatui::Frame;
+use ratatui::layout::Rect;
+use ratatui::style::Style;
+use ratatui::text::{Line, Span, Text};
+
+use super::fit::fit;
+use crate::tui::desk::Desk;
+use crate::tui::pointing::Target;
+use crate::tui::telling::labels;
+
+/// Columns of the screen before those of the table: selection, number, pick and sign.
+const BEFORE: usize = 11;
+
+/// Between two columns.
+const GAP: usize = 2;
+
+/// A column of words is no wider than this, but the last one.
+const WIDEST: usize = 24;
+
+/// Prose is worth beginning with so much room.
+const LEAST_PROSE: usize = 12;
+
+/// Lines of the head.
+const HEAD: u16 = 2;
+
+/// What is shown of the attempts.
+pub(super) struct Table<'a> {
+    pub(super) columns: &'a [Column<'a>],
+    /// The column that is looked at.
+    pub(super) at: usize,
+    pub(super) found: &'a [&'a TrialStory],
+    /// The place of the selected one among them.
+    pub(super) selected: Option<usize>,
+}
+
+/// A column with what stands in the rows that are shown.
+struct Drawn<'a> {
+    column: &'a Column<'a>,
+    cells: Vec<Cell>,
+    title: [String; 2],
+    width: usize,
+    is_number: bool,
+    /// The best and the worst number of all that were found.
+    extremes: Option<(f64, f64)>,
+    is_looked_at: bool,
+}
+
+pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, table: &Table) {
+    let theme = &desk.theme;
+    let height = usize::from(area.height.saturating_sub(HEAD));
+    let (count, at) = (table.found.len(), table.selected.unwrap_or(table.found.len() - 1));
+    // The selected one is kept in the middle, as far as there is something on both sides.
+    let first = at.saturating_sub(height / 2).min(count.saturating_sub(height));
+    let rows = &table.found[first..(first + height).min(count)];
+    let fitting = fitting(desk, table, rows, usize::from(area.width));
+    let body = Rect { y: area.y + HEAD.min(area.height), height: height as u16, ..area };
+    desk.places.put_lines(body, rows.iter().map(|trial| Target::Trial(trial.number)));
+    let mut lines: Vec<Line> = (0..2).map(|line| head(desk, &fitting, line)).collect();
+    lines.extend(rows.iter().enumerate().map(|(place, trial)| {
+        let is_selected = Some(first + place) == table.selected;
+        row(desk, trial, fitting.columns.iter().map(|column| (column, &column.cells[place])), is_selected)
+    }));
+    let lines = lines.into_iter().map(|line| fit(line, area.width, theme.muted));
+    frame.render_widget(Text::from_iter(lines), area);
+}
+
+/// The columns that there is room for, and whether there are more on either side.
+struct Fitting<'a> {
+    columns: Vec<Drawn<'a>>,
+    left: bool,
+    right: bool,
+}
+
+/// The columns from the first one on that lets the one that is looked at be seen.
+fn fitting<'a>(desk: &Desk, table: &'a Table, rows: &[&TrialStory], width: usize) -> Fitting<'a> {
+    let attempts = desk.shown.attempts();
+    let all = table.columns.iter().enumerate().map(|(place, column)| {
+        let cells: Vec<Cell> = rows.iter().map(|trial| attempts.cell(column, trial)).collect();
+        let is_number = cells.iter().any(|cell| cell.number().is_some());
+        let title = two_lines(&column.title);
+        let widest = cells.iter().map(|cell| cell.text().chars().count()).max().unwrap_or_default();
+        let titled = title.iter().map(|line| line.chars().count()).max().unwrap_or_default();
+        let widest = if column.is_prose() { LEAST_PROSE } else { widest.min(WIDEST) };
+        let extremes = attempts.extremes(column, table.found);
+        let is_looked_at = place == table.at;
+        Drawn { column, cells, title, width: widest.max(titled), is_number, extremes, is_looked_at }
+    });
+    let mut all: Vec<Drawn> = all.collect();
+    let room = width.saturating_sub(BEFORE);
+    let is_in = |from: usize| {
+        let until = all[from..=table.at.max(from)].iter();
+        until.map(|column| column.width + GAP).sum::<usize>() <= room + GAP
+    };
+    let from = (0..table.at).find(|from| is_in(*from)).unwrap_or(table.at);
+    all.drain(..from);
+    let mut ends = all.iter().scan(0, |end, column| {
+        *end += column.width + GAP;
+        Some(*end)
+    });
+    let fit = ends.position(|end| end > room + GAP);
+    let is_cut = fit.is_some();
+    all.truncate(fit.unwrap_or(all.len()).max(1));
+    Fitting { columns: all, left: from > 0, right: is_cut }
+}
+
+/// A title in two lines that are about as long as each other, so that a column is no wider than it has to be.
+fn two_lines(title: &str) -> [String; 2] {
+    let words: Vec<&str> = title.split(' ').collect();
+    let halves = (0..words.len()).map(|at| [words[..at].join(" "), words[at..].join(" ")]);
+    let widest = |lines: &[String; 2]| lines.iter().map(|line| line.chars().count()).max();
+    halves.min_by_key(widest).unwrap_or_default()
+}
+
+fn head(desk: &Desk, fitting: &Fitting, line: usize) -> Line<'static> {
+    let theme = &desk.theme;
+    let sorted = desk.query();
+    let more = |is_more: bool| if is_more && line == 1 { "…" } else { "" };
+    let before = more(fitting.left);
+    let mut spans =
+        vec![Span::styled(format!("{before:>width$}", width = BEFORE - GAP), theme.muted), " ".repeat(GAP).into()];
+    for column in &fitting.columns {
+        let is_sorted = sorted.sort().is_some_and(|(name, _)| column.column.name.contains(name));
+        let style = match (column.is_looked_at, is_sorted) {
+            (true, _) => theme.accent.bold(),
+            (false, true) => theme.text.bold(),
+            (false, false) => theme.muted,
+        };
+        spans.push(Span::styled(column.aligned(&column.title[line]), style));
+        spans.push(" ".repeat(GAP).into());
+    }
+    spans.push(Span::styled(more(fitting.right), theme.muted));
+    Line::from(spans)
+}
+
+fn row<'a>(
+    desk: &Desk,
+    trial: &TrialStory,
+    cells: impl Iterator<Item = (&'a Drawn<'a>, &'a Cell)>,
+    is_selected: bool,
+) -> Line<'static> {
+    let theme = &desk.theme;
+    let text = if is_selected { theme.accent.bold() } else { theme.text };
+    let sign = trial.verdict.map_or('○', |verdict| verdict.sign());
+    let picked = if desk.picks.has(desk.shown.number, Some(trial.number)) { labels::PICKED_SIGN } else { " " };
+    let mut spans = vec![
+        Span::styled(if is_selected { "› " } else { "  " }, theme.accent),
+        Span::styled(format!("{:>4}", trial.number), theme.muted),
+        Span::styled(format!("{picked} "), theme.accent.bold()),
+        Span::styled(format!("{sign}  "), theme.verdict(trial.verdict)),
+    ];
+    for (column, cell) in cells {
+        spans.push(Span::styled(column.aligned(cell.text()), column.style(desk, cell, text)));
+        spans.push(" ".repeat(GAP).into());
+    }
+    Line::from(spans)
+}
+
+impl Drawn<'_> {
+    fn aligned(&self, text: &str) -> String {
+        let width = self.width;
+        if self.column.is_prose() {
+            return text.to_owned();
+        }
+        let cut = if text.chars().count() > width {
+            text.chars().take(width.saturating_sub(1)).chain(['…']).collect()
+        } else {
+            text.to_owned()
+        };
+        if self.is_number { format!("{cut:>width$}") } else { format!("{cut:<width$}") }
+    }
+
+    /// The best and the worst stand out; what was set is what one looks for first.
+    fn style(&self, desk: &Desk, cell: &Cell, text: Style) -> Style {
+        let theme = &desk.theme;
+        match (cell.number(), self.extremes) {
+            (Some(number), Some((best, _))) if number == best => theme.good.bold(),
+            (Some(number), Some((_, worst))) if number == worst => theme.bad,
+            _ if self.column.is_set() => text,
+            _ => theme.muted,
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::two_lines;
+
+    #[test]
+    fn titles_are_as_narrow_as_two_lines_let_them_be() {
+        assert_eq!(two_lines("core clock, MHz"), ["core", "clock, MHz"]);
+        assert_eq!(two_lines("because"), ["", "because"]);
+        assert_eq!(two_lines(""), ["", ""]);
+    }
+}
