@@ -109,6 +109,10 @@ pub(crate) struct Climb {
     #[arg(long, value_name = "CLIMB", conflicts_with = "plan", value_parser = parse_climb)]
     pub(crate) again: Option<i64>,
 
+    /// Begin without asking first.
+    #[arg(short, long, conflicts_with_all = ["headless", "json"])]
+    pub(crate) yes: bool,
+
     #[command(flatten)]
     pub(crate) simulation: Simulation,
 

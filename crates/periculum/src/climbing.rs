@@ -83,6 +83,20 @@ pub(crate) enum Wanted {
     Again(i64),
 }
 
+impl Wanted {
+    /// Its rig and its plan, with the specimen that it was climbed on before.
+    pub(crate) fn briefing(&self, ledger: &Path) -> Result<(Briefing, Option<u64>)> {
+        match self {
+            Self::Plan(path) => Ok((Briefing::read_with(path, &saved_in(ledger))?, None)),
+            Self::Again(number) => {
+                let ledger = open_ledger(ledger)?;
+                let row = ledger.climb(*number)?;
+                Ok((recall(&ledger, &row)?, row.seed))
+            }
+        }
+    }
+}
+
 /// The profiles that a ledger has of a rig, the newest of each name; none where there is no ledger.
 pub(crate) fn saved_in(ledger: &Path) -> impl Fn(&str) -> Vec<(String, Rung)> {
     let ledger = ledger.is_file().then(|| Ledger::open(ledger).ok()).flatten();
@@ -119,15 +133,9 @@ pub(crate) fn tell_dropped(ledger: &Ledger) {
 impl Prepared {
     /// A new climb of what is wanted, in the ledger of this path; without a seed, again is on the same simulated specimen.
     pub(crate) fn of(wanted: &Wanted, ledger: &Path, sysroot: &Path, seed: Option<u64>) -> Result<Self> {
-        let (briefing, ledger, seed) = match wanted {
-            // A plan that can't be climbed leaves no ledger behind.
-            Wanted::Plan(path) => (Briefing::read_with(path, &saved_in(ledger))?, open_ledger(ledger)?, seed),
-            Wanted::Again(number) => {
-                let ledger = open_ledger(ledger)?;
-                let row = ledger.climb(*number)?;
-                (recall(&ledger, &row)?, ledger, seed.or(row.seed))
-            }
-        };
+        // A plan that can't be climbed leaves no ledger behind.
+        let (briefing, before) = wanted.briefing(ledger)?;
+        let (ledger, seed) = (open_ledger(ledger)?, seed.or(before));
         if let Some(waiting) = ledger.unfinished()?.filter(|row| !ledger.is_driven(row)) {
             complain(climbing::not_finished(
                 waiting.climb,

@@ -172,7 +172,7 @@ impl<'a> Attempts<'a> {
         let float = |value: Option<f64>, written: &dyn Fn(f64) -> String| {
             value.filter(|value| value.is_finite()).map_or(Cell::Nothing, |value| Cell::Number(value, written(value)))
         };
-        let score = |value: f64| scored(value, value);
+        let score = |value: f64| if value == 0.0 { "0".to_owned() } else { scored(value, value) };
         match &column.what {
             What::Setting(setting) => trial.rung.get(&setting.name).map_or(Cell::Nothing, |value| {
                 if setting.words.is_empty() {

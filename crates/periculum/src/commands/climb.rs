@@ -1,5 +1,6 @@
 //! `periculum climb`: climbs a plan, with the interface or without.
 
+use std::path::Path;
 use std::process::ExitCode;
 
 use anyhow::Result;
@@ -9,6 +10,7 @@ use super::LEDGER;
 use crate::cli::{Climb, Common, Pace};
 use crate::climbing::{Prepared, Wanted};
 use crate::complaint::BadInput;
+use crate::starting::Review;
 use crate::telling::climbing;
 use crate::{headless, places, tui};
 
@@ -23,11 +25,20 @@ pub(super) fn run(climb: &Climb, common: &Common) -> Result<ExitCode> {
         super::needs_terminal("climb", climbing::CLIMB_WITHOUT)?;
     }
     let ledger = places::ledger(common, LEDGER)?;
+    if !is_headless && !climb.yes && !is_wanted(&wanted, &ledger, common)? {
+        return Ok(ExitCode::SUCCESS);
+    }
     let prepared = Prepared::of(&wanted, &ledger, &common.sysroot, climb.simulation.seed)?;
     if is_headless {
         return headless::drive(prepared, &climb.output, climb.simulation.pace.or(Some(Pace::Max)));
     }
     show(prepared, common, climb.simulation.pace, |_| true)
+}
+
+/// Whether somebody who has seen what it would do begins it.
+fn is_wanted(wanted: &Wanted, ledger: &Path, common: &Common) -> Result<bool> {
+    let (briefing, _) = wanted.briefing(ledger)?;
+    tui::ask_to_begin(&Review::of(briefing, &common.sysroot)?)
 }
 
 /// Shows a climb while it is driven, and then those that are begun from there; up to where `curtain` holds the first goes

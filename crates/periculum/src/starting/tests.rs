@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use periculum_core::files::added::with_by_hand;
+use periculum_core::files::added::{Way, with_added};
 use periculum_core::model::moment::Span;
 use periculum_core::model::plan::Start;
 
@@ -105,7 +105,8 @@ fn a_rig_without_room_says_what_it_lacks_and_can_be_proved_and_scored_as_it_is()
 fn a_setting_that_somebody_changes_by_hand_can_be_climbed_at_once() {
     let text = "format = 1\n[rig]\nname = \"bare\"\n";
     let answers = ["Bus clock", "MHz", "7", "0,5", "12", "8", "11", "up"].map(str::to_owned);
-    let made = with_by_hand(text, &answers).and_then(|text| KnownRig::of(Origin::Made, text)).expect("a rig");
+    let made =
+        with_added(text, Way::ByHand, &answers).and_then(|text| KnownRig::of(Origin::Made, text)).expect("a rig");
     let can = |wish: &&Wish| wish.lacks(&made.rig).is_none();
     assert_eq!(Wish::ALL.iter().filter(can).count(), Wish::ALL.len() - 1, "all but less of it");
     let folder = tempfile::tempdir().expect("a folder");

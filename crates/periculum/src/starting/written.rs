@@ -34,6 +34,22 @@ pub(crate) struct Review {
     pub(crate) forecast: Forecast,
     /// What is written to this machine or sent.
     pub(crate) written: Vec<Written>,
+    /// The files that are written when it begins.
+    pub(crate) files: Vec<PathBuf>,
+}
+
+impl Review {
+    /// Of a climb whose files are there.
+    ///
+    /// # Errors
+    /// Where the kernel does not answer.
+    pub(crate) fn of(briefing: Briefing, root: &Path) -> Result<Self> {
+        let forecast = forecast(&briefing.rig, &briefing.plan);
+        let (root, of) = (root.to_owned(), briefing.rig.clone());
+        let is_real = !briefing.adapters.is_simulated() && !briefing.rig.settings.is_empty();
+        let written = if is_real { patiently(move || written_by(&root, &of))? } else { Vec::new() };
+        Ok(Self { briefing, forecast, written, files: Vec::new() })
+    }
 }
 
 impl Proposal {
@@ -68,15 +84,11 @@ impl Proposal {
             (None, _) => SourceFile { path: PathBuf::new(), text: known.text.clone() },
         };
         let briefing = Briefing::of(rig, SourceFile { path: self.plan.clone(), text: self.text.clone() })?;
-        let forecast = forecast(&briefing.rig, &briefing.plan);
-        let (root, of) = (root.to_owned(), briefing.rig.clone());
-        let is_real = !briefing.adapters.is_simulated() && !briefing.rig.settings.is_empty();
-        let written = if is_real { patiently(move || written_by(&root, &of))? } else { Vec::new() };
-        Ok(Review { briefing, forecast, written })
+        Ok(Review { files: self.files().into_iter().map(Path::to_owned).collect(), ..Review::of(briefing, root)? })
     }
 
     /// The files that are written when it begins.
-    pub(crate) fn files(&self) -> Vec<&Path> {
+    pub(super) fn files(&self) -> Vec<&Path> {
         let plan = (!self.plan.exists()).then_some(self.plan.as_path());
         let rig = self.rig.iter().map(|(path, _)| path.as_path()).filter(|path| !path.exists());
         rig.chain(plan).collect()

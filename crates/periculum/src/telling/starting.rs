@@ -22,14 +22,18 @@ pub(crate) const WHERE_FROM: &str = "where do you start?";
 pub(crate) const HOW_LONG: &str = "how long do you have?";
 pub(crate) const REVIEW: &str = "before it begins";
 pub(crate) const BEGIN: &str = "begin";
+pub(crate) const LEAVES_ALL: &str = "Nothing is begun and nothing is written.";
 pub(crate) const LOOK_AT_PLAN: &str = "look at the plan and change it first";
 pub(crate) const NOTHING_IS_WRITTEN: &str = "nothing of this machine is changed";
 pub(crate) const BEGINS_NOW: &str = "Writes the files, then climbs. You can pause, stop or leave at any moment; nothing is lost if the machine goes down.";
 pub(crate) const OPENS_PLAN: &str =
     "Writes the files and opens the plan, where each line can be changed; it begins from there.";
+pub(crate) const ADD_BOOT_LINE: &str = "add a line of a boot file";
 pub(crate) const ADD_BY_HAND: &str = "add a setting that you change by hand";
+pub(crate) const BOOT_LINE_HERE: &str = "what the machine reads when it starts; each value needs a restart";
 pub(crate) const BY_HAND_HERE: &str = "For what no program can set here: a jumper, a value of the firmware, another machine. You are asked to change it, on a card.";
 pub(crate) const MORE_SETTINGS: &str = "more settings";
+pub(crate) const NOT_NOW: &str = "not now";
 pub(crate) const NO_MARK: &str = "no mark";
 pub(crate) const NO_SUCH_SETTING: &str =
     "that makes no setting: stock and ceiling have to be values of its ladder, from the lowest on step by step";
@@ -99,6 +103,9 @@ pub(crate) fn lack_words(lack: Lack) -> &'static str {
 pub(crate) fn blank_words(blank: Blank) -> &'static str {
     match blank {
         Blank::Name => "what is it called, as bus clock?",
+        Blank::File => "the file that the machine reads when it starts, as /boot/config.txt",
+        Blank::Key => "the key that its line begins with, as core_mhz",
+        Blank::Between => "what stands between key and value: nothing for =, the word space for a space",
         Blank::Unit => "its unit, as MHz; nothing for a plain number",
         Blank::Lowest => "the lowest value it can have",
         Blank::Step => "how far it is from one value to the next",

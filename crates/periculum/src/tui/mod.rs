@@ -52,7 +52,7 @@ use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 pub(crate) use crate::tui::draft::Draft;
 pub(crate) use crate::tui::library::Library;
-pub(crate) use crate::tui::start::{Chosen, start};
+pub(crate) use crate::tui::start::{Chosen, ask_to_begin, start};
 use crate::tui::terminal::Taken;
 use crate::tui::theme::Theme;
 

@@ -113,7 +113,7 @@ fn the_demo_is_watched_paused_noted_and_left() {
 fn a_climb_in_the_interface_comes_to_its_mark() {
     let home = Home::new();
     let terminal = Terminal::new(&home, 160, 40);
-    terminal.run(&format!("periculum climb {} --pace max --seed 11", demo("dome.plan.toml").display()));
+    terminal.run(&format!("periculum climb {} --yes --pace max --seed 11", demo("dome.plan.toml").display()));
     let end = "every stage is done; the rig is back at stock";
     terminal.wait_for_all(&[end, "4 700 MHz at 1.230 V, held quick", "⚑", "✕", "◐"]);
     // The same once more, from the list of climbs.
@@ -133,6 +133,13 @@ fn the_card_asks_for_changes_by_hand_and_is_answered() {
     short_by_hand(&home);
     let terminal = Terminal::new(&home, 100, 30);
     terminal.run("periculum climb by-hand.plan.toml");
+    terminal.wait_for_all(&["before it begins", "nothing of this machine is changed", "› begin"]);
+    terminal.press("q");
+    terminal.wait_until("the prompt", |screen| screen.trim_end().ends_with("ready>"));
+    assert!(!home.ledger().exists(), "nothing was begun");
+    terminal.run("clear; periculum climb by-hand.plan.toml");
+    terminal.wait_for("› begin");
+    terminal.press("Enter");
     terminal.wait_for_all(&["it came back with defaults", "whatever it is   →   36.0 ×"]);
     terminal.press("d");
     terminal.wait_for("→   100.0 MHz");
@@ -154,11 +161,9 @@ fn the_card_asks_for_changes_by_hand_and_is_answered() {
 fn killed_in_the_middle_it_goes_on_where_it_was() {
     let home = Home::new();
     let terminal = Terminal::new(&home, 160, 40);
-    terminal.run(&format!("periculum climb {} --pace 40 --seed 11", demo("dome.plan.toml").display()));
+    terminal.run(&format!("periculum climb {} --yes --pace 40 --seed 11", demo("dome.plan.toml").display()));
     terminal.wait_until("two trials", |screen| held(screen) >= 2);
-    let shell = output(&mut terminal.tmux(&["list-panes", "-F", "#{pane_pid}"]));
-    let killed = Command::new("pkill").args(["-KILL", "-P", shell.trim()]).status();
-    assert!(killed.expect("started").success());
+    terminal.kill();
     terminal.run("clear; stty sane");
     terminal.run("periculum");
     terminal.wait_for_all(&["what waits", "It goes on with"]);
@@ -173,7 +178,7 @@ fn a_terminal_that_is_closed_takes_the_interface_along() {
     for (pace, shown) in [("40", "on trial"), ("max", "the rig is back at stock")] {
         let home = Home::new();
         let terminal = Terminal::new(&home, 100, 30);
-        terminal.run(&format!("periculum climb {} --pace {pace}", demo("dome.plan.toml").display()));
+        terminal.run(&format!("periculum climb {} --yes --pace {pace}", demo("dome.plan.toml").display()));
         terminal.wait_for(shown);
         let shell = output(&mut terminal.tmux(&["list-panes", "-F", "#{pane_pid}"]));
         let process = output(Command::new("pgrep").args(["-P", shell.trim()]));

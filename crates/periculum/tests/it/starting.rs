@@ -1,6 +1,6 @@
 //! The start screen in a real terminal, from nothing to a climb that is over, without a file written by hand.
 
-use crate::common::Home;
+use crate::common::{Home, demo};
 use crate::terminal::Terminal;
 
 #[test]
@@ -68,6 +68,32 @@ fn a_practice_rig_is_led_from_the_start_screen_to_its_end() {
     }
 }
 
+/// What a form had stands in no record: who is killed in the middle of one finds it as the last trial left it.
+#[test]
+fn killed_in_the_middle_of_a_form_the_turn_stands_again() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 120, 36);
+    terminal.run(&format!("periculum climb {} --yes --seed 5", demo("lead.plan.toml").display()));
+    terminal.wait_for("your turn");
+    terminal.press("t");
+    terminal.wait_for("it held in trial 1");
+    terminal.press("Right");
+    terminal.wait_for("4 225 MHz");
+    terminal.press("1");
+    terminal.wait_for("core clock, MHz");
+    terminal.kill();
+    terminal.run("clear; stty sane");
+    terminal.run("periculum resume");
+    let seen = terminal.wait_for_all(&["your turn", "it held in trial 1"]);
+    assert!(!seen.contains("4 225 MHz →") && seen.contains("climb 1"), "{seen}");
+    terminal.press("Right");
+    terminal.wait_for("4 225 MHz");
+    terminal.press("Enter");
+    terminal.wait_for("in trial 2");
+    terminal.press("x");
+    terminal.wait_for("every stage is done");
+}
+
 #[test]
 fn this_machine_gets_a_setting_that_is_changed_by_hand_and_what_waits_is_gone_on_with() {
     let home = Home::new();
@@ -79,6 +105,8 @@ fn this_machine_gets_a_setting_that_is_changed_by_hand_and_what_waits_is_gone_on
     // What can't be done does nothing.
     terminal.press("Enter");
     terminal.press("G");
+    terminal.wait_for("› add a line of a boot file");
+    terminal.press("k");
     terminal.wait_for("› add a setting");
     terminal.press("Enter");
     terminal.wait_for("what is it called");

@@ -67,6 +67,13 @@ impl Terminal {
         }
     }
 
+    /// Kills what runs in the shell, as nothing can be done against.
+    pub(crate) fn kill(&self) {
+        let shell = output(&mut self.tmux(&["list-panes", "-F", "#{pane_pid}"]));
+        let killed = Command::new("pkill").args(["-KILL", "-P", shell.trim()]).status();
+        assert!(killed.expect("started").success());
+    }
+
     /// Pastes a text as terminals do that know about pasting.
     pub(crate) fn paste(&self, text: &str) {
         assert!(self.tmux(&["set-buffer", text]).status().expect("tmux").success());

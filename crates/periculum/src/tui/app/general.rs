@@ -50,11 +50,11 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool)
     keys.push((General::Stop, stop.only(is_climbing, labels::NOTHING_IS_CLIMBED)));
     keys.push((General::Help, Key::letter('?', "?", labels::HELP_KEY).first()));
     keys.extend(views(takes_digits));
-    keys.push((General::Find, Key::letter(':', ":", labels::FINDER_KEY)));
     keys.push(match desk.shows_another() {
         false => (General::Leave, Key::letter('q', "q", labels::LEAVE)),
         true => (General::CloseOther, Key::letter('q', "q", labels::BACK_TO_THIS_CLIMB)),
     });
+    keys.push((General::Find, Key::letter(':', ":", labels::FINDER_KEY)));
     if let Some(does) = moves {
         let arrows = Key::new(KeyCode::Up, "↑↓", does);
         keys.push((General::Select(Travel::Back(1)), if leads { arrows.first() } else { arrows }));

@@ -117,13 +117,13 @@ fn two_lines(title: &str) -> [String; 2] {
 
 fn head(desk: &Desk, fitting: &Fitting, line: usize) -> Line<'static> {
     let theme = &desk.theme;
-    let sorted = desk.query();
+    let sorted = desk.query().sort().and_then(|(name, _)| desk.shown.attempts().column(name)).map(|column| column.name);
     let more = |is_more: bool| if is_more && line == 1 { "…" } else { "" };
     let before = more(fitting.left);
     let mut spans =
         vec![Span::styled(format!("{before:>width$}", width = BEFORE - GAP), theme.muted), " ".repeat(GAP).into()];
     for column in &fitting.columns {
-        let is_sorted = sorted.sort().is_some_and(|(name, _)| column.column.name.contains(name));
+        let is_sorted = sorted.as_ref() == Some(&column.column.name);
         let style = match (column.is_looked_at, is_sorted) {
             (true, _) => theme.accent.bold(),
             (false, true) => theme.text.bold(),

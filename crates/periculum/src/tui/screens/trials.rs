@@ -155,7 +155,9 @@ fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect, columns: &[Column], at:
         None => format!("{}   {}", labels::TRIALS, found.len()),
     };
     let mut title = vec![Span::styled(place, theme.muted)];
-    if !desk.filter.is_empty() {
+    if desk.query().is_empty() && desk.is_sorted() {
+        title.push(Span::styled(format!("   {}", desk.filter), theme.accent.bold()));
+    } else if !desk.filter.is_empty() {
         let [with, among] = telling::found_among(total);
         title.push(Span::styled(with, theme.muted));
         title.push(Span::styled(desk.filter.clone(), theme.accent.bold()));

@@ -2,6 +2,8 @@
 
 use std::path::PathBuf;
 
+use periculum_core::files::added::Way;
+
 use crate::starting::Wish;
 use crate::tui::travel::Travel;
 
@@ -22,10 +24,13 @@ pub(super) enum Act {
     Hours(u32),
     /// Gives a setting that the machine offers a ceiling.
     Offered(String),
-    /// Describes a setting that somebody changes by hand.
-    ByHand,
+    /// Describes a setting that is changed this way.
+    Add(Way),
     Begin,
     Edit,
+    /// Begins what was asked for.
+    Go,
+    Leave,
 }
 
 /// What was chosen on the start screen, when it closes.

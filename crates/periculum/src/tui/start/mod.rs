@@ -12,7 +12,7 @@ use std::path::PathBuf;
 
 use anyhow::Result;
 use crossbeam_channel::{select, unbounded};
-use periculum_core::files::added::{Blank, with_by_hand, with_offered};
+use periculum_core::files::added::{with_added, with_offered};
 use periculum_rigs::granted::Written;
 use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyEventKind, KeyModifiers, MouseEventKind};
 
@@ -27,7 +27,7 @@ use super::theme::Theme;
 use super::travel::Travel;
 use super::{listen_to_terminal, terminal};
 use crate::interrupt;
-use crate::starting::{KnownRig, Origin, Page, Proposal};
+use crate::starting::{KnownRig, Origin, Page, Proposal, Review};
 use crate::telling::starting;
 
 /// How far a page key goes.
@@ -48,30 +48,47 @@ pub(super) struct Start {
     told: Option<String>,
     is_done: bool,
     chosen: Option<Chosen>,
+    /// Whether what was shown is to begin.
+    is_agreed: bool,
 }
 
 /// Shows what there is to start from; tells what was chosen. Files of a climb that begins here come into this folder.
 pub(crate) fn start(page: Page, folder: PathBuf, root: PathBuf) -> Result<Option<Chosen>> {
-    let (words, _) = unbounded();
-    let (ending, ended) = unbounded();
-    interrupt::listen(words, Some(ending), terminal::give_back)?;
     let mut start = Start::new(page, folder, root, Theme::of_terminal());
-    let mut stage = Taken::enter()?;
-    let input = listen_to_terminal();
-    while !start.is_done {
-        stage.draw(|frame| draw::draw(frame, &start))?;
-        select! {
-            recv(input) -> event => match event {
-                Ok(event) => start.take(&event),
-                Err(_) => return Err(io::Error::from(io::ErrorKind::UnexpectedEof).into()),
-            },
-            recv(ended) -> _ => start.is_done = true,
-        }
-    }
+    start.show()?;
     Ok(start.chosen)
 }
 
+/// Shows what a climb would do and to what; tells whether it is to begin.
+pub(crate) fn ask_to_begin(review: &Review) -> Result<bool> {
+    let page = Page { waiting: Vec::new(), rigs: Vec::new(), climbs: Vec::new() };
+    let mut start = Start::new(page, PathBuf::new(), PathBuf::new(), Theme::of_terminal());
+    start.leaves = vec![(steps::review(review, steps::going()), Answers::default())];
+    start.show()?;
+    Ok(start.is_agreed)
+}
+
 impl Start {
+    /// Fills the screen until something is chosen.
+    fn show(&mut self) -> Result<()> {
+        let (words, _) = unbounded();
+        let (ending, ended) = unbounded();
+        interrupt::listen(words, Some(ending), terminal::give_back)?;
+        let mut stage = Taken::enter()?;
+        let input = listen_to_terminal();
+        while !self.is_done {
+            stage.draw(|frame| draw::draw(frame, self))?;
+            select! {
+                recv(input) -> event => match event {
+                    Ok(event) => self.take(&event),
+                    Err(_) => return Err(io::Error::from(io::ErrorKind::UnexpectedEof).into()),
+                },
+                recv(ended) -> _ => self.is_done = true,
+            }
+        }
+        Ok(())
+    }
+
     fn new(page: Page, folder: PathBuf, root: PathBuf, theme: Theme) -> Self {
         let leaves = vec![(steps::first(&page), Answers::default())];
         Self {
@@ -87,6 +104,7 @@ impl Start {
             told: None,
             is_done: false,
             chosen: None,
+            is_agreed: false,
         }
     }
 
@@ -158,10 +176,12 @@ impl Start {
         match act {
             Act::Resume(climb) => return self.close(Chosen::Resume(climb)),
             Act::Open(climb) => return self.close(Chosen::Open(climb)),
+            Act::Go => return (self.is_agreed, self.is_done) = (true, true),
+            Act::Leave => return self.is_done = true,
             Act::Begin => return self.begin(true, Chosen::Climb),
             Act::Edit => return self.begin(false, Chosen::Edit),
             Act::Offered(name) => return self.prompt = Some(Prompt::new(Ask::Ceiling(name))),
-            Act::ByHand => return self.prompt = Some(Prompt::new(Ask::ByHand(Vec::new()))),
+            Act::Add(way) => return self.prompt = Some(Prompt::new(Ask::Added(way, Vec::new()))),
             Act::Rig(place) => {
                 self.known = self.page.rigs.get(place).cloned();
                 self.answers = Answers::default();
@@ -184,7 +204,7 @@ impl Start {
                 let proposal = Proposal::of(known, &intent, &self.folder);
                 match proposal.review(known, &self.root) {
                     Ok(review) => {
-                        let leaf = steps::review(&proposal, &review);
+                        let leaf = steps::review(&review, steps::beginnings());
                         self.proposal = Some((proposal, review.written));
                         leaf
                     }
@@ -228,19 +248,19 @@ impl Start {
         let typed = prompt.input.value().trim().to_owned();
         let text = match &prompt.ask {
             Ask::Ceiling(name) => with_offered(&known.text, name, &typed),
-            Ask::ByHand(before) => {
-                let blank = Blank::ALL[before.len()];
+            Ask::Added(way, before) => {
+                let blank = way.blanks()[before.len()];
                 if !blank.takes(&typed) {
                     self.told = Some(starting::not_for(starting::blank_words(blank)));
                     self.prompt = Some(prompt);
                     return;
                 }
                 let answers: Vec<String> = before.iter().cloned().chain([typed]).collect();
-                if answers.len() < Blank::ALL.len() {
-                    self.prompt = Some(Prompt::new(Ask::ByHand(answers)));
+                if answers.len() < way.blanks().len() {
+                    self.prompt = Some(Prompt::new(Ask::Added(*way, answers)));
                     return;
                 }
-                with_by_hand(&known.text, &answers)
+                with_added(&known.text, *way, &answers)
             }
         };
         match text.and_then(|text| KnownRig::of(Origin::Made, text)) {

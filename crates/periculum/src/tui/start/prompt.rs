@@ -1,6 +1,6 @@
 //! A line that is typed on the start screen.
 
-use periculum_core::files::added::Blank;
+use periculum_core::files::added::Way;
 use ratatui::crossterm::event::Event;
 use tui_input::backend::crossterm::EventHandler;
 use tui_input::{Input, InputRequest};
@@ -12,8 +12,8 @@ use crate::telling::starting;
 pub(super) enum Ask {
     /// The ceiling of a setting that the machine offers.
     Ceiling(String),
-    /// The next blank of a setting that somebody changes by hand, given the answers so far.
-    ByHand(Vec<String>),
+    /// The next blank of a setting that is changed this way, given the answers so far.
+    Added(Way, Vec<String>),
 }
 
 /// The line.
@@ -30,16 +30,19 @@ impl Prompt {
 
     /// The blank before this one with what was typed there; none before the first.
     pub(super) fn before(&self) -> Option<Self> {
-        let Ask::ByHand(answers) = &self.ask else { return None };
+        let Ask::Added(way, answers) = &self.ask else { return None };
         let (last, before) = answers.split_last()?;
-        Some(Self { ask: Ask::ByHand(before.to_vec()), input: Input::new(last.clone()) })
+        Some(Self { ask: Ask::Added(*way, before.to_vec()), input: Input::new(last.clone()) })
     }
 
     /// What it asks for.
     pub(super) fn title(&self) -> String {
         match &self.ask {
             Ask::Ceiling(name) => starting::ceiling_of(name),
-            Ask::ByHand(before) => starting::blank_words(Blank::ALL[before.len().min(Blank::ALL.len() - 1)]).to_owned(),
+            Ask::Added(way, before) => {
+                let blanks = way.blanks();
+                starting::blank_words(blanks[before.len().min(blanks.len() - 1)]).to_owned()
+            }
         }
     }
 

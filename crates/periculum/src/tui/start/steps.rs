@@ -2,14 +2,14 @@
 
 use std::path::Path;
 
-use periculum_core::files::added::offered;
+use periculum_core::files::added::{Way, offered};
 use periculum_core::model::quantity::counted;
 use periculum_core::telling::{effort_words, stage_words};
 use periculum_ledger::ClimbRow;
 
 use super::leaf::{Act, Choice, Leaf};
 use crate::commands::local_date;
-use crate::starting::{Intent, KnownRig, Origin, Page, Proposal, Review, Waiting, Wish};
+use crate::starting::{Intent, KnownRig, Origin, Page, Review, Waiting, Wish};
 use crate::telling::starting;
 
 /// What was said so far.
@@ -67,7 +67,9 @@ pub(super) fn wishes(known: &KnownRig) -> Leaf {
         let label = starting::name_of(*wish);
         match wish.lacks(&known.rig) {
             None => Choice::new(label, "", starting::beside_wish(*wish), Act::Wish(*wish)),
-            Some(lack) => Choice { act: None, ..Choice::new(label, "", starting::lack_words(lack), Act::ByHand) },
+            Some(lack) => {
+                Choice { act: None, ..Choice::new(label, "", starting::lack_words(lack), Act::Add(Way::ByHand)) }
+            }
         }
     };
     let mut groups = vec![(String::new(), Wish::ALL.iter().map(choice).collect())];
@@ -76,7 +78,8 @@ pub(super) fn wishes(known: &KnownRig) -> Leaf {
         let mut more: Vec<Choice> = offered
             .map(|name| Choice::new(starting::ceiling_for(&name), "", starting::OFFERED_HERE, Act::Offered(name)))
             .collect();
-        more.push(Choice::new(starting::ADD_BY_HAND, "", starting::BY_HAND_HERE, Act::ByHand));
+        more.push(Choice::new(starting::ADD_BY_HAND, "", starting::BY_HAND_HERE, Act::Add(Way::ByHand)));
+        more.push(Choice::new(starting::ADD_BOOT_LINE, "", starting::BOOT_LINE_HERE, Act::Add(Way::BootLine)));
         groups.push((starting::MORE_SETTINGS.to_owned(), more));
     }
     Leaf { title: starting::what_with(&known.rig.name), above: Vec::new(), groups, at: 0 }
@@ -144,9 +147,25 @@ fn question(title: &str, choices: Vec<Choice>) -> Leaf {
     Leaf { title: title.to_owned(), above: Vec::new(), groups: vec![(String::new(), choices)], at: 0 }
 }
 
+/// What can be done with what was answered.
+pub(super) fn beginnings() -> Vec<Choice> {
+    vec![
+        Choice::new(starting::BEGIN, "", starting::BEGINS_NOW, Act::Begin),
+        Choice::new(starting::LOOK_AT_PLAN, "", starting::OPENS_PLAN, Act::Edit),
+    ]
+}
+
+/// What can be done with a plan whose file is there.
+pub(super) fn going() -> Vec<Choice> {
+    vec![
+        Choice::new(starting::BEGIN, "", starting::BEGINS_NOW, Act::Go),
+        Choice::new(starting::NOT_NOW, "", starting::LEAVES_ALL, Act::Leave),
+    ]
+}
+
 /// Everything that somebody has to know before it begins.
-pub(super) fn review(proposal: &Proposal, review: &Review) -> Leaf {
-    let Review { briefing, forecast, written } = review;
+pub(super) fn review(review: &Review, choices: Vec<Choice>) -> Leaf {
+    let Review { briefing, forecast, written, files } = review;
     let (rig, plan) = (&briefing.rig, &briefing.plan);
     let mut above = vec![starting::of_rig(&rig.name, &plan.name, &plan.use_name), String::new()];
     above.extend(plan.stages.iter().map(|stage| starting::stage(stage_words(stage, plan, rig))));
@@ -161,14 +180,10 @@ pub(super) fn review(proposal: &Proposal, review: &Review) -> Leaf {
         above.push(starting::NOTHING_IS_WRITTEN.to_owned());
     }
     above.push(String::new());
-    let names: Vec<String> = proposal.files().into_iter().map(name).collect();
+    let names: Vec<String> = files.iter().map(|file| name(file)).collect();
     if !names.is_empty() {
         above.push(starting::files_written(names.join(", ")));
     }
-    let choices = vec![
-        Choice::new(starting::BEGIN, "", starting::BEGINS_NOW, Act::Begin),
-        Choice::new(starting::LOOK_AT_PLAN, "", starting::OPENS_PLAN, Act::Edit),
-    ];
     Leaf { title: starting::REVIEW.to_owned(), above, groups: vec![(String::new(), choices)], at: 0 }
 }
 

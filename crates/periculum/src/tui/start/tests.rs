@@ -111,7 +111,7 @@ fn a_setting_by_hand_is_asked_for_blank_by_blank_and_hostile_text_is_only_text()
     start.leaves[0].0 = super::steps::first(&start.page);
     press(&mut start, &[KeyCode::Enter, KeyCode::Enter]);
     assert!(start.told.is_none() && start.leaves.len() == 2, "what can't be done does nothing");
-    press(&mut start, &[KeyCode::End, KeyCode::Enter]);
+    press(&mut start, &[KeyCode::End, KeyCode::Up, KeyCode::Enter]);
     // Nothing is no name: it is asked for again; and what was typed can be gone back to.
     press(&mut start, &[KeyCode::Enter]);
     for answer in ["bus \"clock\"", "MHz", "7", "1", "12", "8", "11", "up"] {
@@ -130,7 +130,7 @@ fn nothing_that_was_typed_is_lost_when_it_makes_no_setting() {
     start.page.rigs =
         vec![KnownRig::of(Origin::ThisMachine, "format = 1\n[rig]\nname = \"bare\"\n".into()).expect("a rig")];
     start.leaves[0].0 = super::steps::first(&start.page);
-    press(&mut start, &[KeyCode::Enter, KeyCode::End, KeyCode::Enter]);
+    press(&mut start, &[KeyCode::Enter, KeyCode::End, KeyCode::Up, KeyCode::Enter]);
     for answer in ["bus clock", "MHz", "7", "1", "12", "8.5", "11", "up"] {
         start.take(&Event::Paste(answer.into()));
         press(&mut start, &[KeyCode::Enter]);
@@ -144,4 +144,42 @@ fn nothing_that_was_typed_is_lost_when_it_makes_no_setting() {
         press(&mut start, &[KeyCode::Enter]);
     }
     assert!(start.known.as_ref().is_some_and(|known| known.rig.setting("bus_clock").is_some()));
+}
+
+#[test]
+fn a_line_of_a_boot_file_is_asked_for_and_its_review_says_which_file_is_written() {
+    let (folder, root) = (tempfile::tempdir().expect("a folder"), tempfile::tempdir().expect("a root"));
+    std::fs::create_dir(root.path().join("boot")).expect("made");
+    std::fs::write(root.path().join("boot/config.txt"), "core_mhz=1500\n").expect("written");
+    let mut start = start(folder.path().to_owned(), 0);
+    start.root = root.path().to_owned();
+    start.page.rigs =
+        vec![KnownRig::of(Origin::ThisMachine, "format = 1\n[rig]\nname = \"board\"\n".into()).expect("a rig")];
+    start.leaves[0].0 = super::steps::first(&start.page);
+    press(&mut start, &[KeyCode::Enter, KeyCode::End, KeyCode::Enter]);
+    for answer in [
+        "core clock",
+        "config.txt",
+        "/boot/config.txt",
+        "core_mhz",
+        "",
+        "MHz",
+        "1500",
+        "25",
+        "2400",
+        "1500",
+        "2000",
+        "up",
+    ] {
+        // The second is no whole path and stays to be mended.
+        press(&mut start, &[KeyCode::Backspace; 10]);
+        start.take(&Event::Paste(answer.into()));
+        press(&mut start, &[KeyCode::Enter]);
+    }
+    assert!(start.prompt.is_none(), "{}", picture(&start, 120, 30));
+    press(&mut start, &[KeyCode::Enter, KeyCode::Enter]);
+    let review = picture(&start, 160, 40);
+    assert!(review.contains("before it begins") && review.contains("/boot/config.txt"), "{review}");
+    assert!(review.contains("restart"), "each value needs one: {review}");
+    assert_eq!(std::fs::read_to_string(root.path().join("boot/config.txt")).expect("read"), "core_mhz=1500\n");
 }

@@ -137,7 +137,7 @@ pub(in crate::tui) fn name_of(view: View) -> &'static str {
 // The action finder.
 pub(in crate::tui) const DO_IT: &str = "do it";
 pub(in crate::tui) const FIND_ACTION: &str = "what do you want to do?";
-pub(in crate::tui) const FINDER_KEY: &str = "actions";
+pub(in crate::tui) const FINDER_KEY: &str = "do";
 
 // The start screen.
 pub(in crate::tui) const CHOOSE: &str = "choose";
