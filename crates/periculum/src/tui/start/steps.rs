@@ -158,7 +158,7 @@ pub(super) fn beginnings() -> Vec<Choice> {
 /// What can be done with a plan whose file is there.
 pub(super) fn going() -> Vec<Choice> {
     vec![
-        Choice::new(starting::BEGIN, "", starting::BEGINS_NOW, Act::Go),
+        Choice::new(starting::BEGIN, "", starting::GOES_NOW, Act::Go),
         Choice::new(starting::NOT_NOW, "", starting::LEAVES_ALL, Act::Leave),
     ]
 }
