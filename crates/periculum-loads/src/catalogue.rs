@@ -2,6 +2,7 @@
 
 use crate::dense::Dense;
 use crate::digits::Digits;
+use crate::division::Division;
 use crate::encode::Encode;
 use crate::frame::Load;
 use crate::integer::Integer;
@@ -12,10 +13,11 @@ use crate::render::Render;
 use crate::transform::Transform;
 
 /// Every load, in the order they are listed in.
-pub static LOADS: [&dyn Load; 15] = [
+pub static LOADS: [&dyn Load; 16] = [
     &Dense,
     &Transform,
     &Integer,
+    &Division,
     &Memory,
     &Swing,
     &Idle,

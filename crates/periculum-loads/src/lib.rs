@@ -15,6 +15,7 @@ pub mod dense;
 mod descendants;
 mod digest;
 pub mod digits;
+pub mod division;
 pub mod encode;
 pub mod frame;
 pub mod integer;

@@ -14,7 +14,7 @@ use proptest::prelude::*;
 use proptest::test_runner::{Config, TestRunner};
 
 /// Sizes at which a round takes a moment.
-const SIZES: [(&str, u64); 9] = [
+const SIZES: [(&str, u64); 10] = [
     ("dense", 48),
     ("transform", 256),
     ("integer", 1),
@@ -22,6 +22,7 @@ const SIZES: [(&str, u64); 9] = [
     ("render", 1),
     ("encode", 1),
     ("digits", 4000),
+    ("division", 3000),
     ("bandwidth-read", 64),
     ("latency", 16),
 ];

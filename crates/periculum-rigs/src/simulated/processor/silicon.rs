@@ -19,10 +19,11 @@ pub(super) struct Strain {
 }
 
 /// The loads that a simulated processor can run.
-pub(super) const LOADS: [(&str, Strain); 5] = [
+pub(super) const LOADS: [(&str, Strain); 6] = [
     ("dense", Strain { relief: 0.0, heat: 1.0, work: 13.6, unit: "GFLOP/s", levels_off: f64::INFINITY }),
     ("transform", Strain { relief: 0.008, heat: 0.93, work: 4.1, unit: "GFLOP/s", levels_off: f64::INFINITY }),
     ("integer", Strain { relief: 0.024, heat: 0.72, work: 0.19, unit: "GB/s", levels_off: f64::INFINITY }),
+    ("division", Strain { relief: 0.028, heat: 0.6, work: 0.61, unit: "Mpairs/s", levels_off: f64::INFINITY }),
     ("render", Strain { relief: 0.03, heat: 0.8, work: 0.33, unit: "Mray/s", levels_off: f64::INFINITY }),
     ("bandwidth-copy", Strain { relief: 0.034, heat: 0.55, work: 1.21, unit: "GB/s", levels_off: 1.075 }),
 ];
