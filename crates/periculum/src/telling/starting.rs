@@ -22,7 +22,8 @@ pub(crate) const WHERE_FROM: &str = "where do you start?";
 pub(crate) const HOW_LONG: &str = "how long do you have?";
 pub(crate) const REVIEW: &str = "before it begins";
 pub(crate) const BEGIN: &str = "begin";
-pub(crate) const GOES_NOW: &str = "It climbs. You can pause, stop or leave at any moment; nothing is lost if the machine goes down.";
+pub(crate) const GOES_NOW: &str =
+    "It climbs. You can pause, stop or leave at any moment; nothing is lost if the machine goes down.";
 pub(crate) const LEAVES_ALL: &str = "Nothing is begun and nothing is written.";
 pub(crate) const LOOK_AT_PLAN: &str = "look at the plan and change it first";
 pub(crate) const NOTHING_IS_WRITTEN: &str = "nothing of this machine is changed";
