@@ -3,6 +3,7 @@
 //! Everything is drawn from one seed, the specimen. The same seed and the same actions give the same events,
 //! so the engine can be tested against the truth and a beginner can practise without risk.
 
+mod bus;
 mod device;
 mod hazard;
 mod meter;

@@ -4,6 +4,7 @@ use periculum_core::files::Section;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::Rung;
 
+use super::bus::{self, Bus};
 use super::device::Device;
 use super::numbers::positive_or;
 use super::processor::{self, Processor};
@@ -27,11 +28,14 @@ struct Named {
 #[derive(Clone, Debug, PartialEq)]
 enum Kind {
     Processor(processor::Spec),
+    Bus(bus::Spec),
 }
 
 /// The kinds of devices, by the word that a file has for them.
-const KINDS: [(&str, Read); 1] =
-    [("processor", |section, rig, room| processor::Spec::read(section, rig, room).map(Kind::Processor))];
+const KINDS: [(&str, Read); 2] = [
+    ("processor", |section, rig, room| processor::Spec::read(section, rig, room).map(Kind::Processor)),
+    ("bus", |section, rig, room| bus::Spec::read(section, rig, room).map(Kind::Bus)),
+];
 
 type Read = fn(&Section, &Rig, f64) -> Option<Kind>;
 
@@ -83,6 +87,7 @@ impl Spec {
             let seed = seed.wrapping_add(index.wrapping_mul(APART));
             let device: Box<dyn Device> = match kind {
                 Kind::Processor(spec) => Box::new(Processor::new(spec.clone(), seed, rung)),
+                Kind::Bus(spec) => Box::new(Bus::new(spec.clone(), seed, rung)),
             };
             let prefix = if name.is_empty() { String::new() } else { format!("{name}/") };
             (prefix, device)
