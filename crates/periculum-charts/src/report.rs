@@ -140,7 +140,7 @@ impl Reported<'_> {
             blocks.push(Block::Picture { caption, figure: ascent(&profile)? });
         }
         let sides = Terrain::usual(self.rig, self.plan);
-        if let Some(terrain) = sides.and_then(|sides| Terrain::of(self.story, self.rig, self.plan, &sides)) {
+        if let Some(terrain) = sides.and_then(|sides| Terrain::of(self.story, self.rig, self.plan, &sides, None)) {
             let caption =
                 "The map: at a single stroke it holds, at a double one it falls, and what lies between is not known."
                     .into();

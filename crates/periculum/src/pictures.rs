@@ -36,8 +36,9 @@ impl Drawn<'_> {
         Ok(ascent(&profile.ok_or_else(|| nothing(pictures::NO_PROFILE))?)?)
     }
 
-    /// The map over these two settings, across and up; those that the plan moves where one is not named.
-    pub(crate) fn map(&self, [across, up]: [Option<&str>; 2]) -> Result<Figure> {
+    /// The map over these two settings, across and up; those that the plan moves where one is not named;
+    /// of the plane of this trial.
+    pub(crate) fn map(&self, [across, up]: [Option<&str>; 2], plane: Option<u32>) -> Result<Figure> {
         let mut sides = Terrain::usual(self.rig, self.plan).ok_or_else(|| nothing(pictures::NO_MAP))?;
         let known = || self.rig.settings.iter().map(|it| it.name.as_str()).collect::<Vec<_>>().join(", ");
         for (side, name) in [(0, across), (1, up)] {
@@ -52,7 +53,7 @@ impl Drawn<'_> {
         if sides[0] == sides[1] {
             return Err(nothing(pictures::TWICE_THE_SAME).into());
         }
-        let terrain = Terrain::of(self.story, self.rig, self.plan, &sides);
+        let terrain = Terrain::of(self.story, self.rig, self.plan, &sides, plane);
         Ok(map(&terrain.ok_or_else(|| nothing(pictures::NO_MAP))?)?)
     }
 

@@ -80,7 +80,7 @@ fn the_terrain_of_a_climb_has_its_settings_on_its_axes() {
     teller.trial((4200, 1200), 100.0, Verdict::Held);
     teller.trial((4250, 1200), 101.0, Verdict::Fell);
     let terrain = Terrain::usual(&rig, &plan)
-        .and_then(|sides| Terrain::of(&teller.story, &rig, &plan, &sides))
+        .and_then(|sides| Terrain::of(&teller.story, &rig, &plan, &sides, None))
         .expect("two settings");
     let figure = map(&terrain).expect("drawn");
     let texts = texts(&figure);

@@ -55,7 +55,7 @@ pub struct Place {
     pub up: Decimal,
     /// How it ended; none while it is open.
     pub verdict: Option<Verdict>,
-    /// Whether all other settings were as in the newest trial.
+    /// Whether all other settings were as in the plane that the border is of.
     pub is_in_plane: bool,
 }
 
@@ -85,16 +85,15 @@ impl Terrain {
 
     /// The terrain of a climb so far over these two settings, across and up; none where the rig has them not.
     ///
-    /// Where other settings moved too, the border is that of the plane of the newest trial: what was tried elsewhere says
-    /// nothing of it.
-    pub fn of(story: &Story, rig: &Rig, plan: &Plan, [across, up]: &[String; 2]) -> Option<Self> {
+    /// Where other settings moved too, the border is that of the plane of this trial, or of the newest one: what was tried
+    /// elsewhere says nothing of it.
+    pub fn of(story: &Story, rig: &Rig, plan: &Plan, [across, up]: &[String; 2], plane: Option<u32>) -> Option<Self> {
         let (across, up) = (rig.setting(across)?, rig.setting(up)?);
         let is_other = |setting: &&Setting| ![&across.name, &up.name].contains(&&setting.name);
         let others: Vec<&Setting> = rig.settings.iter().filter(is_other).collect();
-        let newest = story.trials.last().map(|trial| &trial.rung);
-        let in_plane = |rung: &Rung| {
-            newest.is_none_or(|newest| others.iter().all(|it| rung.get(&it.name) == newest.get(&it.name)))
-        };
+        let own = plane.and_then(|number| story.trial(number)).or(story.trials.last()).map(|trial| &trial.rung);
+        let in_plane =
+            |rung: &Rung| own.is_none_or(|own| others.iter().all(|it| rung.get(&it.name) == own.get(&it.name)));
         let place = |trial: &TrialStory| {
             Some(Place {
                 trial: trial.number,
@@ -106,13 +105,12 @@ impl Terrain {
         };
         let places: Vec<Place> = story.trials.iter().filter_map(place).collect();
         let has_moved = |setting: &&&Setting| {
-            let is_moved = |trial: &TrialStory| {
-                newest.is_some_and(|newest| trial.rung.get(&setting.name) != newest.get(&setting.name))
-            };
+            let is_moved =
+                |trial: &TrialStory| own.is_some_and(|own| trial.rung.get(&setting.name) != own.get(&setting.name));
             story.trials.iter().any(is_moved)
         };
-        let at_newest = |setting: &&Setting| Some((setting.name.clone(), newest?.get(&setting.name)?));
-        let beside = others.iter().filter(has_moved).filter_map(at_newest).collect();
+        let there = |setting: &&Setting| Some((setting.name.clone(), own?.get(&setting.name)?));
+        let beside = others.iter().filter(has_moved).filter_map(there).collect();
         let sides = (Side::of(across, plan), Side::of(up, plan));
         let border = border(&places, sides.0.harder, sides.1.harder);
         Some(Self { across: sides.0, up: sides.1, beside, places, border })

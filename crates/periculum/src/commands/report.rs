@@ -56,7 +56,7 @@ fn drawn(report: &Report, picture: Pictured, ledger: &Ledger) -> Result<Figure> 
     let (story, traces) = (tell_past(&ledger.lines(report.climb)?), ledger.samples(report.climb)?);
     let drawn = Drawn { story: &story, rig: &rig, plan: &plan, traces: &traces };
     match picture {
-        Pictured::Map => drawn.map([report.over.as_deref(), report.against.as_deref()]),
+        Pictured::Map => drawn.map([report.over.as_deref(), report.against.as_deref()], None),
         Pictured::Scores => drawn.scores(report.benchmark.as_deref(), report.over.as_deref()),
         Pictured::Traces => drawn.traces_of(&report.trial),
         Pictured::Cores => drawn.cores(),

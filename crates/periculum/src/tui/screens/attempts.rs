@@ -21,6 +21,9 @@ const GAP: usize = 2;
 /// A column of words is no wider than this, but the last one.
 const WIDEST: usize = 24;
 
+/// For the sign that there are more columns.
+const MORE: usize = 1;
+
 /// Prose is worth beginning with so much room.
 const LEAST_PROSE: usize = 12;
 
@@ -90,7 +93,7 @@ fn fitting<'a>(desk: &Desk, table: &'a Table, rows: &[&TrialStory], width: usize
         Drawn { column, cells, title, width: widest.max(titled), is_number, extremes, is_looked_at }
     });
     let mut all: Vec<Drawn> = all.collect();
-    let room = width.saturating_sub(BEFORE);
+    let room = width.saturating_sub(BEFORE + MORE);
     let is_in = |from: usize| {
         let until = all[from..=table.at.max(from)].iter();
         until.map(|column| column.width + GAP).sum::<usize>() <= room + GAP
@@ -132,6 +135,7 @@ fn head(desk: &Desk, fitting: &Fitting, line: usize) -> Line<'static> {
         spans.push(Span::styled(column.aligned(&column.title[line]), style));
         spans.push(" ".repeat(GAP).into());
     }
+    spans.pop();
     spans.push(Span::styled(more(fitting.right), theme.muted));
     Line::from(spans)
 }
@@ -156,6 +160,8 @@ fn row<'a>(
         spans.push(Span::styled(column.aligned(cell.text()), column.style(desk, cell, text)));
         spans.push(" ".repeat(GAP).into());
     }
+    // Behind the last one there is nothing to keep apart.
+    spans.pop();
     Line::from(spans)
 }
 

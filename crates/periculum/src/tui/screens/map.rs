@@ -87,10 +87,10 @@ impl Screen for Map {
     }
 
     fn write(&mut self, path: &Path, desk: &mut Desk) -> Result<String> {
-        let sides = self.sides(desk);
+        let (sides, plane) = (self.sides(desk), desk.selected_trial());
         export::picture(path, desk, |drawn| match &sides {
-            Some([across, up]) => drawn.map([Some(across), Some(up)]),
-            None => drawn.map([None; 2]),
+            Some([across, up]) => drawn.map([Some(across), Some(up)], plane),
+            None => drawn.map([None; 2], plane),
         })
     }
 }
@@ -122,7 +122,8 @@ fn draw(frame: &mut Frame, desk: &Desk, area: Rect, sides: Option<[String; 2]>) 
     let [map, beside] = detail::split(area, BELOW);
     detail::draw(frame, desk, beside);
     let Climbed { story, rig, plan, .. } = &desk.shown;
-    let Some(terrain) = sides.and_then(|sides| Terrain::of(story, rig, plan, &sides)) else {
+    let selected = desk.selected_trial();
+    let Some(terrain) = sides.and_then(|sides| Terrain::of(story, rig, plan, &sides, selected)) else {
         return frame.render_widget(Line::styled(telling::NO_MAP, desk.theme.text), map);
     };
     let plane = Plane::new(map, &terrain);
@@ -131,13 +132,28 @@ fn draw(frame: &mut Frame, desk: &Desk, area: Rect, sides: Option<[String; 2]>) 
     for bounds in &terrain.border {
         plane.draw_border(buffer, &desk.theme, bounds);
     }
-    plane.draw_walls(buffer, &desk.theme, &terrain);
-    let selected = desk.selected_trial();
-    for place in &terrain.places {
+    plane.draw_walls(buffer, &desk.theme, &terrain, rig);
+    // What lies in the plane is not hidden by what lies elsewhere.
+    let (elsewhere, here): (Vec<&Place>, Vec<&Place>) = terrain.places.iter().partition(|place| !place.is_in_plane);
+    for place in elsewhere.into_iter().chain(here) {
         plane.draw_place(buffer, &desk.theme, place, Some(place.trial) == selected);
         let at = Rect { x: plane.column(place.across), y: plane.row(place.up), width: 1, height: 1 };
         desk.places.put(at.outer(Margin::new(1, 0)), Target::Trial(place.trial));
     }
+}
+
+fn named(side: &Side) -> String {
+    match side.axis.unit.as_str() {
+        "" => side.axis.label.clone(),
+        unit => format!("{}, {unit}", side.axis.label),
+    }
+}
+
+/// What lies upwards, and where the plane is.
+fn upwards(terrain: &Terrain, rig: &Rig) -> String {
+    let beside =
+        if terrain.beside.is_empty() { String::new() } else { telling::plane_at(&beside_words(&terrain.beside, rig)) };
+    named(&terrain.up) + &beside
 }
 
 /// Where values lie on the screen.
@@ -196,14 +212,7 @@ impl Plane {
         if area.height == 0 || area.width == 0 {
             return;
         }
-        let named = |side: &Side| match side.axis.unit.as_str() {
-            "" => side.axis.label.clone(),
-            unit => format!("{}, {unit}", side.axis.label),
-        };
-        let mut upwards = named(&terrain.up);
-        if !terrain.beside.is_empty() {
-            upwards += &telling::plane_at(&beside_words(&terrain.beside, rig));
-        }
+        let upwards = upwards(terrain, rig);
         buffer.set_stringn(area.x - LABELS - 1, area.y - 2, upwards, area.width.into(), theme.muted);
         let below = area.bottom() + 1;
         let across = named(&terrain.across);
@@ -281,7 +290,7 @@ impl Plane {
         }
     }
 
-    fn draw_walls(&self, buffer: &mut Buffer, theme: &Theme, terrain: &Terrain) {
+    fn draw_walls(&self, buffer: &mut Buffer, theme: &Theme, terrain: &Terrain, rig: &Rig) {
         if terrain.across.ceiling <= self.across.1 {
             let x = self.column(terrain.across.ceiling);
             (self.area.top()..self.area.bottom()).for_each(|row| self.put(buffer, x, row, "┊", theme.bad));
@@ -294,7 +303,7 @@ impl Plane {
         let told = telling::ceilings(sides.map(|side| (side.axis.label.as_str(), grouped(side.ceiling))));
         let wide = told.chars().count() as u16;
         let x = self.area.right().saturating_sub(wide);
-        if self.area.height > 0 && x > self.area.x + 2 * LABELS {
+        if self.area.height > 0 && x > self.area.x + upwards(terrain, rig).chars().count() as u16 {
             buffer.set_stringn(x, self.area.y - 2, &told, wide.into(), theme.bad);
         }
     }

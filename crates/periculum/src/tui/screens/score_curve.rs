@@ -13,7 +13,6 @@ use ratatui::style::Style;
 
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
-use crate::tui::theme::Theme;
 
 /// Columns for the scores beside the curve, and lines for the values below it.
 const LABELS: u16 = 10;
@@ -66,7 +65,8 @@ pub(super) fn draw(
         }
     }
     let others = family.iter().filter(|other| **other != benchmark);
-    others.for_each(|other| draw_line(buffer, &scale, other, theme));
+    others.for_each(|other| draw_line(buffer, &scale, other, theme.muted));
+    draw_line(buffer, &scale, benchmark, theme.text);
     let selected = level_at(desk, benchmark);
     for (index, level) in benchmark.levels.iter().enumerate() {
         let (x, style) = (scale.column(level), if index == selected { theme.accent.bold() } else { theme.text });
@@ -82,27 +82,28 @@ pub(super) fn draw(
     draw_values(buffer, desk, inside, benchmark, over, &scale);
 }
 
-/// Another curve of the family: its levels, and the way between them.
-fn draw_line(buffer: &mut Buffer, scale: &Scale, benchmark: &Benchmark, theme: &Theme) {
+/// A curve of the family: its levels, and the way between them.
+fn draw_line(buffer: &mut Buffer, scale: &Scale, benchmark: &Benchmark, style: Style) {
     let points: Vec<(u16, f64)> = benchmark.levels.iter().map(|level| (scale.column(level), level.mean())).collect();
     for pair in points.windows(2) {
         let (from, to) = (pair[0].0.min(pair[1].0), pair[0].0.max(pair[1].0));
         for x in from..to {
             let share = f64::from(x.abs_diff(pair[0].0)) / f64::from(to - from);
-            put(buffer, scale.area, x, scale.row(pair[0].1 + share * (pair[1].1 - pair[0].1)), "·", theme.muted);
+            put(buffer, scale.area, x, scale.row(pair[0].1 + share * (pair[1].1 - pair[0].1)), "·", style);
         }
     }
-    points.iter().for_each(|(x, score)| put(buffer, scale.area, *x, scale.row(*score), "○", theme.muted));
+    points.iter().for_each(|(x, score)| put(buffer, scale.area, *x, scale.row(*score), "○", style));
 }
 
-/// What tells the curves apart, at their ends; where two end on one line, the shown one or that before.
+/// What tells the curves apart, behind their ends; where several end on one line, that of which the end is nearest.
 fn draw_names(buffer: &mut Buffer, desk: &Desk, scale: &Scale, shown: &Benchmark, family: &[&Benchmark]) {
     let theme = &desk.theme;
-    let ends = |benchmark: &&Benchmark| benchmark.levels.iter().map(|level| scale.column(level)).max();
-    let right = family.iter().filter_map(ends).max().unwrap_or(scale.area.right());
-    let others = family.iter().copied().filter(|other| *other != shown);
+    let ends = |benchmark: &Benchmark| benchmark.levels.iter().map(|level| scale.column(level)).max();
+    let right = family.iter().filter_map(|benchmark| ends(benchmark)).max().unwrap_or(scale.area.right());
+    let mut family: Vec<&Benchmark> = family.to_vec();
+    family.sort_by_key(|benchmark| std::cmp::Reverse(ends(benchmark)));
     let mut taken = Vec::new();
-    for benchmark in std::iter::once(shown).chain(others) {
+    for benchmark in family {
         let Some(level) = benchmark.levels.iter().max_by_key(|level| scale.column(level)) else { continue };
         let y = scale.row(level.mean());
         if taken.contains(&y) {

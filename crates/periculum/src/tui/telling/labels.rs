@@ -266,7 +266,7 @@ pub(in crate::tui) const HELP_OF_CLIMB: &str = "Trials from left to right; the v
      a whole combination of settings, to one proof: passes of loads that know right from wrong.";
 
 pub(in crate::tui) const HELP_OF_MAP: &str = "Every trial in its place. Dots hold, as nothing there is harder than what held; behind the bar all falls, \
-     as nothing there is easier than what fell; between them nobody knows. Lines are ceilings.";
+     as nothing there is easier than what fell; between them nobody knows. Lines are ceilings. Where other settings moved too, it is the plane of the selected trial.";
 
 pub(in crate::tui) const HELP_OF_TRIALS: &str = "Every trial of this climb with all that is known of it. Find by words and by numbers of any column, as \
      clock>=4700; sort:dense sorts, sort:-dense the greatest first. Best and worst scores stand out.";
