@@ -27,7 +27,11 @@ impl Depth {
         match kind {
             Some(IncidentKind::Restart | IncidentKind::Freeze) => Self::MachineDown,
             Some(
-                IncidentKind::WrongResult | IncidentKind::MemoryFault | IncidentKind::Artefact | IncidentKind::LoadDied,
+                IncidentKind::WrongResult
+                | IncidentKind::MemoryFault
+                | IncidentKind::NoPicture
+                | IncidentKind::Artefact
+                | IncidentKind::LoadDied,
             ) if tested < AT_ONCE => Self::Deep,
             _ => Self::Shallow,
         }

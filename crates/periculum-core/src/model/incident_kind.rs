@@ -30,6 +30,8 @@ pub enum IncidentKind {
     MemoryFault,
     /// The hardware counted an error and repaired it.
     CorrectedError,
+    /// The picture was gone, and the machine lived on.
+    NoPicture,
     /// The picture was wrong.
     Artefact,
     /// The clock reached under load is below the one asked for.
@@ -69,6 +71,7 @@ impl IncidentKind {
             | Self::LoadDied
             | Self::WrongResult
             | Self::MemoryFault
+            | Self::NoPicture
             | Self::Artefact
             | Self::Stalled => Some(Verdict::Fell),
             Self::CorrectedError
