@@ -269,7 +269,7 @@ impl App {
         match then {
             Then::Nothing => {}
             Then::Say(said) => return Some(said),
-            Then::Show(view) => self.screens.at = view,
+            Then::Show(view) => self.show(view),
             Then::Open(overlay) => self.overlay = Some(overlay),
             Then::Write => {
                 if let Some(file) = self.screens.current().file(&self.desk) {

@@ -158,6 +158,7 @@ impl Device for Bus {
         let (margin, weakest) = self.margin();
         let is_deep = margin < -0.02;
         let (kind, evidence) = match weakest {
+            Weakest::SlowBus if is_deep => (IncidentKind::NoPicture, "the picture is gone"),
             Weakest::SlowBus if random.unit() < 0.6 => (IncidentKind::Artefact, "the picture is garbled"),
             Weakest::SlowBus => (IncidentKind::LoadDied, "the disk does not answer"),
             Weakest::Memory if !is_deep && random.unit() < 0.5 => (IncidentKind::Artefact, "columns of wrong dots"),

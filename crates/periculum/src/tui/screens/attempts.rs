@@ -88,9 +88,8 @@ fn fitting<'a>(desk: &Desk, table: &'a Table, rows: &[&TrialStory], width: usize
         let widest = cells.iter().map(|cell| cell.text().chars().count()).max().unwrap_or_default();
         let titled = title.iter().map(|line| line.chars().count()).max().unwrap_or_default();
         let widest = if column.is_prose() { LEAST_PROSE } else { widest.min(WIDEST) };
-        let extremes = attempts.extremes(column, table.found);
         let is_looked_at = place == table.at;
-        Drawn { column, cells, title, width: widest.max(titled), is_number, extremes, is_looked_at }
+        Drawn { column, cells, title, width: widest.max(titled), is_number, extremes: None, is_looked_at }
     });
     let mut all: Vec<Drawn> = all.collect();
     let room = width.saturating_sub(BEFORE + MORE);
@@ -107,6 +106,8 @@ fn fitting<'a>(desk: &Desk, table: &'a Table, rows: &[&TrialStory], width: usize
     let fit = ends.position(|end| end > room + GAP);
     let is_cut = fit.is_some();
     all.truncate(fit.unwrap_or(all.len()).max(1));
+    // All that were found are looked through, so that only what is seen is worth it.
+    all.iter_mut().for_each(|column| column.extremes = attempts.extremes(column.column, table.found));
     Fitting { columns: all, left: from > 0, right: is_cut }
 }
 

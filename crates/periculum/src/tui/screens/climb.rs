@@ -40,15 +40,12 @@ impl Screen for Climb {
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
         let (watches, climbs) = (desk.is_climbing(), desk.shown.plan.climbed_setting().is_some());
+        let at_end = |key: Key| key.first().only(desk.is_over(), labels::NOT_OVER);
         let own = offered([
-            (true, Key::letter('r', "r", labels::REPORT).first().only(desk.is_over(), labels::NOT_OVER)),
-            (
-                true,
-                Key::letter('a', "a", labels::AGAIN)
-                    .first()
-                    .only(desk.is_over(), labels::NOT_OVER)
-                    .only(desk.is_free(), labels::ANOTHER_RUNS),
-            ),
+            (true, at_end(Key::letter('r', "r", labels::REPORT))),
+            (true, at_end(Key::letter('a', "a", labels::AGAIN)).only(desk.is_free(), labels::ANOTHER_RUNS)),
+            (true, at_end(Key::letter('p', "p", labels::ITS_PROFILES))),
+            (true, at_end(Key::letter('o', "o", labels::ITS_SCORES))),
             (true, Key::letter('w', "w", labels::FAULT_SEEN).first().only(watches, labels::NOTHING_IS_CLIMBED)),
             (true, Key::letter('n', "n", labels::NOTE_KEY).first().only(watches, labels::NOTHING_IS_CLIMBED)),
             (!self.shows_cores, Key::letter('c', "c", labels::CORES).first()),
@@ -75,6 +72,8 @@ impl Screen for Climb {
                 let name = export::free(telling::report_of_climb(desk.shown.number));
                 return Then::Open(Overlay::Entry(Entry::new(Purpose::Report, labels::FILE_FOR_REPORT, &name)));
             }
+            KeyCode::Char('p') => return Then::Show(View::Rig),
+            KeyCode::Char('o') => return Then::Show(View::Scores),
             KeyCode::Char('a') => return Then::Open(Overlay::Card(Card::repeating(desk.shown.number))),
             _ => {}
         }

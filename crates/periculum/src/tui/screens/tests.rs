@@ -26,6 +26,7 @@ use crate::driving::rehearsal::{Rehearsal, Script};
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 use crate::tui::library::{Library, Listed, Read};
+use crate::tui::screens::View;
 use crate::tui::theme::{Depth, Theme};
 
 /// What goes wrong in the demo's first climb.
@@ -171,13 +172,18 @@ fn the_cores_of_a_pass() {
 
 #[test]
 fn at_the_end_of_a_climb() {
-    let app = app_at("dome.plan.toml", Climb::is_ended);
+    let mut app = app_at("dome.plan.toml", Climb::is_ended);
     insta::assert_snapshot!("ended-wide", body(&app, 160, 40));
     insta::assert_snapshot!("ended-narrow", body(&app, 80, 24));
     assert!(
         body(&app, 80, 24).contains("⚑ mark") && body(&app, 80, 24).contains("4 700 MHz at 1.230 V"),
         "what was found"
     );
+    for (key, view) in [('o', View::Scores), ('p', View::Rig)] {
+        press(&mut app, KeyCode::Char('1'));
+        press(&mut app, KeyCode::Char(key));
+        assert_eq!(app.screens.at, view);
+    }
 }
 
 #[test]
