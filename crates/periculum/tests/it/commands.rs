@@ -107,7 +107,7 @@ fn the_examples_in_the_documentation_are_right() {
     let text = std::fs::read_to_string(demo("../docs/files.md")).expect("read");
     let blocks: Vec<&str> =
         text.split("```toml\n").skip(1).map(|rest| rest.split("```").next().expect("a block")).collect();
-    let [rig, simulated, plan, stages, rest] = blocks[..] else { panic!("{} blocks", blocks.len()) };
+    let [rig, simulated, bus, plan, stages, rest] = blocks[..] else { panic!("{} blocks", blocks.len()) };
     // Settings that only the plan's example speaks of.
     let setting = |name: &str| {
         format!(
@@ -118,7 +118,10 @@ fn the_examples_in_the_documentation_are_right() {
     let more: String = ["power_limit", "left_clock", "right_clock"].map(setting).concat();
     home.write("dome.rig.toml", &format!("{rig}{more}{simulated}"));
     home.write("dome.plan.toml", &format!("{plan}{stages}{rest}"));
-    assert_eq!(output(home.periculum().args(["check", "dome.rig.toml", "dome.plan.toml"])).lines().count(), 2);
+    let settings: String = ["bus_clock", "multiplier", "wait_states", "divider"].map(setting).concat();
+    home.write("relic.rig.toml", &format!("format = 1\n[rig]\nname = \"relic\"\n{settings}[adapter.simulated]\n{bus}"));
+    let files = ["dome.rig.toml", "dome.plan.toml", "relic.rig.toml"];
+    assert_eq!(output(home.periculum().arg("check").args(files)).lines().count(), 3);
 }
 
 #[test]
