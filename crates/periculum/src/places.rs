@@ -23,7 +23,7 @@ const DEMO: &str = "demo";
 /// The ledger file: the one that was named, or this one in the user's data folder.
 pub(crate) fn ledger(common: &Common, usual: &str) -> Result<PathBuf> {
     match &common.ledger {
-        Some(path) if path.as_os_str() == DEMO && !path.exists() => in_data_folder(DEMO_LEDGER),
+        Some(path) if path.as_os_str() == DEMO && !path.is_file() => in_data_folder(DEMO_LEDGER),
         Some(path) => Ok(path.clone()),
         None => in_data_folder(usual),
     }

@@ -122,6 +122,9 @@ fn the_demos_ledger_has_a_name() {
     let home = climbed();
     fs::rename(home.ledger(), home.path("data/periculum/demo.ledger")).expect("renamed");
     assert!(output(home.periculum().args(["ledger", "--ledger", "demo"])).contains("first light"));
+    // A folder is no ledger, as where this program is built.
+    fs::create_dir(home.path("demo")).expect("made");
+    assert!(output(home.periculum().args(["ledger", "--ledger", "demo"])).contains("first light"));
 }
 
 #[test]
