@@ -3,18 +3,18 @@
 //! Everything is drawn from one seed, the specimen. The same seed and the same actions give the same events,
 //! so the engine can be tested against the truth and a beginner can practise without risk.
 
-mod bus;
 mod device;
+mod devices;
 mod hazard;
 mod meter;
 mod numbers;
-pub mod processor;
 mod random;
 mod rig;
 mod spec;
 mod thermal;
 mod truth;
 
+pub use devices::processor;
 pub use meter::serve;
 pub use rig::Simulator;
 pub use spec::Spec;

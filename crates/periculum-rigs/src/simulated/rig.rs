@@ -436,8 +436,7 @@ impl Bench for Simulator {
 
 #[cfg(test)]
 pub(super) mod tests {
-    use super::super::processor;
-    use super::super::processor::tests::spec;
+    use super::super::devices::processor;
     use super::*;
     use periculum_core::Decimal;
     use periculum_core::model::ladder::{Direction, Ladder};
@@ -485,7 +484,7 @@ pub(super) mod tests {
 
     fn simulator(seed: u64) -> Simulator {
         let rig = rig();
-        Simulator::new(&Spec::of_processor(7, spec()), &rig, seed, Moment::from_millis(0))
+        Simulator::new(&Spec::of_processor(7, processor::Spec::desktop()), &rig, seed, Moment::from_millis(0))
     }
 
     /// Whether a trial of a rung holds from a rig at rest.
@@ -577,7 +576,7 @@ pub(super) mod tests {
         rig.settings.push(setting("lean_clock", (3800, 25, 5600, 0), (4200, 0), Direction::Up));
         rig.settings.push(setting("power_limit", (50, 5, 250, 0), (220, 0), Direction::Up));
         let clocks = vec!["core_clock".into(), "lean_clock".into()];
-        let spec = processor::Spec { clocks, power_limit: Some("power_limit".into()), ..spec() };
+        let spec = processor::Spec { clocks, power_limit: Some("power_limit".into()), ..processor::Spec::desktop() };
         (Simulator::new(&Spec::of_processor(7, spec), &rig, 3, Moment::from_millis(0)), rig)
     }
 
@@ -702,7 +701,8 @@ pub(super) mod tests {
         rig.settings.push(Setting { takes_effect, ..setting("board", (0, 1, 20, 0), (1, 0), Direction::Up) });
         let sensor = |name: &str, source: &str| Sensor { source: source.into(), ..Sensor::plain(name) };
         rig.sensors = vec![sensor("frames", "board/value"), sensor("room", "room")];
-        let mut simulator = Simulator::new(&Spec::of_processor(7, spec()), &rig, 11, Moment::from_millis(0));
+        let mut simulator =
+            Simulator::new(&Spec::of_processor(7, processor::Spec::desktop()), &rig, 11, Moment::from_millis(0));
         simulator.devices.push(("board/".into(), Box::new(Board::default())));
         simulator.put_in_force(rig.stock());
         simulator

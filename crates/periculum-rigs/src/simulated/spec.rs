@@ -4,10 +4,9 @@ use periculum_core::files::Section;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::Rung;
 
-use super::bus::{self, Bus};
 use super::device::Device;
+use super::devices::{KINDS, Kind, processor};
 use super::numbers::positive_or;
-use super::processor::{self, Processor};
 
 /// A simulated rig; specimens differ by seed.
 #[derive(Clone, Debug, PartialEq)]
@@ -23,21 +22,6 @@ struct Named {
     name: String,
     kind: Kind,
 }
-
-/// What a device is.
-#[derive(Clone, Debug, PartialEq)]
-enum Kind {
-    Processor(processor::Spec),
-    Bus(bus::Spec),
-}
-
-/// The kinds of devices, by the word that a file has for them.
-const KINDS: [(&str, Read); 2] = [
-    ("processor", |section, rig, room| processor::Spec::read(section, rig, room).map(Kind::Processor)),
-    ("bus", |section, rig, room| bus::Spec::read(section, rig, room).map(Kind::Bus)),
-];
-
-type Read = fn(&Section, &Rig, f64) -> Option<Kind>;
 
 /// What the seeds of two devices of one rig differ by.
 const APART: u64 = 0x9e37_79b9_7f4a_7c15;
@@ -85,10 +69,7 @@ impl Spec {
     pub(super) fn devices(&self, seed: u64, rung: &Rung) -> Vec<(String, Box<dyn Device>)> {
         let made = self.devices.iter().zip(0u64..).map(|(Named { name, kind }, index)| {
             let seed = seed.wrapping_add(index.wrapping_mul(APART));
-            let device: Box<dyn Device> = match kind {
-                Kind::Processor(spec) => Box::new(Processor::new(spec.clone(), seed, rung)),
-                Kind::Bus(spec) => Box::new(Bus::new(spec.clone(), seed, rung)),
-            };
+            let device = kind.specimen(seed, rung);
             let prefix = if name.is_empty() { String::new() } else { format!("{name}/") };
             (prefix, device)
         });

@@ -75,7 +75,7 @@ impl<'a> Truth<'a> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::processor::tests::spec;
+    use super::super::devices::processor;
     use super::super::rig::tests::{rig, run_trial};
     use super::*;
 
@@ -86,7 +86,7 @@ mod tests {
     /// So many of so many trials held, with the probability that the truth tells, within three standard deviations.
     #[test]
     fn the_truth_is_what_happens_on_average() {
-        let (rig, spec) = (rig(), Spec::of_processor(7, spec()));
+        let (rig, spec) = (rig(), Spec::of_processor(7, processor::Spec::desktop()));
         for clock in [4650, 4700, 4750] {
             let rung = rig.stock().with("core_clock", clock.into());
             let truth = Truth::of(&rig, &spec, 11).survival(&rung, &passes(300));
@@ -98,7 +98,7 @@ mod tests {
 
     #[test]
     fn the_voltage_droops_under_load() {
-        let (rig, spec) = (rig(), Spec::of_processor(7, spec()));
+        let (rig, spec) = (rig(), Spec::of_processor(7, processor::Spec::desktop()));
         let truth = Truth::of(&rig, &spec, 11);
         let (rest, load) = (truth.voltage(&rig.stock(), None), truth.voltage(&rig.stock(), Some(&passes(60)[0])));
         assert!(load < rest - 0.02 && rest < 1.3 && load > 1.0, "{rest} V at rest, {load} V under load");
@@ -106,7 +106,7 @@ mod tests {
 
     #[test]
     fn longer_proofs_and_harder_values_are_survived_less_often() {
-        let (rig, spec) = (rig(), Spec::of_processor(7, spec()));
+        let (rig, spec) = (rig(), Spec::of_processor(7, processor::Spec::desktop()));
         let truth = Truth::of(&rig, &spec, 11);
         let survival =
             |clock: i64, seconds| truth.survival(&rig.stock().with("core_clock", clock.into()), &passes(seconds));

@@ -13,10 +13,10 @@ use periculum_core::model::rung::Rung;
 
 pub use spec::{Power, Silicon, Spec};
 
-use super::device::{Device, Strained, Work};
-use super::hazard::TICK;
-use super::numbers::to_float;
-use super::random::Stream;
+use crate::simulated::device::{Device, Strained, Work};
+use crate::simulated::hazard::TICK;
+use crate::simulated::numbers::to_float;
+use crate::simulated::random::Stream;
 use electrics::{Demand, Electrics};
 use failure::failure;
 use silicon::{LOADS, Specimen, Strain, strain};
@@ -270,26 +270,6 @@ impl Driven {
             clocks,
             voltage: of(&spec.voltage),
             power_limit: spec.power_limit.as_ref().map_or(spec.power.limit, of),
-        }
-    }
-}
-
-#[cfg(test)]
-pub(super) mod tests {
-    use super::super::thermal::Cooling;
-    use super::*;
-
-    /// The desktop processor that the tests of this folder share.
-    pub(in super::super) fn spec() -> Spec {
-        Spec {
-            clocks: vec!["core_clock".into()],
-            voltage: "core_voltage".into(),
-            power_limit: None,
-            cores: 8,
-            room: 21.0,
-            silicon: Silicon::default(),
-            power: Power::default(),
-            cooling: Cooling::default(),
         }
     }
 }

@@ -8,9 +8,9 @@ use periculum_core::model::rung::Rung;
 
 pub(super) use spec::Spec;
 
-use super::device::{Device, Strained, Work};
-use super::numbers::to_float;
-use super::random::{Purpose, Stream};
+use crate::simulated::device::{Device, Strained, Work};
+use crate::simulated::numbers::to_float;
+use crate::simulated::random::{Purpose, Stream};
 
 /// An access takes so many ticks of the bus before any wait state.
 const TICKS: f64 = 2.0;

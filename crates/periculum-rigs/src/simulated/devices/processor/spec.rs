@@ -98,6 +98,23 @@ impl Spec {
     }
 }
 
+#[cfg(test)]
+impl Spec {
+    /// The desktop processor that tests share.
+    pub(in crate::simulated) fn desktop() -> Self {
+        Self {
+            clocks: vec!["core_clock".into()],
+            voltage: "core_voltage".into(),
+            power_limit: None,
+            cores: 8,
+            room: 21.0,
+            silicon: Silicon::default(),
+            power: Power::default(),
+            cooling: Cooling::default(),
+        }
+    }
+}
+
 /// `clock = "core_clock"`, or a list with one setting for each group of cores.
 fn read_clocks(section: &Section) -> Vec<Located<String>> {
     if !section.has("clock") || section.has_text("clock") {

@@ -68,11 +68,10 @@ impl Electrics {
 
 #[cfg(test)]
 mod tests {
-    use super::super::tests::spec;
     use super::*;
 
     fn settled(clock: f64, voltage: f64, busy: usize) -> Electrics {
-        let spec = spec();
+        let spec = Spec::desktop();
         let mut electrics = Electrics::at_rest(&spec);
         for _ in 0..4000 {
             electrics.advance(&spec, Demand { clock, voltage, busy, heat: 1.0, undershoot: 0.0 }, 0.25);

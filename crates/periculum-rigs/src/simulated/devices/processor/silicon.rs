@@ -81,14 +81,13 @@ impl Specimen {
 
 #[cfg(test)]
 mod tests {
-    use super::super::tests::spec;
     use super::*;
     use proptest::prelude::*;
 
     proptest! {
         #[test]
         fn more_clock_or_heat_needs_more_voltage(seed in any::<u64>(), clock in 3800f64..5600.0, degrees in 20f64..100.0) {
-            let specimen = Specimen::new(&spec(), seed);
+            let specimen = Specimen::new(&Spec::desktop(), seed);
             for core in 0..specimen.core_count() {
                 let needs = specimen.needs(core, clock, degrees, 0.0);
                 prop_assert!(specimen.needs(core, clock + 25.0, degrees, 0.0) > needs);
@@ -99,14 +98,14 @@ mod tests {
 
         #[test]
         fn less_margin_is_more_hazard(margin in -0.2f64..0.2) {
-            let specimen = Specimen::new(&spec(), 1);
+            let specimen = Specimen::new(&Spec::desktop(), 1);
             prop_assert!(specimen.hazard(margin - 0.001) > specimen.hazard(margin));
         }
     }
 
     #[test]
     fn specimens_and_cores_differ() {
-        let needs = |seed, core| Specimen::new(&spec(), seed).needs(core, 4200.0, 60.0, 0.0);
+        let needs = |seed, core| Specimen::new(&Spec::desktop(), seed).needs(core, 4200.0, 60.0, 0.0);
         assert_ne!(needs(1, 0), needs(2, 0));
         assert_ne!(needs(1, 0), needs(1, 1));
         assert_eq!(needs(1, 0), needs(1, 0));
