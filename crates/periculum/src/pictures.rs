@@ -39,6 +39,9 @@ impl Drawn<'_> {
     /// The map over these two settings, across and up; those that the plan moves where one is not named;
     /// of the plane of this trial.
     pub(crate) fn map(&self, [across, up]: [Option<&str>; 2], plane: Option<u32>) -> Result<Figure> {
+        if across.is_some() && across == up {
+            return Err(nothing(pictures::TWICE_THE_SAME).into());
+        }
         let mut sides = Terrain::usual(self.rig, self.plan).ok_or_else(|| nothing(pictures::NO_MAP))?;
         let known = || self.rig.settings.iter().map(|it| it.name.as_str()).collect::<Vec<_>>().join(", ");
         for (side, name) in [(0, across), (1, up)] {
@@ -49,9 +52,6 @@ impl Drawn<'_> {
                 sides.swap(0, 1);
             }
             name.clone_into(&mut sides[side]);
-        }
-        if sides[0] == sides[1] {
-            return Err(nothing(pictures::TWICE_THE_SAME).into());
         }
         let terrain = Terrain::of(self.story, self.rig, self.plan, &sides, plane);
         Ok(map(&terrain.ok_or_else(|| nothing(pictures::NO_MAP))?)?)
