@@ -8,7 +8,7 @@ use plotters::style::{Color, ShapeStyle};
 
 use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::palette::{BLUE, INK, RED};
-use crate::plane::{Scale, around, dashes, draw_flag, draw_sign, framed, on_axis, text, title, to_float};
+use crate::plane::{Scale, around, dashes, draw_flag, draw_sign, framed, on_axis, text, to_float};
 
 /// Width and height of the picture, units.
 const SIZE: (u32, u32) = (1000, 520);
@@ -73,7 +73,7 @@ fn over_trials<'a>(
         labels: heights.len().min(24),
     };
     let written = |value: &f64| on_axis(*value, &range);
-    let up = Scale { title: title(axis), range: range.clone(), written: &written, labels: 6 };
+    let up = Scale { title: axis.title(), range: range.clone(), written: &written, labels: 6 };
     framed(area, &trials, &up, top)
 }
 

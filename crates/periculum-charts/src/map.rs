@@ -6,7 +6,7 @@ use plotters::style::Color;
 
 use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::palette::{GREEN, OCHRE, RED};
-use crate::plane::{Plane, Scale, around, dashes, draw_sign, framed, on_axis, text, title, to_float};
+use crate::plane::{Plane, Scale, around, dashes, draw_sign, framed, on_axis, text, to_float};
 
 /// Width and height of the picture, units.
 const SIZE: (u32, u32) = (1000, 520);
@@ -24,7 +24,7 @@ fn draw(root: &Area, terrain: &Terrain) -> Drawn {
         around(terrain.places.iter().map(|place| to_float(place.across)).chain([to_float(terrain.across.stock)]));
     let up = around(terrain.places.iter().map(|place| to_float(place.up)).chain([to_float(terrain.up.stock)]));
     let (on_across, on_up) = (|value: &f64| on_axis(*value, &across), |value: &f64| on_axis(*value, &up));
-    let scale = |side: &Side, range: &std::ops::Range<f64>| (title(&side.axis), range.clone());
+    let scale = |side: &Side, range: &std::ops::Range<f64>| (side.axis.title(), range.clone());
     let ((right, across_range), (upwards, up_range)) = (scale(&terrain.across, &across), scale(&terrain.up, &up));
     let chart = framed(
         root,

@@ -6,7 +6,6 @@ use std::ops::Range;
 use periculum_core::Decimal;
 use periculum_core::model::quantity::measured;
 use periculum_core::model::verdict::Verdict;
-use periculum_core::story::profile::Axis;
 use plotters::chart::{ChartBuilder, ChartContext};
 use plotters::coord::cartesian::Cartesian2d;
 use plotters::coord::types::RangedCoordf64;
@@ -92,11 +91,6 @@ pub(crate) fn on_axis(value: f64, range: &Range<f64>) -> String {
         _ => 0,
     };
     measured(value, decimals)
-}
-
-/// An axis's title: what it is, and its unit.
-pub(crate) fn title(axis: &Axis) -> String {
-    if axis.unit.is_empty() { axis.label.clone() } else { format!("{}, {}", axis.label, axis.unit) }
 }
 
 /// The names of lines with their numbers and colours, above a chart, in as many rows as they need.

@@ -9,7 +9,7 @@ use plotters::style::Color;
 use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::font::{Face, width};
 use crate::palette::{BLUE, INK, LINES, OCHRE, PALE};
-use crate::plane::{Legend, Plane, Scale, TEXT, around, dashes, framed, on_axis, text, title, to_float};
+use crate::plane::{Legend, Plane, Scale, TEXT, around, dashes, framed, on_axis, text, to_float};
 
 /// Width and height of the picture, units.
 const SIZE: (u32, u32) = (1000, 420);
@@ -49,7 +49,7 @@ fn draw(root: &Area, family: &[(String, &Benchmark)], shown: &Benchmark, axis: &
     let what = format!("{}, {}", shown.what.load, shown.what.unit);
     let chart = framed(
         root,
-        &Scale { title: title(axis), range: across.clone(), written: &on_across, labels: 8 },
+        &Scale { title: axis.title(), range: across.clone(), written: &on_across, labels: 8 },
         &Scale { title: what, range: up.clone(), written: &on_up, labels: 6 },
         24,
     )?;

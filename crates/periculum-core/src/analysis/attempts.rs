@@ -134,7 +134,8 @@ impl<'a> Attempts<'a> {
             let title = with_unit(&measure.name(), &measure.unit);
             column(&word(measure), &title, What::Score(measure.clone()))
         });
-        let per_watt = measures.iter().map(|measure| {
+        let has_power = Conditions::of(self.rig, self.traces).has_power();
+        let per_watt = measures.iter().filter(|_| has_power).map(|measure| {
             let (name, title) =
                 (format!("{}_per_watt", word(measure)), format!("{}, {}/W", measure.name(), measure.unit));
             column(&name, &title, What::PerWatt(measure.clone()))
@@ -223,9 +224,8 @@ impl<'a> Attempts<'a> {
         }
     }
 
-    /// What a trial is found by beyond its settings, as ` dense=205.1 room=22.5`.
-    pub fn numbers_of(&self, trial: &TrialStory) -> String {
-        let columns = self.columns();
+    /// What a trial is found by beyond its settings, of these columns, as ` dense=205.1 room=22.5`.
+    pub fn numbers_of(&self, columns: &[Column], trial: &TrialStory) -> String {
         let known = columns.iter().filter(|column| !column.is_given()).filter_map(|column| {
             let number = self.cell(column, trial).number()?;
             Some(format!(" {}={number}", column.name))
@@ -333,8 +333,9 @@ mod tests {
     fn trials_are_found_by_what_came_of_them() {
         let (story, (rig, _), traces) = (tried(), grid(), BTreeMap::new());
         let attempts = Attempts { story: &story, rig: &rig, traces: &traces };
+        let columns = attempts.columns();
         let found = |typed: &str| {
-            let has = |trial: &&TrialStory| Query::of(typed).has("", &attempts.numbers_of(trial));
+            let has = |trial: &&TrialStory| Query::of(typed).has("", &attempts.numbers_of(&columns, trial));
             story.trials.iter().filter(has).map(|trial| trial.number).collect::<Vec<_>>()
         };
         assert_eq!(found("dense>=100"), [1, 2]);

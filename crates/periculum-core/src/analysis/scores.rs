@@ -430,6 +430,11 @@ impl<'a> Conditions<'a> {
         Self { power: with_unit("W").next(), temperatures: with_unit("°C").collect() }
     }
 
+    /// Whether a sensor reads power.
+    pub(super) fn has_power(&self) -> bool {
+        self.power.is_some()
+    }
+
     pub(super) fn watts(&self, pass: &PassStory) -> Option<f64> {
         let (from, to) = stretch(pass)?;
         Some(self.power?.between(from, to)?.mean)

@@ -82,4 +82,9 @@ impl Axis {
     pub(crate) fn of(setting: &Setting) -> Self {
         Self { label: setting.label.clone(), unit: setting.unit.clone() }
     }
+
+    /// What it is called, with its unit.
+    pub fn title(&self) -> String {
+        if self.unit.is_empty() { self.label.clone() } else { format!("{}, {}", self.label, self.unit) }
+    }
 }

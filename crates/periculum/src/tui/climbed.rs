@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 use std::sync::Arc;
 
-use periculum_core::analysis::attempts::Attempts;
+use periculum_core::analysis::attempts::{Attempts, Column};
 use periculum_core::engine::{ClimbEnd, Entry, Outlook, Said};
 use periculum_core::model::plan::Plan;
 use periculum_core::model::rig::{Rig, Sensor};
@@ -89,7 +89,8 @@ impl Climbed {
 
     /// The numbers of the trials that have what is looked for, in order or as it is sorted.
     pub(super) fn find(&self, query: &Query) -> Vec<u32> {
-        let has = |trial: &&TrialStory| query.has(&self.facts, &self.facts_of(trial, query.compares()));
+        let columns = if query.compares() { self.attempts().columns() } else { Vec::new() };
+        let has = |trial: &&TrialStory| query.has(&self.facts, &self.facts_of(trial, &columns));
         let mut found: Vec<&TrialStory> = self.story.trials.iter().filter(|it| query.is_empty() || has(it)).collect();
         if let Some((name, first)) = query.sort()
             && let Some(column) = self.attempts().column(name)
@@ -104,13 +105,14 @@ impl Climbed {
         Attempts { story: &self.story, rig: &self.rig, traces: &self.traces }
     }
 
-    fn facts_of(&self, trial: &TrialStory, with_numbers: bool) -> String {
+    /// What a trial is found by, with its numbers in these columns.
+    fn facts_of(&self, trial: &TrialStory, columns: &[Column]) -> String {
         let of_trial = |number: Option<u32>| number == Some(trial.number);
         let incidents = self.story.incidents.iter().filter(|told| of_trial(told.trial));
         let incidents = incidents.map(|told| told.incident.kind.name());
         let told = incidents.chain(self.notes(trial));
         let facts = trial_facts(trial.number, &trial.rung, &trial.proof, trial.verdict, told);
-        if with_numbers { facts + &self.attempts().numbers_of(trial) } else { facts }
+        facts + &self.attempts().numbers_of(columns, trial)
     }
 
     /// What the operator wrote down between the beginning of this trial and that of the next one.

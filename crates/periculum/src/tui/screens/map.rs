@@ -142,18 +142,11 @@ fn draw(frame: &mut Frame, desk: &Desk, area: Rect, sides: Option<[String; 2]>) 
     }
 }
 
-fn named(side: &Side) -> String {
-    match side.axis.unit.as_str() {
-        "" => side.axis.label.clone(),
-        unit => format!("{}, {unit}", side.axis.label),
-    }
-}
-
 /// What lies upwards, and where the plane is.
 fn upwards(terrain: &Terrain, rig: &Rig) -> String {
     let beside =
         if terrain.beside.is_empty() { String::new() } else { telling::plane_at(&beside_words(&terrain.beside, rig)) };
-    named(&terrain.up) + &beside
+    terrain.up.axis.title() + &beside
 }
 
 /// Where values lie on the screen.
@@ -215,7 +208,7 @@ impl Plane {
         let upwards = upwards(terrain, rig);
         buffer.set_stringn(area.x - LABELS - 1, area.y - 2, upwards, area.width.into(), theme.muted);
         let below = area.bottom() + 1;
-        let across = named(&terrain.across);
+        let across = terrain.across.axis.title();
         let x = area.right().saturating_sub(across.chars().count() as u16);
         buffer.set_stringn(x, below + 1, &across, area.width.into(), theme.muted);
         let mut at = area.x;
