@@ -93,7 +93,17 @@ mod tests {
         let nothing = String::new;
         let (summary, cooling, watchdog) = (nothing(), nothing(), nothing());
         let (parts, settings, derived, sensors) = (Vec::new(), Vec::new(), Vec::new(), Vec::new());
-        let rig = Rig { name: "r".into(), summary, cooling, watchdog, parts, settings, derived, sensors };
+        let rig = Rig {
+            name: "r".into(),
+            summary,
+            place: periculum_core::model::rig::Place::Unsaid,
+            cooling,
+            watchdog,
+            parts,
+            settings,
+            derived,
+            sensors,
+        };
         let mut series = Series::default();
         for (at, reading) in [(0, 20.5), (250, 21.0), (250, 22.0), (1500, 23.0)] {
             series.push(Moment::from_millis(at), reading);

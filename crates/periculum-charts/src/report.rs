@@ -17,7 +17,9 @@ use periculum_core::story::profile::AscentProfile;
 use periculum_core::story::readback::{self, Readback};
 use periculum_core::story::series::Series;
 use periculum_core::story::{IncidentStory, Story, TrialStory};
-use periculum_core::telling::{benchmark_words, beside_words, mark_sentence, percent_words, stage_words};
+use periculum_core::telling::{
+    benchmark_words, beside_words, mark_sentence, measured_words, percent_words, stage_words,
+};
 
 use crate::ascent::ascent;
 use crate::document::Block;
@@ -258,10 +260,7 @@ impl Reported<'_> {
                 taken.setting.label.clone(),
                 taken.setting.written(taken.asked),
                 taken.reported.map(|reported| taken.setting.written(reported)).unwrap_or_default(),
-                taken
-                    .measured
-                    .map(|(sensor, reading)| format!("{} {}", measured(reading, sensor.decimals), sensor.unit))
-                    .unwrap_or_default(),
+                taken.measured.map(|measured| measured_words(&measured, taken.setting)).unwrap_or_default(),
             ]
         };
         let rows: Vec<Vec<String>> = known.map(row).collect();

@@ -4,7 +4,8 @@ use std::collections::BTreeMap;
 
 use periculum_core::Decimal;
 use periculum_core::analysis::attempts::{Attempts, Column};
-use periculum_core::model::moment::Moment;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::Score;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::setting::Setting;
 use periculum_core::story::readback;
@@ -44,7 +45,7 @@ pub fn trials<'a>(story: &'a Story, rig: &'a Rig, readings: &'a BTreeMap<String,
         row.extend(rig.settings.iter().map(reported));
         let taken = readback::of_trial(trial, rig, readings);
         let measured = |setting: &Setting| taken.iter().find(|taken| taken.setting == setting)?.measured;
-        let reading = |setting| measured(setting).map_or(Cell::Nothing, |(_, reading)| Cell::float(reading));
+        let reading = |setting| measured(setting).map_or(Cell::Nothing, |measured| Cell::float(measured.number()));
         row.extend(rig.settings.iter().map(reading));
         row.extend(
             came_of_it.iter().map(|column| attempts.cell(column, trial).number().map_or(Cell::Nothing, Cell::float)),
@@ -60,20 +61,21 @@ pub fn scores(story: &Story) -> Table<'_> {
     let columns = named(&["trial", "pass", "load", "ran_s", "score", "unit", "less_is_better"]);
     let of_trial = |trial: &'_ TrialStory| {
         let number = trial.number as usize;
-        let scored = |(index, pass): (usize, &periculum_core::story::PassStory)| {
-            let report = pass.report.as_ref()?;
-            let score = report.score.as_ref()?;
-            Some(vec![
+        let passes = trial.finished().enumerate();
+        let scored = passes
+            .flat_map(|(index, (order, report))| report.scores(&order.load).map(move |it| (index, report.ran, it)));
+        let row = |(index, ran, (name, score)): (usize, Span, (String, &Score))| {
+            vec![
                 whole(number),
                 whole(index + 1),
-                Cell::text(pass.order.load.clone()),
-                Cell::float(report.ran.seconds()),
+                Cell::text(name),
+                Cell::float(ran.seconds()),
                 Cell::float(score.value),
                 Cell::text(score.unit.clone()),
                 Cell::Flag(score.less_is_better),
-            ])
+            ]
         };
-        trial.passes.iter().enumerate().filter_map(scored).collect::<Vec<_>>()
+        scored.map(row).collect::<Vec<_>>()
     };
     Table { columns, rows: Box::new(story.trials.iter().flat_map(of_trial)) }
 }

@@ -43,7 +43,7 @@ impl Readings {
 
     /// Readings of these sensors.
     pub fn of(sensors: &[Sensor]) -> Self {
-        let guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some());
+        let guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some() && sensor.asked.is_none());
         let unmoved = guarded.map(|sensor| (sensor.name.clone(), Some((f64::NAN, 0)))).collect();
         Self { unmoved, ..Self::default() }
     }
@@ -78,6 +78,11 @@ impl Readings {
             self.recent.pop_front();
             self.is_window_full = true;
         }
+    }
+
+    /// Notes what somebody read, who is heard once and not all the time.
+    pub fn note(&mut self, now: Moment, readings: BTreeMap<String, f64>) {
+        self.waiting.push((now, readings));
     }
 
     /// The highest reading of each sensor in the last moments of the pass, once it has run so long.

@@ -7,15 +7,18 @@ use std::{fs, io};
 use anyhow::Result;
 use periculum_core::analysis::forecast::forecast;
 use periculum_core::files::written::with_starts;
-use periculum_core::files::{Document, Located, Problem, Problems, plan_file, program_file, proof_file, rig_file};
+use periculum_core::files::{
+    Document, Located, Problem, Problems, Section, plan_file, program_file, proof_file, rig_file,
+};
 use periculum_core::model::amount::written;
 use periculum_core::model::budget::Budget;
 use periculum_core::model::pass::Pass;
 use periculum_core::model::plan::{ARM_AFTER, Ends, Plan};
 use periculum_core::model::program::Program;
 use periculum_core::model::quantity::counted;
-use periculum_core::model::rig::Rig;
+use periculum_core::model::rig::{Place, Rig};
 use periculum_core::model::rung::Rung;
+use periculum_core::model::setting::TakesEffect;
 use periculum_core::telling::effort_words;
 use periculum_loads::catalogue::LOADS;
 use periculum_rigs::adapters::Adapters;
@@ -129,10 +132,26 @@ impl Briefing {
 
     /// What of the plan will come to nothing on this machine, in words.
     pub(crate) fn warnings(&self) -> Vec<String> {
-        if self.adapters.is_simulated() {
+        if !self.adapters.is_here() {
             return Vec::new();
         }
-        too_short(&linux::Linux::below(Path::new("/")), &self.plan)
+        let mut warnings = too_short(&linux::Linux::below(Path::new("/")), &self.plan);
+        warnings.extend(self.load_run_unawares().map(files::runs_here));
+        warnings
+    }
+
+    /// A load that runs on this computer though everything else says that the rig is another machine: people do all there is to be
+    /// done to it.
+    fn load_run_unawares(&self) -> Option<&str> {
+        let settings = &self.rig.settings;
+        let is_set_by_hand = settings.iter().all(|setting| setting.takes_effect == TakesEffect::ByHand);
+        let is_read_here = self.rig.sensors.iter().any(|sensor| sensor.adapter == linux::ADAPTER);
+        if self.rig.place == Place::Here || is_read_here {
+            return None;
+        }
+        let mut passes = self.plan.proofs.iter().flat_map(|proof| &proof.passes);
+        let runs = passes.find(|pass| pass.by_hand.is_none())?;
+        (is_set_by_hand && !settings.is_empty()).then_some(runs.load.as_str())
     }
 
     /// Checks a rig and a plan that have been read, as the ledger keeps them.
@@ -277,6 +296,19 @@ pub(crate) fn real_loads() -> Vec<&'static str> {
     LOADS.iter().map(|load| load.about().name).collect()
 }
 
+/// Nothing runs on this computer for a rig that is elsewhere, and nothing here can start it anew.
+fn refuse_here(top: &Section) {
+    for (name, _) in top.named_sections("program") {
+        top.problems().advise(name.at, files::NOTHING_RUNS_FOR_ELSEWHERE, files::MAKE_IT_BY_HAND);
+    }
+    let Some(head) = top.optional_section("plan") else { return };
+    let unattended = head.optional_flag("unattended").filter(|flag| flag.value).map(|flag| flag.at);
+    let restarts = head.optional_text("restarts").map(|text| text.at);
+    for at in unattended.into_iter().chain(restarts) {
+        top.problems().advise(at, files::NOBODY_STARTS_ELSEWHERE, files::LEAVE_IT_OUT);
+    }
+}
+
 fn read_plan(text: &str, rig: &Rig, adapters: &Adapters) -> Result<Plan, Vec<Problem>> {
     let document = Document::parse(text).map_err(|problem| vec![problem])?;
     let problems = Problems::default();
@@ -291,6 +323,9 @@ fn read_plan(text: &str, rig: &Rig, adapters: &Adapters) -> Result<Plan, Vec<Pro
         for (name, _) in top.named_sections("program") {
             problems.add(name.at, files::NO_PROGRAMS_FOR_SIMULATED);
         }
+    }
+    if rig.is_elsewhere() {
+        refuse_here(&top);
     }
     top.finish();
     match plan {

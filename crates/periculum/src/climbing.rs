@@ -6,7 +6,7 @@ use std::sync::Arc;
 use std::time::Duration;
 
 use anyhow::{Context, Result, bail};
-use periculum_core::engine::{Climb, Event, RULES, decide_alike};
+use periculum_core::engine::{Climb, Event, Noted, RULES, decide_alike};
 use periculum_core::model::ending::classify;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::rig::{Rig, Sensor};
@@ -279,7 +279,7 @@ impl Prepared {
             store: Box::new(self.ledger),
             id,
             orders: Orders::default(),
-            shown: InForce::new(),
+            noted: Noted::default(),
             boot,
             operator,
             pacer: Pacer::new(pace),
@@ -296,9 +296,9 @@ impl Prepared {
     }
 }
 
-/// The machine for one driver alone, where a climb is on it and not on a simulated rig.
+/// The machine for one driver alone, where a climb is on it and not on a simulated rig or on one that is elsewhere.
 fn hold_machine(briefing: &Briefing, sysroot: &Path) -> Result<Option<Hold>> {
-    if briefing.adapters.is_simulated() { Ok(None) } else { this_machine(sysroot).map(Some) }
+    if briefing.adapters.is_here() { this_machine(sysroot).map(Some) } else { Ok(None) }
 }
 
 /// This machine, for one driver alone.
@@ -387,6 +387,9 @@ fn bench(briefing: &Briefing, linux: &Linux, seed: Option<u64>, began: &Began) -
     let before = (began.last.unwrap_or(began.at), &began.in_force);
     if let Some(simulator) = briefing.adapters.simulator(rig, seed, before, linux) {
         return Ok(simulator);
+    }
+    if let Some(elsewhere) = briefing.adapters.elsewhere(rig, SteadyClock::behind(began.last), linux) {
+        return Ok(elsewhere);
     }
     let (root, of, kept) = (linux.root().to_owned(), Arc::clone(&briefing.rig), places::kept()?);
     let (written, setter) = patiently(move || (written_by(&root, &of), Setter::of(&root, &of, &kept)))?;

@@ -182,9 +182,10 @@ impl<'a> Attempts<'a> {
                     Cell::Words(setting.written_short(value))
                 }
             }),
-            What::Derived(derived) => derived.value(&trial.rung).map_or(Cell::Nothing, |value| {
+            What::Derived(derived) => trial.derived(derived).map_or(Cell::Nothing, |(value, is_reported)| {
                 let value = f64::try_from(value).unwrap_or_default();
-                Cell::Number(value, score(value))
+                let sign = if is_reported { AS_REPORTED } else { "" };
+                Cell::Number(value, score(value) + sign)
             }),
             What::Proof => text(&trial.put_to()),
             What::Tested => {
@@ -195,7 +196,7 @@ impl<'a> Attempts<'a> {
             What::Score(measure) => float(score_of(trial, measure), &score),
             What::PerWatt(measure) => float(self.per_watt(trial, measure), &score),
             What::Sensor(sensor) => {
-                let spread = self.traces.get(&sensor.name).and_then(|series| trial.spread(series));
+                let spread = trial.spread(sensor, self.traces);
                 let reading = spread.map(|spread| if sensor.unit == "°C" { spread.greatest } else { spread.mean });
                 float(reading, &|value| measured(value, sensor.decimals))
             }
@@ -236,10 +237,10 @@ impl<'a> Attempts<'a> {
     fn measures(&self) -> Vec<Measure> {
         let mut measures = Vec::new();
         for pass in self.story.trials.iter().flat_map(|trial| &trial.passes) {
-            let Some(score) = pass.report.as_ref().and_then(|report| report.score.as_ref()) else { continue };
-            let measure = Measure::of_pass(pass, score);
-            if !measures.contains(&measure) {
-                measures.push(measure);
+            for measure in Measure::of_pass(pass) {
+                if !measures.contains(&measure) {
+                    measures.push(measure);
+                }
             }
         }
         measures
@@ -248,11 +249,14 @@ impl<'a> Attempts<'a> {
     fn per_watt(&self, trial: &TrialStory, measure: &Measure) -> Option<f64> {
         let conditions = Conditions::of(self.rig, self.traces);
         let own = trial.passes.iter().filter(|pass| measure.score_of(pass).is_some());
-        let watts: Vec<f64> = own.filter_map(|pass| conditions.watts(pass)).collect();
+        let watts: Vec<f64> = own.filter_map(|pass| conditions.watts(trial, pass)).collect();
         let watts = (!watts.is_empty()).then(|| mean(&watts)).filter(|watts| *watts > 0.0)?;
         Some(score_of(trial, measure)? / watts)
     }
 }
+
+/// What stands behind a derived value that follows from what the rig reports, where that is not what was asked for.
+const AS_REPORTED: &str = " r";
 
 /// The mean of what a trial scored of a measure.
 fn score_of(trial: &TrialStory, measure: &Measure) -> Option<f64> {

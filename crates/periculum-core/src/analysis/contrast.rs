@@ -8,7 +8,7 @@ use crate::engine::Mark;
 use crate::model::moment::Span;
 use crate::model::plan::Plan;
 use crate::model::quantity::measured;
-use crate::model::rig::Rig;
+use crate::model::rig::{Rig, Sensor};
 use crate::model::setting::Setting;
 use crate::model::verdict::Verdict;
 use crate::story::readback;
@@ -221,13 +221,14 @@ pub fn facts_of_trial(
     facts.push(words("incident", trial.incident.map_or("none", |incident| incident.name())));
     let all = benchmarks(story, rig, plan, traces);
     for pass in &trial.passes {
-        let Some(score) = pass.report.as_ref().and_then(|report| report.score.as_ref()) else { continue };
-        let is_same = |benchmark: &&Benchmark| {
-            benchmark.what.load == pass.order.load && benchmark.what.threads == pass.order.threads
-        };
-        let noise = all.iter().find(is_same).and_then(|benchmark| benchmark.noise);
-        let off = noise.map(|noise| noise.half_width(1) * score.value);
-        facts.push(of_score(&pass.order.load, score.value, &score.unit, off));
+        let Some(report) = &pass.report else { continue };
+        for (name, score) in report.scores(&pass.order.load) {
+            let is_same =
+                |benchmark: &&Benchmark| benchmark.what.load == name && benchmark.what.threads == pass.order.threads;
+            let noise = all.iter().find(is_same).and_then(|benchmark| benchmark.noise);
+            let off = noise.map(|noise| noise.half_width(1) * score.value);
+            facts.push(of_score(&name, score.value, &score.unit, off));
+        }
     }
     facts.extend(of_sensors("", &[trial], rig, traces));
     facts.push(minutes("passes ran", trial.tested));
@@ -259,9 +260,10 @@ fn of_benchmark(benchmark: &Benchmark, rig: &Rig) -> Vec<Fact> {
 
 /// The mean of what each sensor read while the passes of these trials ran.
 fn of_sensors(when: &str, trials: &[&TrialStory], rig: &Rig, traces: &BTreeMap<String, Series>) -> Vec<Fact> {
-    let mean = |series: &Series| Some(Spread::all(trials.iter().filter_map(|trial| trial.spread(series)))?.mean);
-    let read = rig.sensors.iter().filter_map(|sensor| Some((sensor, mean(traces.get(&sensor.name)?)?)));
-    let fact = |(sensor, value): (&crate::model::rig::Sensor, f64)| {
+    let mean =
+        |sensor: &Sensor| Some(Spread::all(trials.iter().filter_map(|trial| trial.spread(sensor, traces)))?.mean);
+    let read = rig.sensors.iter().filter_map(|sensor| Some((sensor, mean(sensor)?)));
+    let fact = |(sensor, value): (&Sensor, f64)| {
         let off = if sensor.unit == "°C" { SENSED_DEGREES } else { SENSED_SHARE * value.abs() };
         let number = Number { value, unit: sensor.unit.clone(), decimals: sensor.decimals, off: Some(off) };
         Fact { label: format!("{}{when}", sensor.label), value: Value::Number(number) }

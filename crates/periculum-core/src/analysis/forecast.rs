@@ -7,7 +7,7 @@ use std::sync::Arc;
 
 use rust_decimal::Decimal;
 
-use crate::engine::{Climb, Command, Event, RULES};
+use crate::engine::{Answer, Climb, Command, Event, Noted, Question, RULES};
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::moment::{Moment, Span};
 use crate::model::pass::{PassOrder, PassReport, Score};
@@ -15,6 +15,7 @@ use crate::model::plan::Plan;
 use crate::model::reason::Reason;
 use crate::model::rig::Rig;
 use crate::model::rung::{InForce, Rung};
+use crate::model::task::{Better, Figure, Task};
 use crate::story::Story;
 
 /// A climb that has more trials or steps than this is not played to its end.
@@ -57,6 +58,7 @@ struct Holds(Decimal);
 /// What a climb of this plan on this rig would do first, and how long it would take.
 pub fn forecast(rig: &Arc<Rig>, plan: &Arc<Plan>) -> Forecast {
     let shares = [Decimal::ZERO, Decimal::new(5, 1), Decimal::ONE];
+    let (rig, plan) = (&unread(rig), &unwritten(plan));
     let played = shares.map(|share| Play::of(rig, plan, Holds(share)));
     let first = played[2].story.trials.iter().take(FIRST).map(|trial| (trial.rung.clone(), trial.reason.clone()));
     let range = |effort: &dyn Fn(&Play) -> Effort| {
@@ -87,6 +89,29 @@ impl Effort {
             restarts: count(self.restarts, other.restarts),
         }
     }
+}
+
+/// The same rig without sensors that somebody reads: what they will read is not known.
+fn unread(rig: &Arc<Rig>) -> Arc<Rig> {
+    let mut rig = Rig::clone(rig);
+    rig.sensors.retain(|sensor| sensor.asked.is_none());
+    Arc::new(rig)
+}
+
+/// The same plan with passes by hand that ask for nothing and always score the same.
+fn unwritten(plan: &Arc<Plan>) -> Arc<Plan> {
+    let mut plan = Plan::clone(plan);
+    let passes = plan.proofs.iter_mut().flat_map(|proof| &mut proof.passes);
+    for task in passes.filter_map(|pass| pass.by_hand.as_mut()) {
+        let figure = |name: &str| Figure {
+            name: name.to_owned(),
+            formula: "100".into(),
+            unit: "1/s".into(),
+            better: Better::More,
+        };
+        **task = Task { ask: String::new(), reads: Vec::new(), figures: task.scored().map(figure).collect() };
+    }
+    Arc::new(plan)
 }
 
 /// A climb on a made-up rig, where everything takes at once and time passes only in passes.
@@ -140,6 +165,9 @@ impl<'a> Play<'a> {
                 Event::Applied { reported: self.in_force.clone() }
             }
             Some(Command::Ask(question)) => {
+                if let Question::Make { length, .. } = question {
+                    return self.make(length);
+                }
                 let Some(errand) = question.errand() else {
                     return Event::OperatorSaid { said: question.usual_answer().into() };
                 };
@@ -149,7 +177,7 @@ impl<'a> Play<'a> {
                     effort.restarts += u32::from(starts);
                     effort.by_hand += u32::from(by_hand);
                 }
-                Event::ChangeMade { reported: self.in_force.clone(), started_anew: true, shown: InForce::new() }
+                Event::ChangeMade { reported: self.in_force.clone(), started_anew: true, noted: Noted::default() }
             }
             Some(Command::RunPass(order)) => {
                 let report = self.run(&order);
@@ -164,14 +192,25 @@ impl<'a> Play<'a> {
         }
     }
 
-    fn run(&self, order: &PassOrder) -> PassReport {
-        let length = order.pass.length;
-        let holds = self.rig.settings.iter().zip(&self.hardest).all(|(setting, hardest)| {
+    /// Somebody makes a pass.
+    fn make(&mut self, length: Span) -> Event {
+        self.pass_time(length);
+        let said = if self.holds() { Answer::Done } else { Answer::Hung };
+        Event::OperatorSaid { said: said.into() }
+    }
+
+    /// Whether what is in force holds.
+    fn holds(&self) -> bool {
+        self.rig.settings.iter().zip(&self.hardest).all(|(setting, hardest)| {
             let value = self.in_force.get(&setting.name).copied().unwrap_or(setting.stock);
             let limit = setting.stock + (*hardest - setting.stock) * self.holds.0;
             !setting.is_harder(limit, value)
-        });
-        if holds {
+        })
+    }
+
+    fn run(&self, order: &PassOrder) -> PassReport {
+        let length = order.pass.length;
+        if self.holds() {
             let score = Score { value: 100.0, unit: "1/s".into(), less_is_better: false };
             return PassReport { ran: length, rounds: 1, score: Some(score), ..PassReport::default() };
         }

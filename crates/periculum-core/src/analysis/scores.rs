@@ -10,11 +10,11 @@ use crate::inference::comparison::Comparison;
 use crate::inference::statistics::{deviation, mean, quantile};
 use crate::model::ladder::Direction;
 use crate::model::moment::Moment;
-use crate::model::pass::{Score, Threads};
+use crate::model::pass::{Pass, Score, Threads};
 use crate::model::plan::Plan;
-use crate::model::rig::{Paid, Rig};
+use crate::model::rig::{Paid, Rig, Sensor};
 use crate::model::verdict::Verdict;
-use crate::story::series::Series;
+use crate::story::series::{Series, Spread};
 use crate::story::{PassStory, Story, TrialStory};
 
 /// What was measured; only scores of the same are compared.
@@ -92,8 +92,8 @@ pub struct Took {
 
 impl Took {
     fn of(scored: &[&Scored], conditions: &Conditions) -> Self {
-        let watts: Vec<f64> = scored.iter().filter_map(|one| conditions.watts(one.pass)).collect();
-        let degrees = scored.iter().filter_map(|one| conditions.degrees(one.pass));
+        let watts: Vec<f64> = scored.iter().filter_map(|one| conditions.watts(one.trial, one.pass)).collect();
+        let degrees = scored.iter().filter_map(|one| conditions.degrees(one.trial, one.pass));
         Self { watts: (!watts.is_empty()).then(|| mean(&watts)), degrees: degrees.reduce(f64::max) }
     }
 
@@ -166,7 +166,8 @@ impl Noise {
 struct Scored<'a> {
     trial: &'a TrialStory,
     pass: &'a PassStory,
-    score: &'a Score,
+    measure: Measure,
+    value: f64,
     is_baseline: bool,
 }
 
@@ -191,9 +192,8 @@ pub fn benchmarks_over(
     let scored = scored(story);
     let mut measures: Vec<Measure> = Vec::new();
     for one in &scored {
-        let measure = Measure::of_pass(one.pass, one.score);
-        if !measures.contains(&measure) {
-            measures.push(measure);
+        if !measures.contains(&one.measure) {
+            measures.push(one.measure.clone());
         }
     }
     let value = |one: &Scored| over?.value(&one.trial.rung);
@@ -204,7 +204,7 @@ pub fn benchmarks_over(
     let direction = over.map_or(Direction::Up, |over| over.direction());
     let conditions = Conditions::of(rig, traces);
     let family = |what: Measure| {
-        let own: Vec<&Scored> = scored.iter().filter(|one| Measure::of_pass(one.pass, one.score) == what).collect();
+        let own: Vec<&Scored> = scored.iter().filter(|one| one.measure == what).collect();
         let mut combinations: Vec<Vec<(String, Decimal)>> = Vec::new();
         for one in &own {
             let combination = beside(one);
@@ -234,7 +234,7 @@ pub fn benchmarks_over(
         let merits: Vec<Vec<f64>> = did_not_fall.map(|level| level.merits(&what)).collect();
         let noise = Noise::pooled(merits.iter().map(Vec::as_slice));
         let baseline: Vec<&Scored> = own.iter().copied().filter(|one| one.is_baseline).collect();
-        let stock: Vec<f64> = baseline.iter().map(|one| one.score.value).collect();
+        let stock: Vec<f64> = baseline.iter().map(|one| one.value).collect();
         let at_stock = Took::of(&baseline, &conditions);
         let all = combinations.into_iter().zip(curves).map(|(beside, levels)| Benchmark {
             beside,
@@ -291,24 +291,30 @@ fn scored(story: &Story) -> Vec<Scored<'_>> {
 
 fn scored_in<'a>(trial: &'a TrialStory, story: &Story) -> impl Iterator<Item = Scored<'a>> {
     let is_baseline = story.is_baseline(trial);
-    let scores = trial.passes.iter().filter_map(|pass| Some((pass, pass.report.as_ref()?.score.as_ref()?)));
-    scores.map(move |(pass, score)| Scored { trial, pass, score, is_baseline })
+    let of_pass = |pass: &'a PassStory| {
+        pass.report.iter().flat_map(|report| report.scores(&pass.order.load)).map(move |it| (pass, it))
+    };
+    trial.passes.iter().flat_map(of_pass).map(move |(pass, (name, score))| {
+        let measure = Measure::of(name, &pass.order, score);
+        Scored { trial, pass, measure, value: score.value, is_baseline }
+    })
 }
 
 impl Measure {
-    pub(super) fn of_pass(pass: &PassStory, score: &Score) -> Self {
-        Self {
-            load: pass.order.load.clone(),
-            threads: pass.order.threads,
-            unit: score.unit.clone(),
-            less_is_better: score.less_is_better,
-        }
+    /// What a pass that came to an end measured.
+    pub(super) fn of_pass(pass: &PassStory) -> impl Iterator<Item = Self> {
+        let scores = pass.report.iter().flat_map(|report| report.scores(&pass.order.load));
+        scores.map(|(name, score)| Self::of(name, &pass.order, score))
+    }
+
+    fn of(name: String, order: &Pass, score: &Score) -> Self {
+        Self { load: name, threads: order.threads, unit: score.unit.clone(), less_is_better: score.less_is_better }
     }
 
     /// What a pass scored of it.
     pub(super) fn score_of(&self, pass: &PassStory) -> Option<f64> {
-        let score = pass.report.as_ref()?.score.as_ref()?;
-        (Self::of_pass(pass, score) == *self).then_some(score.value)
+        let mut scores = pass.report.iter().flat_map(|report| report.scores(&pass.order.load));
+        scores.find(|(name, score)| Self::of(name.clone(), &pass.order, score) == *self).map(|(_, score)| score.value)
     }
 
     /// What it is called, as `dense, one thread`.
@@ -340,7 +346,7 @@ impl Level {
                 .filter(|it| *it != Verdict::Void)
                 .max()
                 .unwrap_or(Verdict::Void),
-            scores: own.iter().map(|one| one.score.value).collect(),
+            scores: own.iter().map(|one| one.value).collect(),
             disturbed: 0,
             over_baseline: None,
             over_before: None,
@@ -418,16 +424,17 @@ fn hardly_follows(noise: &Noise, levels: &[Level], means: &[(f64, usize)]) -> bo
 
 /// The sensors that say what a score took.
 pub(super) struct Conditions<'a> {
-    power: Option<&'a Series>,
-    temperatures: Vec<&'a Series>,
+    power: Option<&'a Sensor>,
+    temperatures: Vec<&'a Sensor>,
+    traces: &'a BTreeMap<String, Series>,
 }
 
 impl<'a> Conditions<'a> {
-    pub(super) fn of(rig: &Rig, traces: &'a BTreeMap<String, Series>) -> Self {
-        let with_unit = |unit: &'static str| {
-            rig.sensors.iter().filter(move |sensor| sensor.unit == unit).filter_map(|sensor| traces.get(&sensor.name))
-        };
-        Self { power: with_unit("W").next(), temperatures: with_unit("°C").collect() }
+    pub(super) fn of(rig: &'a Rig, traces: &'a BTreeMap<String, Series>) -> Self {
+        let is_read = |sensor: &&Sensor| sensor.asked.is_some() || traces.contains_key(&sensor.name);
+        let with_unit =
+            |unit: &'static str| rig.sensors.iter().filter(is_read).filter(move |sensor| sensor.unit == unit);
+        Self { power: with_unit("W").next(), temperatures: with_unit("°C").collect(), traces }
     }
 
     /// Whether a sensor reads power.
@@ -435,14 +442,22 @@ impl<'a> Conditions<'a> {
         self.power.is_some()
     }
 
-    pub(super) fn watts(&self, pass: &PassStory) -> Option<f64> {
-        let (from, to) = stretch(pass)?;
-        Some(self.power?.between(from, to)?.mean)
+    pub(super) fn watts(&self, trial: &TrialStory, pass: &PassStory) -> Option<f64> {
+        Some(self.spread(self.power?, trial, pass)?.mean)
     }
 
-    fn degrees(&self, pass: &PassStory) -> Option<f64> {
+    fn degrees(&self, trial: &TrialStory, pass: &PassStory) -> Option<f64> {
+        let read = self.temperatures.iter().filter_map(|sensor| self.spread(sensor, trial, pass));
+        read.map(|spread| spread.greatest).reduce(f64::max)
+    }
+
+    /// What a sensor read while a pass ran; of one that somebody reads what they read in its trial.
+    fn spread(&self, sensor: &Sensor, trial: &TrialStory, pass: &PassStory) -> Option<Spread> {
+        if sensor.asked.is_some() {
+            return trial.spread(sensor, self.traces);
+        }
         let (from, to) = stretch(pass)?;
-        self.temperatures.iter().filter_map(|series| Some(series.between(from, to)?.greatest)).reduce(f64::max)
+        self.traces.get(&sensor.name)?.between(from, to)
     }
 }
 

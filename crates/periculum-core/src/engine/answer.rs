@@ -12,6 +12,12 @@ pub enum Answer {
     NoStart,
     /// The rig started, but with its defaults in force.
     Defaults,
+    /// The rig hung.
+    Hung,
+    /// The picture was wrong.
+    WrongPicture,
+    /// Another day: what is asked stands until then.
+    NotToday,
     /// Try what is suggested.
     Take,
     /// Try these values.

@@ -1,5 +1,7 @@
 //! What the engine states for the record; screen, log, JSON lines and ledger all listen to the same entries.
 
+use std::collections::BTreeMap;
+
 use serde::{Deserialize, Serialize};
 
 use crate::engine::event::{Other, Said};
@@ -192,6 +194,13 @@ pub enum Entry {
         pass: usize,
         /// How it went.
         report: PassReport,
+    },
+    /// Somebody read sensors.
+    Read {
+        /// The trial that it is read for; none for the whole climb.
+        trial: Option<u32>,
+        /// By sensor name, in each sensor's unit.
+        readings: BTreeMap<String, f64>,
     },
     /// Something went wrong.
     Incident {

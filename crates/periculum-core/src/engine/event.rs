@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 
 use crate::engine::answer::Answer;
-use crate::engine::field::Written;
 use crate::model::ending::Ending;
+use crate::model::field::Written;
 use crate::model::incident::Incident;
 use crate::model::moment::Span;
 use crate::model::pass::{PassReport, Progress};
@@ -53,9 +53,9 @@ pub enum Event {
         /// Whether the machine has another boot identifier than when it was asked for: a change that needs a start is in
         /// force only then.
         started_anew: bool,
-        /// What the rig itself shows of settings that somebody changed, where they wrote it down.
-        #[serde(default, skip_serializing_if = "InForce::is_empty")]
-        shown: InForce,
+        /// What they wrote down of settings.
+        #[serde(flatten)]
+        noted: Noted,
     },
     /// The last change could not be applied, or the rig did not survive it.
     ApplyFailed {
@@ -155,6 +155,17 @@ impl Event {
     }
 }
 
+/// What somebody wrote down of settings that no adapter reads back.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Noted {
+    /// What the rig itself shows.
+    #[serde(default, skip_serializing_if = "InForce::is_empty")]
+    pub shown: InForce,
+    /// What was measured, in each setting's unit.
+    #[serde(default, skip_serializing_if = "InForce::is_empty")]
+    pub measured: InForce,
+}
+
 /// A program that is none of ours and uses the processor.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 pub struct Other {
@@ -204,6 +215,21 @@ pub enum Said {
     NoStart,
     /// The rig started, but with its defaults in force.
     Defaults,
+    /// The rig hung.
+    Hung,
+    /// The picture was wrong.
+    WrongPicture {
+        /// What was wrong with it.
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        what: String,
+    },
+    /// Another day: what is asked stands until then.
+    NotToday,
+    /// This is what sensors read that somebody reads.
+    Read {
+        /// By name, as it was typed.
+        written: Written,
+    },
     /// Try what is suggested.
     Take,
     /// Try this next.
@@ -229,12 +255,18 @@ pub enum Said {
 const ALWAYS: [(&str, Said); 3] = [("stop", Said::Stop), ("stop-at-mark", Said::StopAtMark), ("leave", Said::Leave)];
 
 impl Said {
+    /// The word before what sensors read.
+    pub const READ: &str = "read";
+
     /// The answer that it is, where it is one.
     pub fn answer(&self) -> Option<Answer> {
         match self {
             Self::Done { .. } => Some(Answer::Done),
             Self::NoStart => Some(Answer::NoStart),
             Self::Defaults => Some(Answer::Defaults),
+            Self::Hung => Some(Answer::Hung),
+            Self::WrongPicture { .. } => Some(Answer::WrongPicture),
+            Self::NotToday => Some(Answer::NotToday),
             Self::Take => Some(Answer::Take),
             Self::Try { .. } => Some(Answer::Try),
             Self::Back => Some(Answer::Back),
@@ -248,25 +280,28 @@ impl Said {
     /// What is written down with it.
     pub fn written(&self) -> Option<&Written> {
         match self {
-            Self::Done { written } | Self::Try { written } => Some(written),
+            Self::Done { written } | Self::Try { written } | Self::Read { written } => Some(written),
             _ => None,
         }
     }
 
-    /// Whether nothing is asked any more once this was said; what held can be marked and saved while the question stands.
+    /// Whether nothing is asked any more once this was said; what held can be marked and saved while the question stands, and a
+    /// climb can be left.
     pub fn ends_question(&self) -> bool {
-        let stands = matches!(self, Self::Mark | Self::Save { .. });
+        let stands = matches!(self, Self::Mark | Self::Save { .. } | Self::NotToday);
         !stands && self.answer().is_some() || ALWAYS.iter().any(|(_, said)| said == self)
     }
 
-    /// What a line means that somebody types or a script has: a word, and behind `done` and `try` what was written down, as in
-    /// `done multiplier=36.5 base_clock=100`; behind `save` a name.
+    /// What a line means that somebody types or a script has: a word, and behind `done`, `try` and `read` what was written down,
+    /// as in `done multiplier=36.5 base_clock=100`; behind `save` a name, and behind `wrong-picture` what was wrong.
     pub fn of_line(line: &str) -> Option<Self> {
         let (word, rest) = line.trim().split_once(char::is_whitespace).unwrap_or((line.trim(), ""));
         let said = Self::of_word(word)?;
         match said {
             Self::Done { .. } => Some(Self::Done { written: written(rest)? }),
             Self::Try { .. } => Some(Self::Try { written: written(rest)? }),
+            Self::Read { .. } => Some(Self::Read { written: written(rest).filter(|written| !written.is_empty())? }),
+            Self::WrongPicture { .. } => Some(Self::WrongPicture { what: rest.trim().to_owned() }),
             Self::Save { .. } => {
                 Some(rest.trim()).filter(|name| !name.is_empty()).map(|name| Self::Save { name: name.into() })
             }
@@ -275,6 +310,9 @@ impl Said {
     }
 
     fn of_word(word: &str) -> Option<Self> {
+        if word == Self::READ {
+            return Some(Self::Read { written: Written::new() });
+        }
         let always = ALWAYS.into_iter().find(|(known, _)| *known == word).map(|(_, said)| said);
         always.or_else(|| Answer::ALL.iter().find(|answer| answer.word() == word).map(|answer| (*answer).into()))
     }
@@ -291,6 +329,9 @@ impl From<Answer> for Said {
             Answer::Done => Self::Done { written: Written::new() },
             Answer::NoStart => Self::NoStart,
             Answer::Defaults => Self::Defaults,
+            Answer::Hung => Self::Hung,
+            Answer::WrongPicture => Self::WrongPicture { what: String::new() },
+            Answer::NotToday => Self::NotToday,
             Answer::Take => Self::Take,
             Answer::Try => Self::Try { written: Written::new() },
             Answer::Back => Self::Back,
@@ -333,7 +374,7 @@ mod tests {
         for answer in Answer::ALL {
             let line = if *answer == Answer::Save { "save daily" } else { answer.word() };
             let said = Said::of_line(line).expect("a word");
-            let stands = [Answer::Mark, Answer::Save].contains(answer);
+            let stands = [Answer::Mark, Answer::Save, Answer::NotToday].contains(answer);
             assert_eq!((said.answer(), said.ends_question()), (Some(*answer), !stands));
         }
         for word in Said::words(&[]) {
@@ -361,7 +402,11 @@ mod tests {
             Said::Try { written: Written::from([("clock".into(), "4900".into()), ("proof".into(), "quick".into())]) };
         assert_eq!(Said::of_line("try clock=4900 proof=quick"), Some(tried));
         assert_eq!(Said::of_line("save for  nights "), Some(Said::Save { name: "for  nights".into() }));
-        for wrong in ["save", "save  ", "try 4900", "mark it", "back 2", "end."] {
+        let seen = Said::WrongPicture { what: "snow on the left".into() };
+        assert_eq!(Said::of_line("wrong-picture snow on the left"), Some(seen));
+        let read = Said::Read { written: Written::from([("room".into(), "21,5".into())]) };
+        assert_eq!(Said::of_line("read room=21,5"), Some(read));
+        for wrong in ["save", "save  ", "try 4900", "mark it", "back 2", "end.", "read", "read 21", "hung badly"] {
             assert_eq!(Said::of_line(wrong), None, "{wrong}");
         }
         let old: Said = serde_json::from_str(r#"{"said":"done"}"#).expect("as earlier versions wrote it");

@@ -4,12 +4,14 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use crate::engine::answer::Answer;
-use crate::engine::field::{Entered, Field, Takes, Written};
 use crate::model::errand::Errand;
+use crate::model::field::{Entered, Field, Misfit, Takes, Written, check};
+use crate::model::moment::Span;
 use crate::model::reason::Reason;
-use crate::model::rig::Rig;
+use crate::model::rig::{Rig, When};
 use crate::model::rung::{InForce, Rung};
-use crate::model::setting::TakesEffect;
+use crate::model::setting::{Setting, TakesEffect};
+use crate::model::task::Task;
 
 /// What the engine wants to know.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
@@ -20,6 +22,25 @@ pub enum Question {
         /// What is changed, from what to what.
         #[serde(flatten)]
         errand: Errand,
+    },
+    /// Make this pass, and write down what it says.
+    Make {
+        /// What the pass is called.
+        load: String,
+        /// How long it should take.
+        length: Span,
+        /// What is done, and what is written down.
+        task: Task,
+        /// The sensors to be read meanwhile, by name.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        sensors: Vec<String>,
+    },
+    /// Read these sensors.
+    Read {
+        /// By name.
+        sensors: Vec<String>,
+        /// What the rig does meanwhile.
+        when: When,
     },
     /// Say which rung is tried next.
     WhatNext {
@@ -62,10 +83,22 @@ impl Question {
     /// The field in which the proof stands; a rig with a setting of this name is not led.
     pub const PROOF: &str = "proof";
 
+    /// What the name of a field begins with in which a measurement of a setting stands.
+    const MEASURED: &str = "measured.";
+
+    /// The field in which a measurement of this setting stands.
+    pub fn measured(setting: &str) -> String {
+        format!("{}{setting}", Self::MEASURED)
+    }
+
     /// The answers that it takes, the usual one first.
     pub fn answers(&self) -> Vec<Answer> {
         match self {
             Self::Change { .. } => vec![Answer::Done, Answer::NoStart, Answer::Defaults],
+            Self::Make { .. } => {
+                vec![Answer::Done, Answer::Hung, Answer::NoStart, Answer::WrongPicture, Answer::NotToday]
+            }
+            Self::Read { .. } => vec![Answer::Done, Answer::NotToday],
             Self::WhatNext { turn } => {
                 let of_suggestion = turn.suggestion.as_ref().map(|_| Answer::Take);
                 let of_what_held = turn.held.map(|_| [Answer::Back, Answer::Mark, Answer::Save]);
@@ -78,7 +111,7 @@ impl Question {
     /// The usual answer of somebody who lets it go on by itself, and ends where nothing is left to do.
     pub fn usual_answer(&self) -> Answer {
         match self {
-            Self::Change { .. } => Answer::Done,
+            Self::Change { .. } | Self::Make { .. } | Self::Read { .. } => Answer::Done,
             Self::WhatNext { turn } if turn.suggestion.is_some() => Answer::Take,
             Self::WhatNext { .. } => Answer::End,
         }
@@ -88,7 +121,7 @@ impl Question {
     pub fn errand(&self) -> Option<&Errand> {
         match self {
             Self::Change { errand } => Some(errand),
-            Self::WhatNext { .. } => None,
+            Self::Make { .. } | Self::Read { .. } | Self::WhatNext { .. } => None,
         }
     }
 
@@ -96,15 +129,27 @@ impl Question {
     pub fn turn(&self) -> Option<&Turn> {
         match self {
             Self::WhatNext { turn } => Some(turn),
-            Self::Change { .. } => None,
+            Self::Change { .. } | Self::Make { .. } | Self::Read { .. } => None,
         }
     }
 
     /// The answer that something may be written down with.
     pub fn written_with(&self) -> Answer {
         match self {
-            Self::Change { .. } => Answer::Done,
+            Self::Change { .. } | Self::Make { .. } | Self::Read { .. } => Answer::Done,
             Self::WhatNext { .. } => Answer::Try,
+        }
+    }
+
+    /// Checks what was written down with its answer.
+    ///
+    /// # Errors
+    /// The first that is nothing for its field, that is missing, or that can't be calculated.
+    pub fn check(&self, rig: &Rig, written: &Written) -> Result<(), Misfit> {
+        check(&self.fields(rig), written)?;
+        match self {
+            Self::Make { task, .. } => task.report(written, Span::ZERO).map(drop),
+            Self::Change { .. } | Self::Read { .. } | Self::WhatNext { .. } => Ok(()),
         }
     }
 
@@ -123,21 +168,54 @@ impl Question {
         written.iter().filter_map(value).collect()
     }
 
-    /// What may be written down with the answer that takes something: what the rig itself shows of each setting that somebody
-    /// changed, since no adapter reads that back; or every value of the next rung, and its proof.
+    /// What was measured of settings by what was written down, in each setting's unit.
+    pub fn measurements(&self, rig: &Rig, written: &Written) -> InForce {
+        let fields = self.fields(rig);
+        let value = |(name, typed): (&String, &String)| {
+            let setting = name.strip_prefix(Self::MEASURED)?;
+            match fields.iter().find(|field| field.name == *name)?.read(typed).ok()? {
+                Entered::Number(number) => Some((setting.to_owned(), number)),
+                _ => None,
+            }
+        };
+        written.iter().filter_map(value).collect()
+    }
+
+    /// What may be written down with the answer that takes something. With an errand: what the rig itself shows of each setting that
+    /// somebody changed, since no adapter reads that back, what they measured of it, and what the rig shows of the others that
+    /// people set, since these may have changed by themselves. With a turn: every value of the next rung, and its proof.
     pub fn fields(&self, rig: &Rig) -> Vec<Field> {
         match self {
             Self::Change { errand } => {
-                let changed = errand.changes().iter().filter_map(|change| rig.setting(&change.setting));
-                changed.filter(|setting| setting.takes_effect == TakesEffect::ByHand).map(Field::of_setting).collect()
+                let by_hand = rig.settings.iter().filter(|setting| setting.takes_effect == TakesEffect::ByHand);
+                let (changed, others): (Vec<&Setting>, Vec<&Setting>) =
+                    by_hand.partition(|setting| errand.change_of(&setting.name).is_some());
+                let both = changed.into_iter().flat_map(|setting| {
+                    let shown = Field::of_setting(setting);
+                    let measured = Field { name: Self::measured(&setting.name), ..shown.clone() };
+                    [Some(shown), Some(measured).filter(|_| setting.words.is_empty())].into_iter().flatten()
+                });
+                both.chain(others.into_iter().map(Field::of_setting)).collect()
             }
+            Self::Make { task, sensors, .. } => {
+                let of_task = task.reads.iter().map(|read| read.field.clone());
+                of_task.chain(fields_of(sensors, rig)).collect()
+            }
+            Self::Read { sensors, .. } => fields_of(sensors, rig).collect(),
             Self::WhatNext { turn } => {
                 let proofs = Takes::Words(turn.proofs.clone());
-                let proof = Field { name: Self::PROOF.into(), label: Self::PROOF.into(), takes: proofs };
+                let proof =
+                    Field { name: Self::PROOF.into(), label: Self::PROOF.into(), takes: proofs, is_needed: false };
                 rig.settings.iter().map(Field::of_setting).chain([proof]).collect()
             }
         }
     }
+}
+
+/// A field for each of these sensors.
+fn fields_of(sensors: &[String], rig: &Rig) -> impl Iterator<Item = Field> {
+    let named = |name: &String| rig.sensors.iter().find(|sensor| sensor.name == *name);
+    sensors.iter().filter_map(named).map(Field::of_sensor)
 }
 
 impl Turn {

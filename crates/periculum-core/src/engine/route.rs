@@ -122,6 +122,7 @@ mod tests {
         let clock = Ladder::steps(40.into(), 1.into(), 90.into()).expect("a ladder");
         let volts = Ladder::values([10, 12, 13, 17, 20].map(Decimal::from).to_vec()).expect("a ladder");
         Rig {
+            place: crate::model::rig::Place::Unsaid,
             name: "r".into(),
             summary: String::new(),
             cooling: String::new(),

@@ -54,7 +54,9 @@ impl State {
 
     /// What the operator is to answer.
     pub(super) fn question(&self, rig: &Rig) -> Option<Question> {
-        if let Self::Asked(question) = self {
+        if let Self::Asked(question)
+        | Self::Trying(_, Doing::Making { question, .. } | Doing::Reading { question, .. }) = self
+        {
             return Some(question.clone());
         }
         let errand = self.under_way().filter(|errand| errand.needs_somebody(rig))?;
@@ -121,6 +123,8 @@ pub(super) struct Trial {
     /// The loads that made them.
     pub(super) benchmarks: Vec<String>,
     pub(super) tested: Span,
+    /// The sensors that somebody was asked for in it, or read unasked.
+    pub(super) read: BTreeSet<String>,
     /// How much longer it may have run before it went down, since nobody heard of that at once.
     pub(super) unheard: Span,
 }
@@ -132,6 +136,10 @@ pub(super) enum Doing {
     Setting { under_way: UnderWay },
     /// Resting before a pass until this moment.
     Resting { index: usize, until: Moment },
+    /// Waiting for somebody who reads sensors, before the pass of this index or behind it.
+    Reading { index: usize, is_before: bool, question: Question },
+    /// Waiting for somebody who makes a pass.
+    Making { index: usize, began: Moment, question: Question },
     /// Waiting for a pass to end.
     Passing { index: usize, began: Moment, stopping: Option<Stop> },
 }

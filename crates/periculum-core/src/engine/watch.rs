@@ -115,7 +115,9 @@ pub fn lost(
 ) -> Option<Finding> {
     let is_silent =
         |sensor: &&Sensor| !sample.readings.contains_key(&sensor.name) && !sample.highest.contains_key(&sensor.name);
-    let mut guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some() && into_pass >= LONG_SILENCE);
+    // Whoever reads by hand is asked, and not heard all the time.
+    let is_guarded = |sensor: &&Sensor| sensor.cut_off.is_some() && sensor.asked.is_none();
+    let mut guarded = sensors.iter().filter(|sensor| is_guarded(sensor) && into_pass >= LONG_SILENCE);
     let sensor = guarded.find(is_silent)?;
     Some(Finding::Silent { sensor: sensor.label.clone(), because: silent.get(&sensor.name).cloned() })
 }

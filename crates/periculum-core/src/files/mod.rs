@@ -12,6 +12,7 @@ mod section;
 mod share;
 mod stage_file;
 mod start_file;
+mod task_file;
 
 pub mod outline;
 pub mod plan_file;

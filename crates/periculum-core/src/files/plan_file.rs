@@ -35,7 +35,8 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     let arm_after = if head.has("arm_after") { head.time("arm_after") } else { None };
     head.finish();
     let programs = program_file::read(top, loads);
-    let runnable = Runnable { loads, programs: &programs };
+    let sensors: Vec<&str> = rig.read_by_hand().map(|sensor| sensor.name.as_str()).collect();
+    let runnable = Runnable { loads, programs: &programs, sensors: &sensors };
     let proofs: Vec<Located<Proof>> =
         top.named_sections("proof").into_iter().filter_map(|section| read_proof(section, runnable)).collect();
     let use_name = use_name?;

@@ -4,15 +4,19 @@ use rust_decimal::prelude::ToPrimitive;
 
 use crate::files::program_file;
 use crate::files::section::{Located, Section};
+use crate::files::task_file::{self, is_by_hand};
 use crate::model::amount::{self, Amount};
+use crate::model::moment::Span;
 use crate::model::pass::{Demand, Extent, Pass, StopOn, Threads};
 use crate::model::program::Program;
+use crate::model::quantity::harmless;
+use crate::model::task::Task;
 
 /// Reads a file that holds one proof: the list `passes`, of loads that can be run and of the file's own programs.
 pub fn read(top: &Section, loads: &[&str]) -> Vec<Pass> {
     let name = Located { value: "in this file".to_owned(), at: top.at() };
     let programs = program_file::read(top, loads);
-    read_passes(top, &name, Runnable { loads, programs: &programs })
+    read_passes(top, &name, Runnable { loads, programs: &programs, sensors: &[] })
 }
 
 /// What a pass can run.
@@ -20,6 +24,8 @@ pub fn read(top: &Section, loads: &[&str]) -> Vec<Pass> {
 pub(super) struct Runnable<'a> {
     pub(super) loads: &'a [&'a str],
     pub(super) programs: &'a [Program],
+    /// The sensors that somebody reads, who is asked for them by the same card.
+    pub(super) sensors: &'a [&'a str],
 }
 
 /// Reads the passes of the proof of this name.
@@ -36,6 +42,10 @@ fn read_pass(section: Section, runnable: Runnable) -> Option<Pass> {
     let load = section.text("load");
     let length = section.time("for");
     let pause = if section.has("pause") { section.time("pause") } else { None };
+    if is_by_hand(&section) {
+        let task = task_file::read(&section, runnable.sensors);
+        return finish_by_hand(section, (load?, length?, pause), task?, runnable);
+    }
     let threads = read_threads(&section);
     let demand = read_demand(&section);
     let problems = section.problems();
@@ -45,7 +55,14 @@ fn read_pass(section: Section, runnable: Runnable) -> Option<Pass> {
     if program.is_none() && !runnable.loads.contains(&load.value.as_str()) {
         let programs = runnable.programs.iter().map(|program| program.name.as_str());
         let known: Vec<&str> = runnable.loads.iter().copied().chain(programs).collect();
-        problems.unknown(load.at, "load that this rig can run called", &load.value, &known);
+        match known.is_empty() {
+            true => problems.advise(
+                load.at,
+                format!("`{}` can't run: the rig is elsewhere, and nothing runs on this computer for it", load.value),
+                "let somebody make the pass, with `by = \"hand\"` and `ask = \"…\"`",
+            ),
+            false => problems.unknown(load.at, "load that this rig can run called", &load.value, &known),
+        }
     }
     if length.value.millis() == 0 {
         problems.add(length.at, "a pass of no length proves nothing");
@@ -57,7 +74,29 @@ fn read_pass(section: Section, runnable: Runnable) -> Option<Pass> {
         threads,
         demand,
         program: program.cloned().map(Box::new),
+        by_hand: None,
     })
+}
+
+/// A pass that somebody makes; it has a name of its own, since a score belongs to what measured it.
+fn finish_by_hand(
+    section: Section,
+    (name, length, pause): (Located<String>, Located<Span>, Option<Located<Span>>),
+    task: Task,
+    runnable: Runnable,
+) -> Option<Pass> {
+    let problems = section.problems();
+    let is_program = runnable.programs.iter().any(|program| program.name == name.value);
+    if is_program || runnable.loads.contains(&name.value.as_str()) || name.value != harmless(name.value.trim()) {
+        let what = format!("`{}` can't be the name of a pass by hand", harmless(&name.value));
+        problems.advise(name.at, what, "choose one that no load or program has");
+    }
+    if length.value.is_zero() {
+        problems.add(length.at, "somebody needs time for a pass: say how long it should take");
+    }
+    section.finish();
+    let pause = pause.map(|pause| pause.value).unwrap_or_default();
+    Some(Pass { pause, by_hand: Some(Box::new(task)), ..Pass::usual(name.value, length.value) })
 }
 
 /// `threads = "all"` or `"each"`, or a number of them.
@@ -124,7 +163,6 @@ mod tests {
     use super::*;
     use crate::files::written::pass_table;
     use crate::files::{Document, Problems};
-    use crate::model::moment::Span;
     use proptest::prelude::*;
 
     fn pass() -> impl Strategy<Value = Pass> {

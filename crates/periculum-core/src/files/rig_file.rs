@@ -8,7 +8,7 @@ use crate::files::section::{Located, Section};
 use crate::model::formula::Formula;
 use crate::model::ladder::{BadLadder, Direction, Ladder};
 use crate::model::quantity::harmless;
-use crate::model::rig::{Derived, Paid, Part, Rig, Sensor};
+use crate::model::rig::{Derived, Paid, Part, Place, Rig, Sensor, When};
 use crate::model::setting::{BootLine, Setting, TakesEffect};
 
 /// Reads a rig from a file's top section; problems go where the section's problems go.
@@ -20,6 +20,9 @@ pub fn read(top: &Section) -> Option<Rig> {
     let summary = head.optional_text("summary").map(|text| harmless(&text.value)).unwrap_or_default();
     let cooling = head.optional_text("cooling").map(|text| harmless(&text.value)).unwrap_or_default();
     let watchdog = head.optional_text("watchdog").map(|text| text.value).unwrap_or_default();
+    let places = [("here", Place::Here), ("elsewhere", Place::Elsewhere)];
+    let place = if head.has("where") { head.choice("where", &places) } else { None };
+    let place = place.map_or(Place::Unsaid, |place| place.value);
     head.finish();
     let mut currency = None;
     let parts = top.list("part").into_iter().filter_map(|part| read_part(part, &mut currency)).collect();
@@ -34,7 +37,8 @@ pub fn read(top: &Section) -> Option<Rig> {
     let derived = derived.into_iter().filter_map(|section| read_derived(section, &names)).collect();
     let sensors = top.named_sections("sensor").into_iter();
     let sensors = sensors.filter_map(|section| read_sensor(section, &names)).collect();
-    let rig = Rig { name: harmless(&name?.value), summary, cooling, watchdog, parts, settings, derived, sensors };
+    let rig =
+        Rig { name: harmless(&name?.value), summary, place, cooling, watchdog, parts, settings, derived, sensors };
     check_windows_at_stock(&rig, top);
     Some(rig)
 }
@@ -264,7 +268,10 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
     let core = section.optional_count("core", 0).map(|core| core.value);
     let patience = section.has("patience").then(|| section.time("patience")).flatten();
     let adapter = section.text("adapter");
-    let source = section.text("source");
+    let is_by_hand = adapter.as_ref().is_some_and(|adapter| adapter.value == Sensor::BY_HAND);
+    let asked = if is_by_hand { Some(read_when(&section)?) } else { None };
+    // Nobody needs to be told where a person reads it.
+    let source = if is_by_hand { Some(String::new()) } else { section.text("source").map(|source| source.value) };
     let problems = section.problems();
     section.finish();
     if let Some(followed) = follows.as_ref().filter(|followed| !settings.contains(&followed.value)) {
@@ -283,8 +290,21 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
         core,
         patience: patience.map(|patience| patience.value),
         adapter: adapter?.value,
-        source: source?.value,
+        source: source?,
+        asked,
     })
+}
+
+/// `when`: what somebody is asked for, and when.
+fn read_when(section: &Section) -> Option<When> {
+    let words = [
+        ("once", When::Once),
+        ("each-trial", When::EachTrial),
+        ("idle", When::Idle),
+        ("loaded", When::Loaded),
+        ("after", When::After),
+    ];
+    section.choice("when", &words).map(|when| when.value)
 }
 
 /// A rig whose own stock values leave a window can never be climbed.

@@ -82,9 +82,18 @@ pub(super) fn read(section: Section, around: &Surroundings) -> Option<Stage> {
     let index = around.proofs.iter().position(|known| known.value.name == name);
     if index.is_none() {
         let known: Vec<&str> = around.proofs.iter().map(|known| known.value.name.as_str()).collect();
-        problems.unknown(proof.at, "proof", &proof.value, &known);
+        problems.unknown(proof.at.clone(), "proof", &proof.value, &known);
     }
-    Some(Stage { strategy: strategy?, proof: index?, start: start?, save })
+    let strategy = strategy?;
+    let is_by_hand = around.proofs[index?].value.is_by_hand();
+    if is_by_hand && matches!(strategy, Strategy::Seek { .. } | Strategy::Map { .. }) {
+        let what = format!(
+            "`{}` chooses how long its trials take, and a pass by hand takes as long as it takes",
+            strategy.name()
+        );
+        problems.advise(proof.at, what, "write `strategy = \"ascend\"`, `\"grid\"` or `\"lead\"`");
+    }
+    Some(Stage { strategy, proof: index?, start: start?, save })
 }
 
 fn read_strategy(kind: &Located<Kind>, section: &Section, around: &Surroundings) -> Option<Strategy> {

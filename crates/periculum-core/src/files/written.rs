@@ -4,10 +4,12 @@ use rust_decimal::Decimal;
 use toml_edit::{Array, ArrayOfTables, DocumentMut, InlineTable, Item, Table, Value, value};
 
 use crate::model::amount::Amount;
+use crate::model::field::Takes;
 use crate::model::moment::Span;
 use crate::model::pass::{Extent, Pass, StopOn, Threads};
 use crate::model::program::{Output, Program};
 use crate::model::rung::Rung;
+use crate::model::task::{Better, Figure, Read, Task};
 
 /// What a digest of a program's output begins with.
 pub(super) const DIGEST: &str = "sha256:";
@@ -116,7 +118,6 @@ pub fn with_starts(text: &str, saved: &[(String, Rung)]) -> String {
 
 /// A profile as a section.
 fn profile_table(rung: &Rung) -> Item {
-    let number = |value: Decimal| value.to_string().parse::<Value>().unwrap_or_else(|_| value.to_string().into());
     let mut set = InlineTable::new();
     rung.iter().for_each(|(name, value)| drop(set.insert(name, number(value))));
     let mut profile = Table::new();
@@ -155,7 +156,54 @@ pub(super) fn pass_table(pass: &Pass) -> InlineTable {
     for (key, it) in rest {
         it.into_iter().for_each(|it| drop(table.insert(key, it)));
     }
+    if let Some(task) = &pass.by_hand {
+        table.insert("by", "hand".into());
+        table.insert("ask", task.ask.as_str().into());
+        table.insert("fields", fields_table(task).into());
+    }
     table
+}
+
+/// What is written down in a pass by hand, each by its name.
+fn fields_table(task: &Task) -> InlineTable {
+    let better = |better| if better == Better::More { "more" } else { "less" };
+    let read = |read: &Read| {
+        let mut table = InlineTable::new();
+        table.insert("label", read.field.label.as_str().into());
+        match &read.field.takes {
+            Takes::Number { unit, least, most } => {
+                table.insert("unit", unit.as_str().into());
+                let bounds = [("from", least), ("to", most)];
+                for (key, bound) in bounds.into_iter().filter_map(|(key, bound)| Some((key, (*bound)?))) {
+                    table.insert(key, number(bound));
+                }
+            }
+            Takes::Words(words) => drop(table.insert("words", words.iter().collect::<Array>().into())),
+            Takes::YesOrNo => drop(table.insert("takes", "yes-no".into())),
+            Takes::Text => drop(table.insert("takes", "text".into())),
+        }
+        read.better.into_iter().for_each(|it| drop(table.insert("better", better(it).into())));
+        if !read.right.is_empty() {
+            table.insert("right", read.right.iter().collect::<Array>().into());
+        }
+        if !read.field.is_needed {
+            table.insert("optional", true.into());
+        }
+        (read.field.name.clone(), Value::from(table))
+    };
+    let figure = |figure: &Figure| {
+        let mut table = InlineTable::new();
+        table.insert("formula", figure.formula.as_str().into());
+        table.insert("unit", figure.unit.as_str().into());
+        table.insert("better", better(figure.better).into());
+        (figure.name.clone(), Value::from(table))
+    };
+    task.reads.iter().map(read).chain(task.figures.iter().map(figure)).collect()
+}
+
+/// A number digit by digit.
+fn number(value: Decimal) -> Value {
+    value.to_string().parse::<Value>().unwrap_or_else(|_| value.to_string().into())
 }
 
 /// A length of time in the largest unit that it is a whole number of.

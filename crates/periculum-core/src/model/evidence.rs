@@ -96,11 +96,32 @@ pub enum Finding {
         /// Whether it has just been set, and not left as it was.
         was_set: bool,
     },
+    /// A setting was measured, and is not at the value that it was set to.
+    Mismeasured {
+        /// What it was set to.
+        wanted: Value,
+        /// What was measured.
+        measured: Value,
+    },
     /// A setting that could be read back before now can't.
     Unread {
         /// Why, where anybody knows.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         because: Option<String>,
+    },
+    /// What somebody wrote down is not what is right.
+    WrittenWrong {
+        /// The words that are right.
+        right: Vec<String>,
+        /// What was written down.
+        written: String,
+    },
+    /// The operator says that the rig hung.
+    SaidHung,
+    /// The operator says that the picture was wrong.
+    SaidWrongPicture {
+        /// What was wrong with it.
+        what: String,
     },
     /// The operator says that the rig did not start.
     SaidNoStart,

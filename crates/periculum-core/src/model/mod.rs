@@ -2,10 +2,12 @@
 
 pub mod amount;
 pub mod budget;
+mod by_hand;
 pub mod depth;
 pub mod ending;
 pub mod errand;
 pub mod evidence;
+pub mod field;
 pub mod formula;
 pub mod incident;
 pub mod incident_kind;
@@ -22,4 +24,5 @@ pub mod rig;
 pub mod rung;
 pub mod setting;
 pub mod strategy;
+pub mod task;
 pub mod verdict;

@@ -6,10 +6,12 @@ use std::fmt;
 use serde::{Deserialize, Serialize};
 
 use crate::model::amount::{Amount, written};
+use crate::model::field::Written;
 use crate::model::incident::Incident;
 use crate::model::moment::Span;
 use crate::model::program::Program;
 use crate::model::quantity::grouped;
+use crate::model::task::Task;
 
 /// How many threads a load runs on.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -102,6 +104,9 @@ pub struct Pass {
     /// The user's own program that the load is; none for a load that comes with this one.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub program: Option<Box<Program>>,
+    /// What somebody does who makes the pass by hand; none where a load runs by itself.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub by_hand: Option<Box<Task>>,
 }
 
 impl Pass {
@@ -114,6 +119,7 @@ impl Pass {
             threads: Threads::All,
             demand: Demand::default(),
             program: None,
+            by_hand: None,
         }
     }
 }
@@ -255,6 +261,12 @@ pub struct PassReport {
     /// What the load measured, where it ran to its end.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub score: Option<Score>,
+    /// What else was measured by the same pass.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub further: Vec<Score>,
+    /// What its scores are called, where there are several.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub score_names: Vec<String>,
     /// All of the load's work over all of its time since the warm-up, in the score's unit: below the score by what checks,
     /// pauses and waiting for a processor took. None where the score is no work over time.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -278,6 +290,20 @@ pub struct PassReport {
     /// Whether it was stopped before its end from outside.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub stopped: bool,
+    /// What somebody wrote down who made it by hand, as it was typed.
+    #[serde(default, skip_serializing_if = "Written::is_empty")]
+    pub written: Written,
+}
+
+impl PassReport {
+    /// All its scores with what they are called: by the load that it is of, and where there are several by that and their own name.
+    pub fn scores<'a>(&'a self, load: &'a str) -> impl Iterator<Item = (String, &'a Score)> {
+        let name = move |(place, score)| match self.score_names.get(place) {
+            Some(name) => (format!("{load} {name}"), score),
+            None => (load.to_owned(), score),
+        };
+        self.score.iter().chain(&self.further).enumerate().map(name)
+    }
 }
 
 #[cfg(test)]

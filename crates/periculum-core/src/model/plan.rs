@@ -72,6 +72,11 @@ impl Proof {
     pub fn length(&self) -> Span {
         self.passes.iter().map(|pass| pass.length).sum()
     }
+
+    /// Whether somebody makes one of its passes, which takes as long as it takes.
+    pub fn is_by_hand(&self) -> bool {
+        self.passes.iter().any(|pass| pass.by_hand.is_some())
+    }
 }
 
 /// One move of a plan.

@@ -3,6 +3,7 @@
 use std::fmt;
 
 use rust_decimal::Decimal;
+use serde::{Deserialize, Serialize};
 
 use crate::model::formula::Formula;
 use crate::model::moment::Span;
@@ -18,6 +19,8 @@ pub struct Rig {
     pub name: String,
     /// What it is, in a sentence.
     pub summary: String,
+    /// Where it is.
+    pub place: Place,
     /// How it is cooled, as its ceilings may depend on; empty where nobody says.
     pub cooling: String,
     /// The watchdog that restarts it when it stands still, as a path; empty where it has none.
@@ -30,6 +33,18 @@ pub struct Rig {
     pub derived: Vec<Derived>,
     /// What is measured.
     pub sensors: Vec<Sensor>,
+}
+
+/// Where a rig is.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Place {
+    /// Nobody says, so that it is taken for the machine that this runs on.
+    #[default]
+    Unsaid,
+    /// It is the machine that this runs on.
+    Here,
+    /// It is another machine, so that nothing here is set, loaded or watched for it.
+    Elsewhere,
 }
 
 /// A part of a rig; results belong to its specimen.
@@ -96,6 +111,24 @@ pub struct Sensor {
     pub adapter: String,
     /// What the adapter calls it.
     pub source: String,
+    /// When somebody is asked for what it reads; none where an adapter reads it.
+    pub asked: Option<When>,
+}
+
+/// When somebody is asked for what a sensor reads.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum When {
+    /// Before the first trial.
+    Once,
+    /// Before the first pass of every trial.
+    EachTrial,
+    /// The same, as the rig has it at rest.
+    Idle,
+    /// While the rig works, as far as it has been written down by then; else behind a trial's first pass.
+    Loaded,
+    /// Behind the last pass of a trial that nothing went wrong in.
+    After,
 }
 
 /// Why a rung must not be applied.
@@ -143,6 +176,11 @@ impl fmt::Display for Window {
 }
 
 impl Rig {
+    /// Whether it is another machine than the one that this runs on.
+    pub fn is_elsewhere(&self) -> bool {
+        self.place == Place::Elsewhere
+    }
+
     /// The setting of this name.
     pub fn setting(&self, name: &str) -> Option<&Setting> {
         self.settings.iter().find(|setting| setting.name == name)
@@ -226,6 +264,9 @@ impl Rig {
 }
 
 impl Sensor {
+    /// The adapter of a sensor that somebody reads.
+    pub const BY_HAND: &str = "by-hand";
+
     /// The adapter of a sensor that only readings are known of, which were attached to a climb afterwards.
     pub const ATTACHED: &str = "attached";
 
@@ -249,11 +290,17 @@ impl Sensor {
             patience: None,
             adapter: String::new(),
             source: String::new(),
+            asked: None,
         }
     }
 }
 
 impl Rig {
+    /// The sensors that somebody reads.
+    pub fn read_by_hand(&self) -> impl Iterator<Item = &Sensor> {
+        self.sensors.iter().filter(|sensor| sensor.asked.is_some())
+    }
+
     /// What was paid for its parts, together; none where nobody says.
     pub fn paid(&self) -> Option<Paid> {
         let sum = |sum: Paid, part: Paid| Paid { amount: sum.amount + part.amount, ..sum };

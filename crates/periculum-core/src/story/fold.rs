@@ -49,6 +49,12 @@ pub struct Story {
     pub reported: InForce,
     /// What somebody wrote down that the rig shows of its settings, until these are changed again.
     shown: InForce,
+    /// What somebody measured of its settings, until these are changed again.
+    measured: InForce,
+    /// What somebody read of sensors for the whole climb, in each sensor's unit.
+    read: BTreeMap<String, f64>,
+    /// What somebody read last of each sensor.
+    by_hand: BTreeMap<String, f64>,
     /// How it ended, where it has.
     pub ended: Option<EndStory>,
 }
@@ -69,8 +75,9 @@ impl Story {
                 self.reported = self.with_shown(in_force);
             }
             Event::Applied { reported } => self.hear_in_force(reported),
-            Event::ChangeMade { reported, shown, .. } => {
-                self.shown.extend(shown.clone());
+            Event::ChangeMade { reported, noted, .. } => {
+                self.shown.extend(noted.shown.clone());
+                self.measured.extend(noted.measured.clone());
                 self.hear_in_force(reported);
             }
             _ => {}
@@ -81,6 +88,7 @@ impl Story {
         self.reported = self.with_shown(reported);
         if let Some(trial) = self.trials.last_mut().filter(|trial| trial.verdict.is_none()) {
             trial.reported.clone_from(&self.reported);
+            trial.measured.clone_from(&self.measured);
         }
     }
 
@@ -98,7 +106,8 @@ impl Story {
     /// Takes in sensor readings.
     pub fn sample(&mut self, at: Moment, readings: BTreeMap<String, f64>) {
         self.latest = self.latest.max(at);
-        self.readings = readings;
+        self.readings.clone_from(&self.by_hand);
+        self.readings.extend(readings);
     }
 
     /// The trial of this number.
@@ -124,10 +133,16 @@ impl Story {
 
     /// The sensors of a rig that have read nothing in any pass that came to an end; none before there is one.
     pub fn silent<'a>(&self, rig: &'a Rig) -> Vec<&'a Sensor> {
-        let reports: Vec<&PassReport> =
-            self.trials.iter().flat_map(TrialStory::finished).map(|(_, report)| report).collect();
+        let reports: Vec<&PassReport> = self
+            .trials
+            .iter()
+            .flat_map(TrialStory::finished)
+            .filter(|(pass, _)| pass.by_hand.is_none())
+            .map(|(_, report)| report)
+            .collect();
         let has_read = |sensor: &Sensor| reports.iter().any(|report| report.peaks.contains_key(&sensor.name));
-        let silent = rig.sensors.iter().filter(|sensor| !sensor.is_attached() && !has_read(sensor));
+        let is_sampled = |sensor: &&Sensor| !sensor.is_attached() && sensor.asked.is_none();
+        let silent = rig.sensors.iter().filter(is_sampled).filter(|sensor| !has_read(sensor));
         if reports.is_empty() { Vec::new() } else { silent.collect() }
     }
 
@@ -185,10 +200,12 @@ impl Story {
                 stage: *stage,
                 rung: rung.clone(),
                 reported: InForce::new(),
+                measured: InForce::new(),
                 proof: proof.clone(),
                 reason: reason.clone(),
                 began: at,
                 passes: Vec::new(),
+                read: self.read.clone(),
                 verdict: None,
                 incident: None,
                 tested: Span::ZERO,
@@ -198,6 +215,7 @@ impl Story {
             Entry::Asked { question, .. } => self.question = Some(question.clone()),
             Entry::PassBegan { order, .. } => self.begin_pass(at, order),
             Entry::PassEnded { report, .. } => self.end_pass(report),
+            Entry::Read { trial, readings } => self.hear_read(*trial, readings),
             Entry::Incident { trial, pass, incident } => {
                 self.incidents.push(IncidentStory { at, trial: *trial, pass: *pass, incident: incident.clone() });
             }
@@ -235,9 +253,21 @@ impl Story {
         }
     }
 
+    /// What was read for the whole climb is true of the trial that is open, too.
+    fn hear_read(&mut self, trial: Option<u32>, readings: &BTreeMap<String, f64>) {
+        self.by_hand.extend(readings.clone());
+        self.readings.extend(readings.clone());
+        if trial.is_none() {
+            self.read.extend(readings.clone());
+        }
+        let of_trial = trial.or(self.open_trial().map(|open| open.number)).and_then(|number| self.trial_mut(number));
+        of_trial.into_iter().for_each(|trial| trial.read.extend(readings.clone()));
+    }
+
     fn begin_errand(&mut self, trial: Option<u32>, errand: &Errand) {
         self.under_way = Some(errand.clone());
         self.shown.retain(|setting, _| errand.change_of(setting).is_none());
+        self.measured.retain(|setting, _| errand.change_of(setting).is_none());
         // What was reported before says nothing of a rung that is on its way.
         if let Some(trial) = trial.and_then(|number| self.trial_mut(number)) {
             trial.reported.clear();
@@ -253,6 +283,7 @@ impl Story {
             // A rung that was in force already needed no change, and was read back before.
             if trial.reported.is_empty() {
                 trial.reported.clone_from(&self.reported);
+                trial.measured.clone_from(&self.measured);
             }
             trial.passes.push(PassStory { order: order.clone(), began: at, report: None });
         }

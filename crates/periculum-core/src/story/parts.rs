@@ -1,11 +1,16 @@
 //! What a story is made of.
 
+use std::collections::BTreeMap;
+
+use rust_decimal::Decimal;
+
 use crate::engine::ClimbEnd;
 use crate::inference::comparison::Comparison;
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::moment::{Moment, Span};
 use crate::model::pass::{Pass, PassReport, Score};
 use crate::model::reason::{Reason, StageEnd};
+use crate::model::rig::{Derived, Sensor};
 use crate::model::rung::{InForce, Rung};
 use crate::model::verdict::Verdict;
 use crate::story::series::{Series, Spread};
@@ -30,6 +35,8 @@ pub struct TrialStory {
     pub rung: Rung,
     /// What the rig reported of it, once all of it was applied; settings that can't be read back are missing.
     pub reported: InForce,
+    /// What somebody measured of it, in each setting's unit.
+    pub measured: InForce,
     /// The proof's name.
     pub proof: String,
     /// Why this rung.
@@ -38,6 +45,8 @@ pub struct TrialStory {
     pub began: Moment,
     /// The passes that have begun.
     pub passes: Vec<PassStory>,
+    /// What somebody read of sensors, in each sensor's unit.
+    pub read: BTreeMap<String, f64>,
     /// How it ended; none while it is open.
     pub verdict: Option<Verdict>,
     /// The worst that happened.
@@ -71,13 +80,29 @@ impl TrialStory {
         self.passes.iter().filter_map(|pass| Some((&pass.order, pass.report.as_ref()?)))
     }
 
-    /// A sensor's readings while the passes of this trial ran, of those that came to an end.
-    pub fn spread(&self, series: &Series) -> Option<Spread> {
+    /// A sensor's readings while the passes of this trial ran, of those that came to an end; of one that somebody reads what they
+    /// read in this trial.
+    pub fn spread(&self, sensor: &Sensor, traces: &BTreeMap<String, Series>) -> Option<Spread> {
+        if sensor.asked.is_some() {
+            return self.read.get(&sensor.name).copied().map(Spread::of);
+        }
+        let series = traces.get(&sensor.name)?;
         let ran = self.passes.iter().filter_map(|pass| {
             let until = pass.began + pass.report.as_ref()?.ran;
             series.between(pass.began, until)
         });
         Spread::all(ran)
+    }
+
+    /// The rung as far as it is known to be in force: what was asked, but for what the rig reports otherwise.
+    pub fn in_force(&self) -> Rung {
+        self.reported.iter().fold(self.rung.clone(), |rung, (name, value)| rung.with(name, *value))
+    }
+
+    /// A derived value of what is in force, and whether that is another one than was asked for.
+    pub fn derived(&self, derived: &Derived) -> Option<(Decimal, bool)> {
+        let value = derived.value(&self.in_force())?;
+        Some((value, derived.value(&self.rung) != Some(value)))
     }
 
     /// What it is put to in words: the proof, or a part of it.

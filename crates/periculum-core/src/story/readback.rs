@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use rust_decimal::Decimal;
+use rust_decimal::prelude::ToPrimitive;
 
 use crate::model::rig::{Rig, Sensor};
 use crate::model::setting::Setting;
@@ -18,8 +19,27 @@ pub struct Readback<'a> {
     pub asked: Decimal,
     /// The value that the rig reported; none where it was not read back.
     pub reported: Option<Decimal>,
-    /// The sensor that follows the setting, and its mean reading in the sensor's unit.
-    pub measured: Option<(&'a Sensor, f64)>,
+    /// What was measured of it.
+    pub measured: Option<Measured<'a>>,
+}
+
+/// What was measured of a setting.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum Measured<'a> {
+    /// The mean reading of the sensor that follows it, in the sensor's unit.
+    BySensor(&'a Sensor, f64),
+    /// What somebody measured, in the setting's unit.
+    ByHand(Decimal),
+}
+
+impl Measured<'_> {
+    /// The number alone.
+    pub fn number(&self) -> f64 {
+        match self {
+            Self::BySensor(_, reading) => *reading,
+            Self::ByHand(value) => value.to_f64().unwrap_or(f64::NAN),
+        }
+    }
 }
 
 impl Readback<'_> {
@@ -31,12 +51,13 @@ impl Readback<'_> {
 
 /// What came of each setting of a trial, in the rig's order; measured is the mean over its passes.
 pub fn of_trial<'a>(trial: &TrialStory, rig: &'a Rig, traces: &BTreeMap<String, Series>) -> Vec<Readback<'a>> {
-    let mean = |sensor: &Sensor| Some(trial.spread(traces.get(&sensor.name)?)?.mean);
+    let mean = |sensor: &Sensor| Some(trial.spread(sensor, traces)?.mean);
     let of = |setting: &'a Setting| {
         let asked = trial.rung.get(&setting.name)?;
         let reported = trial.reported.get(&setting.name).copied();
         let sensor = rig.sensors.iter().find(|sensor| sensor.follows.as_ref() == Some(&setting.name));
-        let measured = sensor.and_then(|sensor| Some((sensor, mean(sensor)?)));
+        let by_hand = trial.measured.get(&setting.name).copied().map(Measured::ByHand);
+        let measured = by_hand.or_else(|| sensor.and_then(|sensor| Some(Measured::BySensor(sensor, mean(sensor)?))));
         Some(Readback { setting, asked, reported, measured })
     };
     rig.settings.iter().filter_map(of).collect()

@@ -32,7 +32,8 @@ pub struct Series {
 }
 
 impl Spread {
-    fn of(reading: f64) -> Self {
+    /// Of one reading.
+    pub fn of(reading: f64) -> Self {
         Self { least: reading, mean: reading, greatest: reading, count: 1 }
     }
 

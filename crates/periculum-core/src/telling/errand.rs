@@ -1,16 +1,43 @@
 //! Errands as instructions and as a few words.
 
+use rust_decimal::Decimal;
+
 use crate::engine::{Answer, Misfit, Question, Said, Suggestion, Turn};
 use crate::model::errand::Errand;
 use crate::model::quantity::{harmless, with_unit};
-use crate::model::rig::Rig;
+use crate::model::rig::{Rig, When};
 use crate::model::rung::Change;
 
 /// A question as an instruction to the operator.
 pub fn ask(question: &Question, rig: &Rig) -> String {
     match question {
         Question::Change { errand } => to_change(errand, rig),
+        Question::Make { load, length, task, .. } => format!("{load}, about {length}: {}", task.ask),
+        Question::Read { sensors, when } => {
+            let labels = sensors.iter().map(|name| sensor_words(name, rig));
+            format!("read {}, {}", labels.collect::<Vec<_>>().join(", "), when_words(*when))
+        }
         Question::WhatNext { turn } => what_next(turn, rig),
+    }
+}
+
+/// A sensor with its unit, as `package (°C)`.
+fn sensor_words(name: &str, rig: &Rig) -> String {
+    match rig.sensors.iter().find(|sensor| sensor.name == name) {
+        Some(sensor) if sensor.unit.is_empty() => sensor.label.clone(),
+        Some(sensor) => format!("{} ({})", sensor.label, sensor.unit),
+        None => name.to_owned(),
+    }
+}
+
+/// When a sensor is read.
+fn when_words(when: When) -> &'static str {
+    match when {
+        When::Once => "once for the whole climb",
+        When::EachTrial => "for this trial",
+        When::Idle => "with the rig at rest",
+        When::Loaded => "as it was while the rig worked",
+        When::After => "now that the trial's passes are over",
     }
 }
 
@@ -62,6 +89,9 @@ pub fn answers_to(question: &Question, rig: &Rig) -> String {
     let line = format!("{} {}", question.written_with().word(), names.join(" "));
     match question {
         Question::Change { .. } => format!("{answers}; what it shows may stand behind, as `{line}`"),
+        Question::Make { .. } | Question::Read { .. } => {
+            format!("{answers}; what is read stands behind, as `{line}`")
+        }
         Question::WhatNext { .. } => {
             format!("{answers}; what is to change stands behind, as `{line}`, and a name as `save daily`")
         }
@@ -73,12 +103,13 @@ pub fn misfit_words(misfit: &Misfit) -> String {
     match misfit {
         Misfit::NoNumber { typed } => format!("`{}` is no number; write one as 36.5", harmless(typed)),
         Misfit::Unbelieved { number, unit, least, most } => format!(
-            "{} is hardly right, as it can be from {} to {}; is it another unit?",
+            "{} is hardly right, as it can be {}; is it another unit?",
             with_unit(*number, unit),
-            with_unit(*least, unit),
-            with_unit(*most, unit)
+            bounds_words(*least, *most, unit)
         ),
         Misfit::NoWord { typed, words } => format!("`{}` is none of {}", harmless(typed), words.join(", ")),
+        Misfit::Missing { name, label } => format!("{label} is missing; write it down as `{name}=…`"),
+        Misfit::NoValue { of, formula } => format!("{of} can't be calculated from this, as {formula}"),
         Misfit::NoField { named, names } if names.is_empty() => {
             format!("nothing can be written down here, and so no `{}`", harmless(named))
         }
@@ -88,12 +119,25 @@ pub fn misfit_words(misfit: &Misfit) -> String {
     }
 }
 
+/// From where to where something can be.
+fn bounds_words(least: Option<Decimal>, most: Option<Decimal>, unit: &str) -> String {
+    match (least, most) {
+        (Some(least), Some(most)) => format!("from {} to {}", with_unit(least, unit), with_unit(most, unit)),
+        (Some(least), None) => format!("{} at least", with_unit(least, unit)),
+        (None, most) => most.map_or_else(|| "anything".to_owned(), |most| format!("{} at most", with_unit(most, unit))),
+    }
+}
+
 /// What an answer means to the one who gives it.
-pub fn answer_words(answer: Answer) -> &'static str {
+pub fn answer_words(answer: Answer, question: &Question) -> &'static str {
     match answer {
+        Answer::Done if question.errand().is_none() => "done, and this is what it says",
         Answer::Done => "done, it runs",
         Answer::NoStart => "it did not start",
         Answer::Defaults => "it came back with defaults",
+        Answer::Hung => "it hung",
+        Answer::WrongPicture => "the picture was wrong",
+        Answer::NotToday => "not today",
         Answer::Take => "try what is suggested",
         Answer::Try => "try these values",
         Answer::Back => "back to what held last",

@@ -57,9 +57,16 @@ impl fmt::Display for Finding {
                 let verb = if *was_set { "asked for" } else { "left at" };
                 write!(f, "{verb} {}, reported {}", wanted.written, reported.written)
             }
+            Self::Mismeasured { wanted, measured } => {
+                write!(f, "asked for {}, measured {}", wanted.written, measured.written)
+            }
             Self::Unread { because } => {
                 write!(f, "it could be read back before, and now it can't{}", in_brackets(because.as_deref()))
             }
+            Self::WrittenWrong { right, written } => write!(f, "`{written}`, right is {}", right.join(" or ")),
+            Self::SaidHung => f.write_str("the operator says: it hung"),
+            Self::SaidWrongPicture { what } if what.is_empty() => f.write_str("the operator says: a wrong picture"),
+            Self::SaidWrongPicture { what } => write!(f, "the operator says: a wrong picture, {what}"),
             Self::SaidNoStart => f.write_str("the operator says: the rig did not start"),
             Self::SaidDefaults => f.write_str("the operator says: the rig came back with its defaults"),
             Self::Seen => f.write_str("the operator saw something"),
@@ -157,6 +164,8 @@ mod tests {
             (differs(true), "asked for 4900 MHz, reported 4800 MHz"),
             (differs(false), "left at 4900 MHz, reported 4800 MHz"),
             (Finding::Unread { because: None }, "it could be read back before, and now it can't"),
+            (Finding::SaidHung, "the operator says: it hung"),
+            (Finding::SaidWrongPicture { what: "snow".into() }, "the operator says: a wrong picture, snow"),
             (Finding::SaidNoStart, "the operator says: the rig did not start"),
             (Finding::SaidDefaults, "the operator says: the rig came back with its defaults"),
             (Finding::Seen, "the operator saw something"),

@@ -7,6 +7,8 @@ mod evidence;
 mod reason;
 mod stage;
 
+use std::collections::BTreeMap;
+
 use rust_decimal::Decimal;
 
 pub use declined::{declined_words, objection_words};
@@ -16,14 +18,14 @@ pub use stage::stage_words;
 
 use crate::analysis::forecast::Effort;
 use crate::analysis::scores::Benchmark;
-use crate::engine::{Entry, Mark, Said};
+use crate::engine::{Entry, Mark, Said, Written};
 use crate::inference::comparison::{Comparison, Says};
 use crate::model::moment::Span;
-use crate::model::quantity::{grouped, measured};
-use crate::model::rig::{Rig, Sensor};
+use crate::model::quantity::{grouped, measured, with_unit};
+use crate::model::rig::Rig;
 use crate::model::rung::Rung;
 use crate::model::setting::Setting;
-use crate::story::readback::Readback;
+use crate::story::readback::{Measured, Readback};
 
 /// The entry as a line of a logbook; none for entries that only the record needs.
 pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
@@ -56,6 +58,7 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
             format!("other programs use the processor: {}", each.collect::<Vec<_>>().join(", "))
         }
         Entry::Resting { pause, .. } => format!("resting for {pause}"),
+        Entry::Read { readings, .. } => format!("read: {}", readings_words(readings, rig)),
         Entry::StageEnded { stage, end } => format!("stage {} is over: {}", stage + 1, end.sentence(rig)),
         Entry::Operator { said } => operator(said, rig),
         Entry::Declined { because } => declined_words(because, rig),
@@ -73,6 +76,15 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         Entry::AboutToApply { .. } | Entry::PassBegan { .. } | Entry::PassEnded { .. } => return None,
     };
     Some(line)
+}
+
+/// What sensors read, as `package 61.5 °C, room 22 °C`.
+fn readings_words(readings: &BTreeMap<String, f64>, rig: &Rig) -> String {
+    let of = |(name, reading): (&String, &f64)| match rig.sensors.iter().find(|sensor| sensor.name == *name) {
+        Some(sensor) => format!("{} {} {}", sensor.label, measured(*reading, sensor.decimals), sensor.unit),
+        None => format!("{name} {reading}"),
+    };
+    readings.iter().map(of).map(|told| told.trim_end().to_owned()).collect::<Vec<_>>().join(", ")
 }
 
 /// Where the rig was left, as a sentence, given the settings that are not known to be back at stock, and the mark that it was
@@ -96,22 +108,33 @@ pub fn mark_sentence(mark: &Mark, rig: &Rig) -> String {
     format!("{}, held {}", rig.written(&mark.rung), mark.proof)
 }
 
+/// What was measured of a setting, with its unit.
+pub fn measured_words(of: &Measured, setting: &Setting) -> String {
+    match of {
+        Measured::BySensor(sensor, reading) => format!("{} {}", measured(*reading, sensor.decimals), sensor.unit),
+        Measured::ByHand(value) => with_unit(*value, &setting.unit),
+    }
+}
+
 /// What came of a setting in words, `core clock: reported 4 700, measured 4 698 MHz`; none where it was neither read back
 /// nor measured.
 pub fn readback_words(taken: &Readback) -> Option<String> {
     let setting = taken.setting;
-    let read = |sensor: &Sensor, reading| format!("measured {} {}", measured(reading, sensor.decimals), sensor.unit);
-    let told = match (taken.reported, taken.measured) {
+    let unit = match taken.measured {
+        Some(Measured::BySensor(sensor, _)) => Some(&sensor.unit),
+        Some(Measured::ByHand(_)) => Some(&setting.unit),
+        None => None,
+    };
+    let read = taken.measured.map(|measured| format!("measured {}", measured_words(&measured, setting)));
+    let told = match (taken.reported, read) {
         (None, None) => return None,
         (Some(reported), None) => format!("reported {}", setting.written(reported)),
-        (None, Some((sensor, reading))) => read(sensor, reading),
+        (None, Some(read)) => read,
         // The unit is told once.
-        (Some(reported), Some((sensor, reading))) if sensor.unit == setting.unit && setting.words.is_empty() => {
-            format!("reported {}, {}", grouped(setting.ladder.rescaled(reported)), read(sensor, reading))
+        (Some(reported), Some(read)) if unit == Some(&setting.unit) && setting.words.is_empty() => {
+            format!("reported {}, {read}", grouped(setting.ladder.rescaled(reported)))
         }
-        (Some(reported), Some((sensor, reading))) => {
-            format!("reported {}, {}", setting.written(reported), read(sensor, reading))
-        }
+        (Some(reported), Some(read)) => format!("reported {}, {read}", setting.written(reported)),
     };
     Some(format!("{}: {told}", setting.label))
 }
@@ -189,6 +212,12 @@ fn with_unit_of(setting: &Setting, typed: &str) -> String {
     format!("{} {written}", setting.label)
 }
 
+/// What was written down, as `ticks 1 800, measured voltage 1.25`.
+fn noted(written: &Written) -> String {
+    let of = |(name, typed): (&String, &String)| format!("{} {typed}", name.replace(['_', '.'], " "));
+    written.iter().map(of).collect::<Vec<_>>().join(", ")
+}
+
 fn operator(said: &Said, rig: &Rig) -> String {
     match said {
         Said::Pause => "the operator wants a pause after this pass".into(),
@@ -199,11 +228,8 @@ fn operator(said: &Said, rig: &Rig) -> String {
         Said::StopAtMark => "the operator stops, and leaves the rig at its mark".into(),
         Said::Leave => "the operator leaves".into(),
         Said::Suspend => "the program is told to end; what was written for the next start stays".into(),
-        Said::Done { written } if written.is_empty() => "the operator made the change".into(),
-        Said::Done { written } => {
-            let shown = written.iter().map(|(name, value)| format!("{name} {value}"));
-            format!("the operator made the change, and reads {}", shown.collect::<Vec<_>>().join(", "))
-        }
+        Said::Done { written } if written.is_empty() => "the operator says it is done".into(),
+        Said::Done { written } => format!("the operator says it is done, and reads {}", noted(written)),
         Said::Take => "the operator takes what is suggested".into(),
         Said::Try { written } if written.is_empty() => "the operator tries that again".into(),
         Said::Try { written } => {
@@ -217,6 +243,10 @@ fn operator(said: &Said, rig: &Rig) -> String {
         Said::Mark => "the operator marks what held".into(),
         Said::Save { name } => format!("the operator saves what held as {name}"),
         Said::End => "the operator says that is enough".into(),
+        Said::Read { written } => format!("the operator reads {}", noted(written)),
+        Said::NotToday => "not today: what was asked stands".into(),
+        Said::Hung => "the operator says it hung".into(),
+        Said::WrongPicture { .. } => "the operator says the picture was wrong".into(),
         Said::NoStart => "the operator says it did not start".into(),
         Said::Defaults => "the operator says it came back with defaults".into(),
     }

@@ -28,7 +28,7 @@ proptest! {
             let errand = match &step.command {
                 Some(Command::Apply(change)) => Errand::of(change.clone()),
                 Some(Command::Ask(Question::Change { errand })) => errand.clone(),
-                Some(Command::RunPass(_) | Command::StopPass | Command::Ask(Question::WhatNext { .. })) | None => {
+                Some(Command::RunPass(_) | Command::StopPass | Command::Ask(_)) | None => {
                     prop_assert_eq!(announced.count(), 0, "announced and not done: {:?}", step);
                     continue;
                 }

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use periculum_core::Decimal;
-use periculum_core::engine::{ClimbEnd, Command, Event, Question, RULES, Said};
+use periculum_core::engine::{ClimbEnd, Command, Event, Noted, Question, RULES, Said};
 use periculum_core::model::ending::Ending;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::IncidentKind;
@@ -49,7 +49,7 @@ fn make(play: &mut Play) {
     let errand = asked(play);
     play.in_force.extend(errand.changes().iter().map(|change| (change.setting.clone(), change.to)));
     let started_anew = errand.needs_start(&play.course.rig);
-    play.event(&Event::ChangeMade { reported: play.in_force.clone(), started_anew, shown: InForce::new() });
+    play.event(&Event::ChangeMade { reported: play.in_force.clone(), started_anew, noted: Noted::default() });
 }
 
 /// What the firmware shows is held against what was asked, and known to the trial; what nobody wrote down is nobody's fault.
@@ -58,11 +58,11 @@ fn what_somebody_read_is_held_against_what_was_asked() {
     let mut play = Play::unread(course(BY_HAND, Ends::AtStock, &[BASELINE, ASCENT]));
     let made = |clock: Decimal| {
         let shown = InForce::from([("clock".to_owned(), clock)]);
-        Event::ChangeMade { reported: InForce::new(), started_anew: false, shown }
+        Event::ChangeMade { reported: InForce::new(), started_anew: false, noted: Noted { shown, ..Noted::default() } }
     };
     let question = play.climb.question().expect("a question");
     let names: Vec<String> = question.fields(&play.course.rig).into_iter().map(|field| field.name).collect();
-    assert_eq!(names, ["clock", "volts"]);
+    assert_eq!(names, ["clock", "measured.clock", "volts", "measured.volts"]);
     play.event(&made(asked(&play).changes()[0].to));
     play.pass_ends(&[]);
     let asked_for = asked(&play).changes()[0].to;
@@ -74,7 +74,7 @@ fn what_somebody_read_is_held_against_what_was_asked() {
     assert!(play.log(6).contains("trial 3 slipped") && play.log(6).contains("not-taken"), "{}", play.log(6));
     assert!(play.runs_a_pass(), "what is in force is known: {}", play.log(6));
     play.pass_ends(&[]);
-    play.event(&Event::ChangeMade { reported: InForce::new(), started_anew: false, shown: InForce::new() });
+    play.event(&Event::ChangeMade { reported: InForce::new(), started_anew: false, noted: Noted::default() });
     assert!(!play.log(2).contains("not-taken"), "nobody has to read it: {}", play.log(6));
 }
 

@@ -1,6 +1,7 @@
 //! What the core must do, in one binary, so that it is linked once.
 
 mod answers;
+mod by_hand;
 mod chaos;
 mod engine;
 mod errands;

@@ -1,6 +1,6 @@
 //! A climb that is played by hand, event by event.
 
-use periculum_core::engine::{Climb, Command, Event, Question, RULES, Said};
+use periculum_core::engine::{Climb, Command, Event, Noted, Question, RULES, Said};
 use periculum_core::model::ending::Ending;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
@@ -79,7 +79,7 @@ impl Play {
         while let Some(Question::Change { errand }) = self.climb.question() {
             self.in_force.extend(errand.changes().iter().map(|change| (change.setting.clone(), change.to)));
             let reported = self.in_force.clone();
-            self.event(&Event::ChangeMade { reported, started_anew: false, shown: InForce::new() });
+            self.event(&Event::ChangeMade { reported, started_anew: false, noted: Noted::default() });
         }
     }
 

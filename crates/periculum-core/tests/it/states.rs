@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 use std::sync::Arc;
 
-use periculum_core::engine::{Climb, Command, Entry, Event, RULES, Said};
+use periculum_core::engine::{Climb, Command, Entry, Event, Noted, RULES, Said};
 use periculum_core::model::ending::Ending;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
@@ -88,7 +88,7 @@ fn events(in_force: &InForce) -> Vec<(&'static str, Event)> {
     vec![
         ("started", Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES }),
         ("applied", Event::Applied { reported: in_force.clone() }),
-        ("change made", Event::ChangeMade { reported: in_force.clone(), started_anew: false, shown: InForce::new() }),
+        ("change made", Event::ChangeMade { reported: in_force.clone(), started_anew: false, noted: Noted::default() }),
         ("apply failed", Event::ApplyFailed { incident: incident(IncidentKind::NotTaken) }),
         ("progress", Event::PassProgress { progress: Progress::default() }),
         ("pass ended", Event::PassEnded { report, reported: None }),

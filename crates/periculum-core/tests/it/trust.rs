@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use periculum_core::Decimal;
-use periculum_core::engine::{ClimbEnd, Command, Event, Question, RULES, Said};
+use periculum_core::engine::{ClimbEnd, Command, Event, Noted, Question, RULES, Said};
 use periculum_core::model::ending::Ending;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::{Incident, IncidentKind};
@@ -93,7 +93,7 @@ fn a_wish_to_leave_while_a_pass_is_being_stopped_is_kept() {
 fn done_without_a_start_is_declined_and_asked_again() {
     let mut play = waiting(TakesEffect::AtNextStart);
     let (errand, reported) = (asked(&play), play.in_force.clone());
-    play.event(&Event::ChangeMade { reported, started_anew: false, shown: InForce::new() });
+    play.event(&Event::ChangeMade { reported, started_anew: false, noted: Noted::default() });
     assert_eq!(asked(&play), errand);
     assert_eq!(play.story.question, Some(Question::Change { errand }), "and shown as asked");
     assert!(play.log(2).contains("has not been started anew"), "{}", play.log(2));
@@ -105,7 +105,7 @@ fn a_start_that_brought_another_value_is_not_taken_and_never_held() {
         let mut play = waiting(TakesEffect::AtNextStart);
         let reported = play.in_force.clone();
         if by_word {
-            play.event(&Event::ChangeMade { reported, started_anew: true, shown: InForce::new() });
+            play.event(&Event::ChangeMade { reported, started_anew: true, noted: Noted::default() });
         } else {
             restarted(&mut play, reported, true);
         }
@@ -120,7 +120,7 @@ fn what_a_person_changed_is_held_against_what_can_be_read_back() {
     let mut reported = play.in_force.clone();
     reported.insert("volts".into(), Decimal::from(120));
     reported.remove("clock");
-    play.event(&Event::ChangeMade { reported, started_anew: false, shown: InForce::new() });
+    play.event(&Event::ChangeMade { reported, started_anew: false, noted: Noted::default() });
     // The clock was read back at the start, so it is silent now; the voltage has changed by itself.
     assert!(play.log(6).contains("left at 125, reported 120"), "{}", play.log(6));
     assert_eq!(last_verdict(&play), Some(Verdict::Slipped));
@@ -196,10 +196,10 @@ fn a_sighting_that_comes_late_takes_the_mark_away() {
 #[test]
 fn defaults_on_the_way_back_condemn_only_the_change() {
     let mut play = waiting(TakesEffect::ByHand);
-    play.event(&Event::ChangeMade { reported: InForce::new(), started_anew: false, shown: InForce::new() });
+    play.event(&Event::ChangeMade { reported: InForce::new(), started_anew: false, noted: Noted::default() });
     while !play.runs_a_pass() {
         let reported = play.in_force.clone();
-        play.event(&Event::ChangeMade { reported, started_anew: false, shown: InForce::new() });
+        play.event(&Event::ChangeMade { reported, started_anew: false, noted: Noted::default() });
     }
     play.pass_ends(&[IncidentKind::WrongResult]);
     let errand = asked(&play);

@@ -73,6 +73,7 @@ fn change(at: Moment, number: usize, entry: &Entry) -> Option<Change<'_>> {
         | Entry::Declined { .. }
         | Entry::CeilingRaised { .. }
         | Entry::OthersBusy { .. }
+        | Entry::Read { .. }
         | Entry::Resting { .. }
         | Entry::StageEnded { .. }
         | Entry::Operator { said: _ }

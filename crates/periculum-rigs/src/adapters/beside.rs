@@ -21,6 +21,11 @@ impl Beside {
         Self { bench, others: beside(rig, &[], linux) }
     }
 
+    /// People at another machine with the instruments of its rig file.
+    pub fn elsewhere(bench: Box<dyn Bench>, rig: &Rig, linux: &Linux) -> Self {
+        Self { bench, others: beside(rig, &[], linux) }
+    }
+
     /// This machine with the instruments of its rig file.
     pub fn machine(bench: Box<dyn Bench>, rig: &Rig, linux: &Linux) -> Self {
         Self { bench, others: beside(rig, &[linux::ADAPTER], linux) }

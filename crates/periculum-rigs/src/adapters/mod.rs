@@ -13,16 +13,31 @@ use periculum_core::model::rung::InForce;
 pub use beside::Beside;
 
 use crate::bench::Bench;
+use crate::elsewhere::Elsewhere;
 use crate::linux::Linux;
 use crate::simulated::{Simulator, Spec, Truth};
+use crate::steady::SteadyClock;
+
+/// Where a rig is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Place {
+    /// It is the machine that this runs on.
+    Here,
+    /// It is simulated.
+    Simulated,
+    /// It is another machine, with people at it.
+    Elsewhere,
+}
 
 /// The name that rig files have for simulated hardware.
 const SIMULATED: &str = "simulated";
 
-/// What serves a rig: simulated hardware on a virtual clock, or the machine this runs on and whoever stands at it.
+/// What serves a rig: simulated hardware on a virtual clock, the machine this runs on and whoever stands at it, or people at
+/// another machine.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Adapters {
     simulated: Option<Spec>,
+    is_elsewhere: bool,
 }
 
 impl Adapters {
@@ -39,9 +54,12 @@ impl Adapters {
         if is_meant && simulated.is_none() {
             return None;
         }
-        let adapters = Self { simulated };
-        settings::check(top, rig, adapters.is_simulated());
-        sensors::check(top, adapters.simulated.as_ref());
+        let adapters = Self { simulated, is_elsewhere: rig.is_elsewhere() };
+        if adapters.is_simulated() && rig.is_elsewhere() {
+            top.problems().advise(top.at(), "a simulated rig is nowhere else than here", "leave `where` out");
+        }
+        settings::check(top, rig, adapters.place());
+        sensors::check(top, adapters.place(), adapters.simulated.as_ref());
         Some(adapters)
     }
 
@@ -50,9 +68,32 @@ impl Adapters {
         self.simulated.is_some()
     }
 
+    /// Whether the rig is the machine that this runs on, so that something of it is set, loaded or held.
+    pub fn is_here(&self) -> bool {
+        self.place() == Place::Here
+    }
+
+    fn place(&self) -> Place {
+        match (&self.simulated, self.is_elsewhere) {
+            (Some(_), _) => Place::Simulated,
+            (None, true) => Place::Elsewhere,
+            (None, false) => Place::Here,
+        }
+    }
+
     /// The loads that the rig runs by itself; none where it runs those of this machine.
     pub fn loads(&self) -> Option<Vec<&'static str>> {
-        self.simulated.as_ref().map(Spec::loads)
+        match self.place() {
+            Place::Simulated => self.simulated.as_ref().map(Spec::loads),
+            Place::Elsewhere => Some(Vec::new()),
+            Place::Here => None,
+        }
+    }
+
+    /// The bench of a rig that is another machine, by this clock; none where it is this one or simulated.
+    pub fn elsewhere(&self, rig: &Rig, clock: SteadyClock, linux: &Linux) -> Option<Box<dyn Bench>> {
+        let is_elsewhere = self.place() == Place::Elsewhere;
+        is_elsewhere.then(|| Box::new(Beside::elsewhere(Box::new(Elsewhere::new(clock)), rig, linux)) as Box<dyn Bench>)
     }
 
     /// The specimen of this seed, or else the usual one; none where the rig is what it is.

@@ -8,7 +8,7 @@ use periculum_core::model::rig::{Rig, Sensor};
 
 use file::Files;
 
-use super::SIMULATED;
+use super::{Place, SIMULATED};
 use crate::bench::Sensed;
 use crate::latest::Latest;
 use crate::linux::{self, Linux, Sampler};
@@ -18,8 +18,8 @@ use crate::simulated::Spec;
 /// An adapter that reads sensors.
 struct Reads {
     name: &'static str,
-    /// Whether it serves only rigs that are simulated.
-    is_simulated: bool,
+    /// Where the rigs are that it serves.
+    serves: &'static [Place],
     check: fn(&Section, &[String]),
     /// Reads these sensors beside a bench; none where that is what the bench does.
     start: Option<Start>,
@@ -75,33 +75,37 @@ pub(super) fn beside(rig: &Rig, by_bench: &[&str], linux: &Linux) -> Vec<Box<dyn
     others.filter_map(start).collect()
 }
 
+const ANYWHERE: &[Place] = &[Place::Here, Place::Simulated, Place::Elsewhere];
+
 /// Every one; the first that serves a rig is that of sensors which name none.
-const ADAPTERS: [Reads; 4] = [
-    Reads { name: SIMULATED, is_simulated: true, check: check_simulated, start: None },
+const ADAPTERS: [Reads; 5] = [
+    Reads { name: SIMULATED, serves: &[Place::Simulated], check: check_simulated, start: None },
     Reads {
         name: linux::ADAPTER,
-        is_simulated: false,
+        serves: &[Place::Here, Place::Simulated],
         check: |section, _| check_kernel(section),
         start: Some(read_kernel),
     },
     Reads {
         name: scpi::ADAPTER,
-        is_simulated: false,
+        serves: ANYWHERE,
         check: |section, _| check_instrument(section),
         start: Some(|sensors, _| Box::new(Instruments::start(sensors))),
     },
     Reads {
         name: file::ADAPTER,
-        is_simulated: false,
+        serves: ANYWHERE,
         check: |section, _| check_file(section),
         start: Some(|sensors, _| Box::new(Files::start(sensors))),
     },
+    // Somebody is asked, by the engine.
+    Reads { name: Sensor::BY_HAND, serves: ANYWHERE, check: |section, _| check_by_hand(section), start: None },
 ];
 
 /// A simulated rig may have sensors of this machine and instruments beside its own.
-pub(super) fn check(top: &Section, simulated: Option<&Spec>) {
+pub(super) fn check(top: &Section, place: Place, simulated: Option<&Spec>) {
     let sources = simulated.map(Spec::sources).unwrap_or_default();
-    let serving: Vec<&Reads> = ADAPTERS.iter().filter(|adapter| !adapter.is_simulated || simulated.is_some()).collect();
+    let serving: Vec<&Reads> = ADAPTERS.iter().filter(|adapter| adapter.serves.contains(&place)).collect();
     for (_, section) in top.named_sections("sensor") {
         let named = section.optional_text("adapter");
         let adapter = serving.iter().find(|adapter| named.as_ref().is_none_or(|named| named.value == adapter.name));
@@ -118,6 +122,19 @@ pub(super) fn check(top: &Section, simulated: Option<&Spec>) {
 fn check_simulated(section: &Section, sources: &[String]) {
     let sources: Vec<&str> = sources.iter().map(String::as_str).collect();
     check_source(section, SIMULATED, &sources, |_| false);
+}
+
+/// What somebody reads needs no source, and nobody is asked whether it follows a setting all the time.
+fn check_by_hand(section: &Section) {
+    if let Some(patience) = section.optional_text("patience") {
+        section.problems().advise(patience.at, "somebody who is asked is waited for", "leave `patience` out");
+    }
+    for key in ["source", "follows", "least", "core"] {
+        if section.has(key) {
+            let help = format!("leave `{key}` out");
+            section.problems().advise(section.at(), format!("a sensor that is read by hand has no `{key}`"), help);
+        }
+    }
 }
 
 fn check_kernel(section: &Section) {

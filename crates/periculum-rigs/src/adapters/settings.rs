@@ -6,10 +6,10 @@ use periculum_core::files::Section;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::setting::{Setting, TakesEffect};
 
-use super::SIMULATED;
+use super::{Place, SIMULATED};
 use crate::linux;
 
-pub(super) fn check(top: &Section, rig: &Rig, is_simulated: bool) {
+pub(super) fn check(top: &Section, rig: &Rig, place: Place) {
     for (name, section) in top.named_sections("setting") {
         let Some(setting) = rig.setting(&name.value) else { continue };
         let named = section.optional_text("adapter");
@@ -18,7 +18,11 @@ pub(super) fn check(top: &Section, rig: &Rig, is_simulated: bool) {
             continue;
         }
         let at = named.map_or(name.at, |adapter| adapter.at);
-        let check = if is_simulated { check_simulated } else { check_real };
+        let check = match place {
+            Place::Simulated => check_simulated,
+            Place::Elsewhere => check_elsewhere,
+            Place::Here => check_real,
+        };
         check(setting, &section, at);
     }
 }
@@ -45,6 +49,15 @@ fn check_simulated(setting: &Setting, section: &Section, at: Range<usize>) {
         let why = format!("a simulated rig has no {}, it keeps {label} by itself", line.file);
         problems.advise(at.clone(), why, "leave `boot` out");
     }
+}
+
+/// Only people reach a rig that is elsewhere.
+fn check_elsewhere(setting: &Setting, section: &Section, at: Range<usize>) {
+    if setting.takes_effect == TakesEffect::ByHand {
+        return check_real(setting, section, at);
+    }
+    let what = format!("the rig is elsewhere, so nothing here can set {}", setting.label);
+    section.problems().advise(at, what, "write `takes_effect = \"by-hand\"`, and leave `adapter` out");
 }
 
 fn check_real(setting: &Setting, section: &Section, at: Range<usize>) {

@@ -468,6 +468,7 @@ pub(super) mod tests {
 
     pub(in super::super) fn rig() -> Rig {
         Rig {
+            place: periculum_core::model::rig::Place::Unsaid,
             name: "bench".into(),
             summary: String::new(),
             cooling: String::new(),

@@ -25,7 +25,7 @@ pub(super) fn rig(file: Option<&Path>, root: &Path) -> Result<SourceFile> {
 fn of_file(path: &Path) -> Result<Rig> {
     let file = SourceFile::read(path)?;
     let (rig, adapters) = briefing::read_rig_file(file)?;
-    if adapters.is_simulated() {
+    if !adapters.is_here() {
         let why = proving::only_this_machine(path.display());
         return Err(BadInput(why).into());
     }

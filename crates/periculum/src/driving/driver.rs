@@ -4,7 +4,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::time::Duration;
 
 use anyhow::{Context, Result};
-use periculum_core::engine::{Climb, Command, Event, Other, Said, Step, check};
+use periculum_core::engine::{Climb, Command, Entry, Event, Field, Noted, Other, Said, Step, check};
 use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Span;
 use periculum_core::model::rung::InForce;
@@ -48,8 +48,8 @@ pub(crate) struct Driver<L> {
     pub(crate) pacer: Pacer,
     pub(crate) listener: L,
     pub(crate) readings: Readings,
-    /// What the operator wrote down that the rig shows, with the answer that is being confirmed.
-    pub(crate) shown: InForce,
+    /// What the operator wrote down with the answer that is being confirmed.
+    pub(crate) noted: Noted,
     /// The settings that the machine is started anew for by itself.
     pub(crate) starts_for: BTreeSet<String>,
     /// Why what should be readable is not, as it was told last.
@@ -85,7 +85,9 @@ impl<L: FnMut(Notice)> Driver<L> {
             if self.is_leaving && (self.climb.is_paused() || is_asked) {
                 break;
             }
-            let is_waited_for = self.climb.needs_time() || self.orders.are_open();
+            // Instruments are read while somebody makes a pass; a virtual clock would run on without them.
+            let is_made_by_hand = !self.bench.is_virtual() && self.climb.is_made_by_hand();
+            let is_waited_for = self.climb.needs_time() || self.orders.are_open() || is_made_by_hand;
             let patience = self.pacer.due(self.bench.now(), is_waited_for);
             // What was said before the end is heard before it.
             let is_last = is_asked && self.operator.is_mute() && !self.orders.are_open();
@@ -122,12 +124,13 @@ impl<L: FnMut(Notice)> Driver<L> {
             return self.mishear(climbing::no_answer_to_this(answer.word(), grammar(&question.answers())));
         }
         let rig = self.climb.rig();
-        if let Err(misfit) = said.written().map_or(Ok(()), |written| check(&question.fields(rig), written)) {
+        if let Err(misfit) = said.written().map_or(Ok(()), |written| question.check(rig, written)) {
             return self.mishear(misfit_words(&misfit));
         }
         match (question.errand(), &said) {
             (Some(errand), Said::Done { written }) => {
-                self.shown = question.values(rig, written);
+                self.noted =
+                    Noted { shown: question.values(rig, written), measured: question.measurements(rig, written) };
                 self.give(Order::Confirm(errand.clone()));
                 Ok(())
             }
@@ -140,6 +143,14 @@ impl<L: FnMut(Notice)> Driver<L> {
         if said.answer().is_some() && self.operator.speaks_ahead() {
             self.operator.keep(said);
             return Ok(());
+        }
+        if let Said::Read { written } = &said {
+            let fields: Vec<Field> = self.climb.rig().read_by_hand().map(Field::of_sensor).collect();
+            // Nobody has to read all of them at once.
+            let fields: Vec<Field> = fields.into_iter().map(|field| Field { is_needed: false, ..field }).collect();
+            if let Err(misfit) = check(&fields, written) {
+                return self.mishear(misfit_words(&misfit));
+            }
         }
         self.take(Event::OperatorSaid { said })
     }
@@ -200,8 +211,8 @@ impl<L: FnMut(Notice)> Driver<L> {
             (Order::Confirm(_), Answer::InForce(read_back)) => {
                 let started_anew = read_back.started_anew;
                 let reported = self.in_force(read_back)?;
-                let shown = std::mem::take(&mut self.shown);
-                self.take(Event::ChangeMade { reported, started_anew, shown })
+                let noted = std::mem::take(&mut self.noted);
+                self.take(Event::ChangeMade { reported, started_anew, noted })
             }
             (Order::Prepare(errand), Answer::Prepared) => self.begin_errand(&errand),
             (Order::StartAnew, Answer::StartingAnew) => self.take(Event::OperatorSaid { said: Said::Suspend }),
@@ -287,9 +298,10 @@ impl<L: FnMut(Notice)> Driver<L> {
 
     /// Takes an event, and carries out what the engine decides on it.
     fn take(&mut self, event: Event) -> Result<()> {
-        self.is_leaving |= matches!(event, Event::OperatorSaid { said: Said::Leave | Said::Suspend });
+        self.is_leaving |= matches!(event, Event::OperatorSaid { said: Said::Leave | Said::Suspend | Said::NotToday });
         let step = self.climb.next(self.bench.now(), &event);
         self.record(&event, &step)?;
+        self.keep_read(&step)?;
         self.tell(event, &step);
         self.guard();
         if let Some(command) = step.command {
@@ -311,6 +323,20 @@ impl<L: FnMut(Notice)> Driver<L> {
             entries: step.entries.clone(),
         };
         self.store.append(&self.id, &line).context(climbing::LINE_NOT_WRITTEN)
+    }
+
+    /// What somebody read stands among what instruments read.
+    fn keep_read(&mut self, step: &Step) -> Result<()> {
+        let read = |entry: &Entry| match entry {
+            Entry::Read { readings, .. } => Some(readings.clone()),
+            _ => None,
+        };
+        let read: BTreeMap<String, f64> = step.entries.iter().filter_map(read).flatten().collect();
+        if read.is_empty() {
+            return Ok(());
+        }
+        self.readings.note(step.at, read);
+        self.write_samples()
     }
 
     fn tell(&mut self, event: Event, step: &Step) {

@@ -44,13 +44,18 @@ struct Blank {
     number: Option<Number>,
     #[serde(skip_serializing_if = "Vec::is_empty")]
     words: Vec<String>,
+    /// Whether there is no answer without it.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    needed: bool,
 }
 
 #[derive(Serialize)]
 struct Number {
     unit: String,
-    least: Decimal,
-    most: Decimal,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    least: Option<Decimal>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    most: Option<Decimal>,
 }
 
 impl<'a> Entry<'a> {
@@ -84,7 +89,7 @@ impl From<Field> for Blank {
             Takes::YesOrNo => (None, vec!["yes".to_owned(), "no".to_owned()]),
             Takes::Text => (None, Vec::new()),
         };
-        Self { name: field.name, label: field.label, number, words }
+        Self { name: field.name, label: field.label, number, words, needed: field.is_needed }
     }
 }
 

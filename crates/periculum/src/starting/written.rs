@@ -46,7 +46,7 @@ impl Review {
     pub(crate) fn of(briefing: Briefing, root: &Path) -> Result<Self> {
         let forecast = forecast(&briefing.rig, &briefing.plan);
         let (root, of) = (root.to_owned(), briefing.rig.clone());
-        let is_real = !briefing.adapters.is_simulated() && !briefing.rig.settings.is_empty();
+        let is_real = briefing.adapters.is_here() && !briefing.rig.settings.is_empty();
         let written = if is_real { patiently(move || written_by(&root, &of))? } else { Vec::new() };
         Ok(Self { briefing, forecast, written, files: Vec::new() })
     }
@@ -115,7 +115,7 @@ impl Proposal {
 
 /// The rig without its settings, where a real one is to be left as it is; none where it is the rig itself that is wanted.
 fn as_it_is(known: &KnownRig, wish: Wish) -> Option<String> {
-    let leaves_it = !wish.moves() && !known.adapters.is_simulated() && !known.rig.settings.is_empty();
+    let leaves_it = !wish.moves() && known.adapters.is_here() && !known.rig.settings.is_empty();
     leaves_it.then(|| rig_text::as_it_is(&known.rig))
 }
 

@@ -10,6 +10,9 @@ pub(crate) const LEDGER_IS: &str = "the ledger";
 pub(crate) const LOG_IS: &str = "the log";
 pub(crate) const NOT_YET: &str = "   (not there so far)";
 pub(crate) const NOTHING_TO_COMPARE: &str = "nothing to compare with; name other climbs, as in --with 2,5";
+pub(crate) const MAKE_IT_BY_HAND: &str = "make the pass by hand, with `by = \"hand\"` and `ask`";
+pub(crate) const NOBODY_STARTS_ELSEWHERE: &str = "the rig is elsewhere: nothing here can watch it or start it anew";
+pub(crate) const NOTHING_RUNS_FOR_ELSEWHERE: &str = "the rig is elsewhere, and nothing runs on this computer for it";
 pub(crate) const NO_PLAN_YET: &str = "no plan yet";
 pub(crate) const NO_PROGRAMS_FOR_SIMULATED: &str = "a simulated rig has no programs to run";
 pub(crate) const NO_WATCHDOG_FOR_SIMULATED: &str = "a simulated rig freezes no machine, so no watchdog is armed";
@@ -36,6 +39,8 @@ sentences! {
     plan_would(plan, rig, stages, effort, told) = "plan `{plan}` for rig `{rig}`: {stages}; {effort}{told}";
     report_ending(name) = "can't tell what {name} is to be; end it in .pdf, .svg or .md";
     rig_has(rig, settings, sensors) = "rig `{rig}`: {settings}, {sensors}";
+    runs_here(load) = "every setting is changed by hand, and {load} runs on this computer: where the rig is another machine, write \
+        `where = \"elsewhere\"` below [rig]";
     samples_ending(path) = "can't tell what {path} is to be; end it in .csv or .jsonl";
     too_large(path, size) = "{path} is {size} large; what is read here is not";
     unknown_ending(name, known) = "can't tell what {name} is to be; end it in .{known}";

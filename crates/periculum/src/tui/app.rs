@@ -4,7 +4,7 @@ mod general;
 
 use std::path::Path;
 
-use periculum_core::engine::{Answer, Entered, Entry as Told, Said};
+use periculum_core::engine::{Answer, Entered, Entry as Told, Field, Said};
 use periculum_core::telling::{declined_words, misfit_words};
 use ratatui::Frame;
 use ratatui::crossterm::event::{
@@ -236,9 +236,18 @@ impl App {
 
     fn act(&mut self, general: General) -> Option<Said> {
         match general {
-            General::Answer(Answer::Done) => return Some(Said::Done { written: self.desk.written() }),
+            General::Answer(Answer::Done) => return self.say_done(),
+            General::Answer(Answer::WrongPicture) => {
+                self.overlay =
+                    Some(Overlay::Entry(Entry::new(Purpose::WrongPicture, labels::WHAT_WAS_WRONG_WITH_IT, "")));
+            }
+            General::Answer(Answer::NotToday) => {
+                self.is_leaving = true;
+                return Some(Said::NotToday);
+            }
             General::Answer(answer) => return Some(answer.into()),
-            General::WriteDown => self.overlay = Entry::shown(&self.desk, 0).map(Overlay::Entry),
+            General::WriteDown => self.overlay = Entry::first_missing(&self.desk).map(Overlay::Entry),
+            General::Read => self.overlay = Entry::reading(&self.desk, 0).map(Overlay::Entry),
             General::PauseOrGoOn => return Some(self.pause_or_go_on()),
             General::Stop => self.overlay = Some(Overlay::Card(Card::stopping(&self.desk))),
             General::Help => self.overlay = Some(Overlay::Help),
@@ -249,6 +258,28 @@ impl App {
             General::Select(step) => self.screens.current_mut().select(step, &mut self.desk),
         }
         None
+    }
+
+    /// What was asked for is done; where something that is needed was not written down, that is asked for first.
+    fn say_done(&mut self) -> Option<Said> {
+        let written = self.desk.written();
+        let misfit = self.desk.question()?.check(&self.desk.shown.rig, &written).err();
+        let Some(misfit) = misfit else { return Some(Said::Done { written }) };
+        self.desk.told = Some(misfit_words(&misfit));
+        self.overlay = Entry::first_missing(&self.desk).map(Overlay::Entry);
+        None
+    }
+
+    /// Takes what a sensor reads, and asks for the next one; each is said as soon as it is written.
+    fn take_reading(&mut self, entry: Entry, at: usize, text: &str) -> Option<Said> {
+        let sensor = self.desk.shown.rig.read_by_hand().nth(at)?;
+        if let Some(misfit) = Field::of_sensor(sensor).read(text).err().filter(|_| !text.is_empty()) {
+            (self.desk.told, self.overlay) = (Some(misfit_words(&misfit)), Some(Overlay::Entry(entry)));
+            return None;
+        }
+        let written = [(sensor.name.clone(), text.to_owned())].into();
+        self.overlay = Entry::reading(&self.desk, at + 1).map(Overlay::Entry);
+        (!text.is_empty()).then_some(Said::Read { written })
     }
 
     /// Closes what lies over the screen; what was looked for is no longer.
@@ -363,6 +394,8 @@ impl App {
                 self.desk.told = misfit.as_ref().map(misfit_words);
                 self.overlay = next.map(Overlay::Entry);
             }
+            Purpose::Reading(at) => return self.take_reading(entry, at, &text),
+            Purpose::WrongPicture => return Some(Said::WrongPicture { what: text }),
             Purpose::Value => self.put_value(entry, &text),
             Purpose::Report => match self.desk.report(Path::new(&text)) {
                 Ok(told) => self.desk.told = Some(told),

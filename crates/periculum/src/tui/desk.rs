@@ -22,6 +22,9 @@ use super::travel::Travel;
 use crate::notice::Notice;
 use crate::reports;
 
+/// A question, the trial that it is asked in, and how many of its passes had begun.
+type Occasion = (Question, Option<u32>, usize);
+
 /// What lies on the desk, whichever screen is looked at.
 pub(super) struct Desk {
     /// The climb that all screens show.
@@ -40,8 +43,8 @@ pub(super) struct Desk {
     pub(super) shelf: Shelf,
     /// What is compared.
     pub(super) picks: Picks,
-    /// What was written down for a question, and which.
-    reply: Option<(Question, Written)>,
+    /// What was written down for a question, and when that was asked.
+    reply: Option<(Occasion, Written)>,
     /// What the operator who leads is about to try.
     form: Option<Form>,
     /// The plan that is being written.
@@ -134,9 +137,17 @@ impl Desk {
         self.question().map(|question| question.fields(&self.shown.rig)).unwrap_or_default()
     }
 
+    /// The question that stands, and what it is asked in: the same may be asked again in the next trial.
+    fn occasion(&self) -> Option<Occasion> {
+        let open = self.shown.story.open_trial();
+        let passes = open.map_or(0, |trial| trial.passes.len());
+        Some((self.question()?.clone(), open.map(|trial| trial.number), passes))
+    }
+
     /// What was written down for the question that stands.
     pub(super) fn written(&self) -> Written {
-        let reply = self.reply.as_ref().filter(|(question, _)| Some(question) == self.question());
+        let now = self.occasion();
+        let reply = self.reply.as_ref().filter(|(occasion, _)| Some(occasion) == now.as_ref());
         reply.map(|(_, written)| written.clone()).unwrap_or_default()
     }
 
@@ -145,7 +156,7 @@ impl Desk {
     /// # Errors
     /// Where it is nothing for that field.
     pub(super) fn write_down(&mut self, field: &Field, typed: &str) -> Result<(), Misfit> {
-        let Some(question) = self.question().cloned() else { return Ok(()) };
+        let Some(occasion) = self.occasion() else { return Ok(()) };
         let mut written = self.written();
         if typed.is_empty() {
             written.remove(&field.name);
@@ -153,7 +164,7 @@ impl Desk {
             field.read(typed)?;
             written.insert(field.name.clone(), typed.to_owned());
         }
-        self.reply = Some((question, written));
+        self.reply = Some((occasion, written));
         Ok(())
     }
 

@@ -7,14 +7,15 @@ use rust_decimal::Decimal;
 
 use super::climber::{Climber, blame};
 use crate::engine::entry::{ClimbEnd, Declined, Entry};
-use crate::engine::event::Said;
+use crate::engine::event::{Noted, Said};
 use crate::engine::question::Question;
 use crate::engine::state::{Doing, State, Then, Trial};
 use crate::engine::step::{Command, Step};
 use crate::model::errand::Errand;
+use crate::model::evidence::{Finding, Value};
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::reason::Reason;
-use crate::model::rung::InForce;
+use crate::model::rung::{InForce, Rung};
 
 /// So often a rig may come back with its defaults on the way to something easier before that is held against a rung.
 const SETBACKS: u32 = 3;
@@ -24,40 +25,38 @@ impl Climber {
     pub(super) fn on_change_made(
         &mut self,
         state: State,
-        (reported, shown): (&InForce, &InForce),
+        (reported, noted): (&InForce, &Noted),
         started_anew: bool,
         step: &mut Step,
     ) -> State {
         let asked = state.question(&self.rig).filter(|question| question.errand().is_some());
         let Some(question) = asked else { return state };
-        let written = |(name, value): (&String, &Decimal)| {
-            let setting = self.rig.setting(name);
-            (name.clone(), setting.map_or_else(|| value.to_string(), |setting| setting.written_short(*value)))
+        let written = |name: &str, value: Decimal| {
+            self.rig.setting(name).map_or_else(|| value.to_string(), |setting| setting.written_short(value))
         };
-        step.entries.push(Entry::Operator { said: Said::Done { written: shown.iter().map(written).collect() } });
+        let shown = noted.shown.iter().map(|(name, value)| (name.clone(), written(name, *value)));
+        let measured = noted.measured.iter().map(|(name, value)| (Question::measured(name), value.to_string()));
+        step.entries.push(Entry::Operator { said: Said::Done { written: shown.chain(measured).collect() } });
         if state.waits_for_start(&self.rig) && !started_anew {
             step.entries.push(Entry::Declined { because: Declined::NotStartedAnew });
             ask_again(state.trial(), question, step);
             return state;
         }
-        self.on_applied_and_shown(state, (reported, shown), step)
+        self.on_applied_and_noted(state, (reported, noted), step)
     }
 
     pub(super) fn on_applied(&mut self, state: State, reported: &InForce, step: &mut Step) -> State {
-        self.on_applied_and_shown(state, (reported, &InForce::new()), step)
+        self.on_applied_and_noted(state, (reported, &Noted::default()), step)
     }
 
-    /// What came of a change, by what is read back and what somebody wrote down that the rig shows.
-    fn on_applied_and_shown(
-        &mut self,
-        state: State,
-        (reported, shown): (&InForce, &InForce),
-        step: &mut Step,
-    ) -> State {
-        let told = reported.iter().chain(shown).map(|(name, value)| (name.clone(), *value)).collect();
+    /// What came of a change, by what is read back and what somebody wrote down.
+    fn on_applied_and_noted(&mut self, state: State, (reported, noted): (&InForce, &Noted), step: &mut Step) -> State {
+        let told = reported.iter().chain(&noted.shown).map(|(name, value)| (name.clone(), *value)).collect();
         match state {
             State::Trying(mut trial, Doing::Setting { under_way }) => {
-                for incident in self.belief.compare(&under_way.errand, &told) {
+                let mut found = self.belief.compare(&under_way.errand, &told);
+                found.extend(self.mismeasured(&trial.rung, &noted.measured));
+                for incident in found {
                     blame(&mut trial, None, incident, step);
                 }
                 let trial = match self.do_instead(trial, under_way.instead, step) {
@@ -87,6 +86,18 @@ impl Climber {
             }
             other => other,
         }
+    }
+
+    /// What was measured and is not what a rung asks for, of settings that say how far off it may be.
+    fn mismeasured(&self, rung: &Rung, measured: &InForce) -> Vec<Incident> {
+        let of = |(name, measured): (&String, &Decimal)| {
+            let setting = self.rig.setting(name).filter(|setting| setting.tolerance > Decimal::ZERO)?;
+            let wanted = rung.get(name).filter(|wanted| !setting.is_as_asked(*wanted, *measured))?;
+            let (wanted, measured) = (Value::of(setting, wanted), Value::of(setting, *measured));
+            let evidence = Finding::Mismeasured { wanted, measured };
+            Some(Incident::new(IncidentKind::NotTaken, evidence).at(&setting.label))
+        };
+        measured.iter().filter_map(of).collect()
     }
 
     /// What becomes of a trial in which something can't be read back any more: the first time it is broken off and tried again,

@@ -1,6 +1,6 @@
 //! Everything of a climb that outlives a state, and which of its parts answers which event.
 
-use std::collections::{BTreeMap, VecDeque};
+use std::collections::{BTreeMap, BTreeSet, VecDeque};
 use std::sync::Arc;
 
 use super::belief::Belief;
@@ -56,6 +56,8 @@ pub(super) struct Climber {
     pub(super) silent: BTreeMap<String, String>,
     /// How many times their length the passes of this stage get, since no round was finished in less.
     pub(super) stretch: u32,
+    /// The sensors that somebody was asked for once.
+    pub(super) read_once: BTreeSet<String>,
     /// The rungs that held, by the trial they held in.
     pub(super) held: BTreeMap<u32, Rung>,
     /// How each trial ended.
@@ -89,6 +91,7 @@ impl Climber {
             was_unread: false,
             silent: BTreeMap::new(),
             stretch: 1,
+            read_once: BTreeSet::new(),
             held: BTreeMap::new(),
             verdicts: BTreeMap::new(),
             judged: None,
@@ -104,8 +107,8 @@ impl Climber {
                 self.on_started(state, in_force, *ahead, step)
             }
             Event::Applied { reported } => self.on_applied(state, reported, step),
-            Event::ChangeMade { reported, started_anew, shown } => {
-                self.on_change_made(state, (reported, shown), *started_anew, step)
+            Event::ChangeMade { reported, started_anew, noted } => {
+                self.on_change_made(state, (reported, noted), *started_anew, step)
             }
             Event::ApplyFailed { incident } => self.on_apply_failed(state, incident.clone(), step),
             Event::PassEnded { report, reported } => self.on_pass_ended(state, report, reported.as_ref(), step),

@@ -39,7 +39,7 @@ pub(super) fn due(state: &State, rig: &Rig, pass: Span, now: Moment) -> Option<D
     }
     let State::Trying(_, doing) = state else { return None };
     let (from, patience, due) = match doing {
-        Doing::Setting { .. } => return None,
+        Doing::Setting { .. } | Doing::Reading { .. } | Doing::Making { .. } => return None,
         Doing::Resting { until, .. } => return (now >= *until).then_some(Due::Pass),
         Doing::Passing { began, stopping: None, .. } => (*began, pass + OVERDUE, Due::PassEnd),
         Doing::Passing { stopping: Some(stop), .. } => match stop.pressure {

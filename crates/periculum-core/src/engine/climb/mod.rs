@@ -4,6 +4,7 @@
 
 mod applying;
 mod belief;
+mod by_hand;
 mod climber;
 mod deadline;
 mod home;
@@ -89,6 +90,11 @@ impl Climb {
     /// Whether a pass runs.
     pub fn is_passing(&self) -> bool {
         matches!(self.state, State::Trying(_, Doing::Passing { .. }))
+    }
+
+    /// Whether somebody makes a pass.
+    pub fn is_made_by_hand(&self) -> bool {
+        matches!(self.state, State::Trying(_, Doing::Making { .. }))
     }
 
     /// Whether a trial is under way and waits for nobody, so that a machine that stands still now has frozen.

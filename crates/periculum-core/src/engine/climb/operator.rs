@@ -10,7 +10,6 @@ use crate::model::evidence::Finding;
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::plan::Ends;
 use crate::model::reason::Reason;
-use crate::model::rung::InForce;
 
 impl Climber {
     pub(super) fn on_operator(&mut self, state: State, said: &Said, step: &mut Step) -> State {
@@ -37,7 +36,20 @@ impl Climber {
                 self.is_suspended = true;
                 self.put_aside(state, Aside::AsItStands, step)
             }
-            Said::Done { .. } => self.on_applied(state, &InForce::new(), step),
+            Said::Done { written } => self.on_done(state, written, step),
+            Said::Read { written } => self.on_read(state, written, step),
+            Said::NotToday => {
+                self.is_suspended = true;
+                self.put_aside(state, Aside::AsItStands, step)
+            }
+            Said::Hung => self.on_failed_by_hand(state, (IncidentKind::Freeze, Finding::SaidHung), step),
+            Said::WrongPicture { what } => {
+                let finding = Finding::SaidWrongPicture { what: what.clone() };
+                self.on_failed_by_hand(state, (IncidentKind::Artefact, finding), step)
+            }
+            Said::NoStart if matches!(question, Some(Question::Make { .. })) => {
+                self.on_failed_by_hand(state, (IncidentKind::NoStart, Finding::SaidNoStart), step)
+            }
             Said::NoStart => {
                 let incident = told(IncidentKind::NoStart, Finding::SaidNoStart, question.as_ref());
                 self.on_apply_failed(state, incident, step)
@@ -86,7 +98,7 @@ impl Climber {
                 let instead = Some(Stopping::ByOperator(stays));
                 State::Trying(trial, Doing::Setting { under_way: UnderWay { instead, ..under_way } })
             }
-            State::Trying(mut trial, doing @ (Doing::Setting { .. } | Doing::Resting { .. })) => {
+            State::Trying(mut trial, doing) => {
                 self.forget(&doing);
                 blame(&mut trial, None, stopped, step);
                 self.close_void(&trial, Some(IncidentKind::Stopped), step);
@@ -127,11 +139,16 @@ impl Climber {
             {
                 State::Trying(trial, Doing::Setting { under_way })
             }
+            State::Trying(trial, doing @ (Doing::Making { .. } | Doing::Reading { .. }))
+                if aside == Aside::AsItStands =>
+            {
+                State::Trying(trial, doing)
+            }
             State::Trying(trial, Doing::Setting { under_way }) if !under_way.errand.needs_somebody(&self.rig) => {
                 let instead = under_way.instead.or(Some(Stopping::ToWait(aside)));
                 State::Trying(trial, Doing::Setting { under_way: UnderWay { instead, ..under_way } })
             }
-            State::Trying(trial, doing @ (Doing::Setting { .. } | Doing::Resting { .. })) => {
+            State::Trying(trial, doing) => {
                 self.forget(&doing);
                 self.wait_aside(&trial, aside, step)
             }
@@ -167,6 +184,6 @@ fn told(kind: IncidentKind, what: Finding, question: Option<&Question>) -> Incid
             [change] => incident.at(&change.setting),
             _ => incident,
         },
-        Some(Question::WhatNext { .. }) | None => incident,
+        Some(Question::Make { .. } | Question::Read { .. } | Question::WhatNext { .. }) | None => incident,
     }
 }

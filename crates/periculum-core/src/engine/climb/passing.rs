@@ -13,6 +13,7 @@ use crate::model::moment::Span;
 use crate::model::obstacle::Met;
 use crate::model::pass::{Pass, PassOrder, PassReport, Threads};
 use crate::model::reason::Reason;
+use crate::model::rig::When;
 use crate::model::rung::InForce;
 
 /// So many times its length a pass gets that finished no round.
@@ -34,19 +35,23 @@ impl Climber {
         State::Trying(trial, Doing::Resting { index, until: step.at + pause })
     }
 
-    pub(super) fn end_rest(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
-        if self.rules > 0 && !trial.incidents.is_empty() {
+    pub(super) fn start_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
+        self.tally.setbacks = 0;
+        if !trial.incidents.is_empty() && self.rules > 0 {
             return self.end_trial(trial, step);
         }
-        self.start_pass(trial, index, step)
-    }
-
-    fn start_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
-        self.tally.setbacks = 0;
+        let at_rest: &[When] = if index == 0 { &[When::Once, When::EachTrial, When::Idle] } else { &[] };
+        let trial = match self.ask_to_read(trial, (index, true), at_rest, step) {
+            ControlFlow::Break(asked) => return asked,
+            ControlFlow::Continue(trial) => trial,
+        };
         let pass = self.pass(index);
         let cores = self.cores_for(&pass);
         let (order, on) = (pass.clone(), cores.clone());
         step.entries.push(Entry::PassBegan { trial: trial.number, pass: index, order, on });
+        if let Some(task) = &pass.by_hand {
+            return self.ask_to_make(trial, index, task, step);
+        }
         let nth = self.tally.spoken + 1;
         step.command = Some(Command::RunPass(PassOrder { trial: trial.number, index, pass, nth, cores }));
         State::Trying(trial, Doing::Passing { index, began: step.at, stopping: None })
@@ -83,32 +88,57 @@ impl Climber {
         reported: Option<&InForce>,
         step: &mut Step,
     ) -> State {
-        let State::Trying(mut trial, Doing::Passing { index, stopping, .. }) = state else { return state };
+        let State::Trying(trial, Doing::Passing { index, stopping, .. }) = state else { return state };
+        let was_told_to_stop = stopping.is_some();
+        let trial = self.take_report(trial, index, report, step);
+        let mut trial = match self.do_instead(trial, stopping.map(|stop| stop.why), step) {
+            ControlFlow::Continue(trial) => trial,
+            ControlFlow::Break(state) => return state,
+        };
+        if report.stopped && !was_told_to_stop && report.incidents.is_empty() {
+            let incident = Incident::new(IncidentKind::Stalled, Finding::EndedEarly);
+            blame(&mut trial, Some(index), incident.into_pass(report.ran), step);
+        }
+        self.go_on_after_report(trial, index, (report, reported), step)
+    }
+
+    /// Records how a pass ended, and counts what it says for its trial.
+    pub(super) fn take_report(
+        &mut self,
+        mut trial: Trial,
+        index: usize,
+        report: &PassReport,
+        step: &mut Step,
+    ) -> Trial {
         self.tally.downs_in_a_row = 0;
         self.tally.tested += report.ran;
         trial.tested += report.ran;
-        if let Some(score) = &report.score {
+        // The first of a pass's scores is what stands for it, and the last of a trial what stands for that.
+        let scores: Vec<_> = report.scores(&self.proof().passes[index].load).collect();
+        for (name, score) in scores.into_iter().rev() {
             trial.scores.push(score.merit());
-            trial.benchmarks.push(self.proof().passes[index].load.clone());
+            trial.benchmarks.push(name);
         }
         step.entries.push(Entry::PassEnded { trial: trial.number, pass: index, report: report.clone() });
         for incident in &report.incidents {
             self.after_machine_down(incident.kind);
             blame(&mut trial, Some(index), incident.clone(), step);
         }
-        let was_told_to_stop = stopping.is_some();
-        let mut trial = match self.do_instead(trial, stopping.map(|stop| stop.why), step) {
-            ControlFlow::Continue(trial) => trial,
-            ControlFlow::Break(state) => return state,
-        };
+        trial
+    }
+
+    /// Goes on with what a pass that nobody wanted to end says about its trial.
+    pub(super) fn go_on_after_report(
+        &mut self,
+        mut trial: Trial,
+        index: usize,
+        (report, reported): (&PassReport, Option<&InForce>),
+        step: &mut Step,
+    ) -> State {
         if let Some(told) = &report.refused {
             self.close_void(&trial, None, step);
             let why = Met::NotStarted { told: told.clone() }.into();
             return self.go_home(ClimbEnd::Unsound { why }, step);
-        }
-        if report.stopped && !was_told_to_stop && report.incidents.is_empty() {
-            let incident = Incident::new(IncidentKind::Stalled, Finding::EndedEarly);
-            blame(&mut trial, Some(index), incident.into_pass(report.ran), step);
         }
         if report.unchecked && trial.incidents.is_empty() {
             return self.after_nothing_was_checked(&trial, index, step);
@@ -148,8 +178,14 @@ impl Climber {
         })
     }
 
-    fn go_on_after_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
-        let over = !trial.incidents.is_empty() || index + 1 == self.proof().passes.len();
+    pub(super) fn go_on_after_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
+        let is_last = index + 1 == self.proof().passes.len();
+        let now: &[When] = if is_last { &[When::Loaded, When::After] } else { &[When::Loaded] };
+        let trial = match self.ask_to_read(trial, (index, false), now, step) {
+            ControlFlow::Break(asked) => return asked,
+            ControlFlow::Continue(trial) => trial,
+        };
+        let over = !trial.incidents.is_empty() || is_last;
         if over { self.end_trial(trial, step) } else { self.begin_pass(trial, index + 1, step) }
     }
 

@@ -56,7 +56,9 @@ impl Climber {
         let is_judged_now = self.rules > 0 && state.waits_for_start(&self.rig) || has_taken();
         if machine_died {
             // It was to be restarted, to have something changed, or was shut down in good order.
-            self.tally.restarts += u32::from(!(asked.is_some() || self.is_suspended));
+            let is_made = matches!(asked, Some(Question::Make { .. }));
+            let was_expected = asked.is_some() && !is_made || self.is_suspended;
+            self.tally.restarts += u32::from(!was_expected);
         }
         let rules = (self.plan.use_name.as_str(), self.rules);
         self.belief.restarted(ending, state.under_way(), in_force, rules);
@@ -73,8 +75,18 @@ impl Climber {
                 asked.into_iter().for_each(|question| ask_again(number, question, step));
                 State::Trying(trial, doing)
             }
+            State::Trying(trial, doing @ (Doing::Making { .. } | Doing::Reading { .. }))
+                if !machine_died || was_suspended =>
+            {
+                match asked {
+                    Some(question) => self.ask_after_restart(trial, doing, question, step),
+                    None => State::Trying(trial, doing),
+                }
+            }
             State::Trying(mut trial, doing) => {
                 let (pass, stopping) = match doing {
+                    Doing::Making { index, .. } => (Some(index), None),
+                    Doing::Reading { .. } => (None, None),
                     Doing::Passing { index, stopping, .. } => (Some(index), stopping.map(|stop| stop.why)),
                     Doing::Setting { under_way } => (None, under_way.instead),
                     Doing::Resting { .. } => (None, None),
@@ -123,7 +135,7 @@ impl Climber {
                 match question {
                     // What is in force may be something else by now.
                     Question::WhatNext { turn } => self.ask_next(turn.suggestion, step),
-                    question @ Question::Change { .. } => {
+                    question => {
                         ask_again(None, question.clone(), step);
                         State::Asked(question)
                     }

@@ -1,5 +1,7 @@
 //! From stage to stage, from trial to trial, and the errands on the way to each rung.
 
+use std::collections::BTreeSet;
+
 use super::climber::Climber;
 use crate::engine::course::{Course, Move};
 use crate::engine::entry::{ClimbEnd, Entry, Mark, Profile};
@@ -59,7 +61,10 @@ impl Climber {
             Start::Saved(name) => self.saved.get(name).unwrap_or(&self.base).clone(),
         };
         let ground = self.ground(step.at);
-        let mut course = Course::of(stage, &start, self.plan.proof_of(self.stage).length(), ground);
+        let proof = self.plan.proof_of(self.stage);
+        // Nobody makes a pass for a part of its time, so that there is no length to choose from.
+        let length = if proof.is_by_hand() { Span::ZERO } else { proof.length() };
+        let mut course = Course::of(stage, &start, length, ground);
         let first = course.first(ground);
         self.course = Some(course);
         self.make(first, step)
@@ -137,6 +142,7 @@ impl Climber {
             scores: Vec::new(),
             benchmarks: Vec::new(),
             tested: Span::ZERO,
+            read: BTreeSet::new(),
             unheard: Span::ZERO,
         };
         self.set_for(trial, step)

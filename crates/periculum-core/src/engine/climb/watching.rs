@@ -3,18 +3,34 @@
 use super::climber::{Climber, blame};
 use super::deadline::{Due, due};
 use crate::engine::entry::Entry;
-use crate::engine::state::{Doing, Next, Pressure, State, Stop, Stopping};
+use crate::engine::state::{Doing, Next, Pressure, State, Stop, Stopping, Trial};
 use crate::engine::step::{Command, Step};
 use crate::engine::watch::{Sample, lost, uneven_cores, watch};
 use crate::model::evidence::Finding;
 use crate::model::incident::{Incident, IncidentKind};
-use crate::model::moment::Span;
+use crate::model::moment::{Moment, Span};
 use crate::model::obstacle::Met;
 use crate::model::pass::Threads;
 use crate::model::strategy::Aim;
 
 impl Climber {
+    /// Over a cut-off while somebody makes a pass: nobody here can stop it, but it is told, and held against the trial, once.
+    fn watch_hands(&self, trial: &mut Trial, (index, began): (usize, Moment), sample: &Sample, step: &mut Step) {
+        let into_pass = step.at.since(began);
+        let asked = |setting: &str| trial.rung.get(setting);
+        let found = watch(&self.rig.sensors, sample, asked, into_pass);
+        for incident in found.into_iter().filter(|found| !trial.incidents.contains(&found.kind)).collect::<Vec<_>>() {
+            blame(trial, Some(index), incident.into_pass(into_pass), step);
+        }
+    }
+
     pub(super) fn watch_sensors(&mut self, state: State, sample: &Sample, step: &mut Step) -> State {
+        if let State::Trying(mut trial, doing @ Doing::Making { .. }) = state {
+            if let Doing::Making { index, began, .. } = &doing {
+                self.watch_hands(&mut trial, (*index, *began), sample, step);
+            }
+            return State::Trying(trial, doing);
+        }
         let State::Trying(mut trial, Doing::Passing { index, began, stopping: None }) = state else { return state };
         let into_pass = step.at.since(began);
         let asked = |setting: &str| trial.rung.get(setting);
@@ -48,8 +64,10 @@ impl Climber {
                         step.command = Some(Command::StopPass);
                     }
                 }
-                State::Trying(trial, Doing::Setting { .. } | Doing::Resting { .. })
-                | State::Paused(Next::Pass(trial, _)) => blame(trial, None, incident, step),
+                State::Trying(trial, Doing::Making { index, began, .. }) => {
+                    blame(trial, Some(*index), incident.into_pass(step.at.since(*began)), step);
+                }
+                State::Trying(trial, _) | State::Paused(Next::Pass(trial, _)) => blame(trial, None, incident, step),
                 _ => step.entries.push(Entry::Incident { trial: None, pass: None, incident }),
             }
         }
@@ -72,7 +90,7 @@ impl Climber {
             return self.on_apply_failed(state, Incident::new(IncidentKind::NotTaken, finding), step);
         }
         let (mut trial, index, began, stopping) = match state {
-            State::Trying(trial, Doing::Resting { index, .. }) => return self.end_rest(trial, index, step),
+            State::Trying(trial, Doing::Resting { index, .. }) => return self.start_pass(trial, index, step),
             State::Trying(trial, Doing::Passing { index, began, stopping }) => (trial, index, began, stopping),
             other => return other,
         };

@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, VecDeque};
 use std::sync::Arc;
 
 use periculum_core::Decimal;
-use periculum_core::engine::{Climb, Command, Event, Question, RULES, Said, Step};
+use periculum_core::engine::{Climb, Command, Event, Noted, Question, RULES, Said, Step};
 use periculum_core::model::budget::Budget;
 use periculum_core::model::ending::Ending;
 use periculum_core::model::errand::Errand;
@@ -62,6 +62,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
     let sensor = Sensor { unit: "°C".into(), decimals: 1, cut_off: Some(Decimal::from(95)), ..Sensor::plain("core") };
     let rig = Rig {
         name: "rig".into(),
+        place: periculum_core::model::rig::Place::Unsaid,
         summary: String::new(),
         cooling: String::new(),
         watchdog: String::new(),
@@ -422,6 +423,7 @@ impl Chaos {
         let errand = match self.climb.question() {
             Some(Question::Change { errand }) => errand,
             Some(Question::WhatNext { .. }) => return self.lead(),
+            Some(question) => return Event::OperatorSaid { said: question.usual_answer().into() },
             None => return Event::OperatorSaid { said: Said::from(periculum_core::engine::Answer::Done) },
         };
         let said = match self.draw(12) {
@@ -465,7 +467,7 @@ impl Chaos {
             self.take_what_was_written();
             self.machine_down();
         }
-        Event::ChangeMade { reported: self.readable(), started_anew, shown: InForce::new() }
+        Event::ChangeMade { reported: self.readable(), started_anew, noted: Noted::default() }
     }
 
     fn pass_end(&mut self) -> Event {

@@ -3,7 +3,7 @@
 use periculum_core::engine::Answer;
 use ratatui::crossterm::event::KeyCode;
 
-use crate::tui::answers::key_of;
+use crate::tui::answers::{key_of, key_of_writing};
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
 use crate::tui::screens::{DIGITS, View};
@@ -17,8 +17,10 @@ const PAGE: usize = 10;
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum General {
     Answer(Answer),
-    /// Writes down what the rig shows.
+    /// Writes down what the rig shows or says.
     WriteDown,
+    /// Writes down what a sensor reads that somebody reads.
+    Read,
     PauseOrGoOn,
     Stop,
     Help,
@@ -39,13 +41,16 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool)
     let answers = Answer::ALL.iter().filter(|answer| !leads || !desk.takes(**answer));
     let key = |answer: Answer| key_of(answer).first().only(desk.takes(answer), labels::NOTHING_IS_ASKED);
     let mut keys: Vec<(General, Key)> = answers.map(|answer| (General::Answer(*answer), key(*answer))).collect();
-    let write_down = Key::letter('v', "v", labels::WHAT_IT_SHOWS).first();
+    let write_down = key_of_writing(desk.question()).first();
     let has_fields = !leads && !desk.fields().is_empty();
     keys.push((General::WriteDown, write_down.only(has_fields, labels::NOTHING_IS_ASKED)));
     let (is_climbing, waits) = (desk.is_climbing(), desk.waits_for_go());
     let pause = Key::space(if waits { labels::GO_ON } else { labels::PAUSE }).first();
     let pause = pause.only(waits || desk.shown.story.question.is_none(), labels::QUESTION_STANDS);
     keys.push((General::PauseOrGoOn, pause.only(is_climbing, labels::NOTHING_IS_CLIMBED)));
+    let read = Key::letter('r', "r", labels::READING).only(is_climbing, labels::NOTHING_IS_CLIMBED);
+    let is_read = desk.shown.rig.read_by_hand().next().is_some();
+    keys.push((General::Read, read.only(is_read, labels::NOBODY_READS)));
     let stop = Key::letter('s', "s", labels::STOP);
     keys.push((General::Stop, stop.only(is_climbing, labels::NOTHING_IS_CLIMBED)));
     keys.push((General::Help, Key::letter('?', "?", labels::HELP_KEY).first()));

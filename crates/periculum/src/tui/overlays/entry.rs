@@ -1,5 +1,6 @@
 //! A line to write in, at the foot of the screen.
 
+use periculum_core::engine::Field;
 use ratatui::Frame;
 use ratatui::crossterm::event::Event;
 use ratatui::layout::{Margin, Rect};
@@ -23,8 +24,12 @@ pub(in crate::tui) enum Purpose {
     Change,
     /// What comes into the plan besides.
     Add,
-    /// What the rig shows of what somebody changed: the field of this place.
+    /// What is written down with an answer: the field of this place.
     Shown(usize),
+    /// What a sensor reads that somebody reads: the one of this place among them.
+    Reading(usize),
+    /// What was wrong with the picture.
+    WrongPicture,
     /// The value of the selected setting that is tried next.
     Value,
     /// The name under which what held is saved.
@@ -51,13 +56,30 @@ impl Entry {
         Self { purpose, title: title.into(), input: Input::new(text.to_owned()) }
     }
 
-    /// For what the rig shows of the change of this place among those that are asked for; none behind the last.
+    /// For what is written down in the field of this place; none behind the last.
     pub(in crate::tui) fn shown(desk: &Desk, at: usize) -> Option<Self> {
         let fields = desk.fields();
         let field = fields.get(at)?;
         let written = desk.written();
         let typed = written.get(&field.name).map_or("", String::as_str);
-        Some(Self::new(Purpose::Shown(at), telling::shown_by_rig(field), typed))
+        let title = match desk.question()?.errand() {
+            Some(errand) => telling::shown_by_rig(field, errand),
+            None => telling::said_by_rig(field),
+        };
+        Some(Self::new(Purpose::Shown(at), title, typed))
+    }
+
+    /// For the first field that is needed and empty, or else the first of all; none where there is none.
+    pub(in crate::tui) fn first_missing(desk: &Desk) -> Option<Self> {
+        let written = desk.written();
+        let is_missing = |field: &Field| field.is_needed && !written.contains_key(&field.name);
+        Self::shown(desk, desk.fields().iter().position(is_missing).unwrap_or(0))
+    }
+
+    /// For what the sensor of this place reads among those that somebody reads; none behind the last.
+    pub(in crate::tui) fn reading(desk: &Desk, at: usize) -> Option<Self> {
+        let sensor = desk.shown.rig.read_by_hand().nth(at)?;
+        Some(Self::new(Purpose::Reading(at), telling::said_by_rig(&Field::of_sensor(sensor)), ""))
     }
 
     /// For what the listed trials are to have.

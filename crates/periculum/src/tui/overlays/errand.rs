@@ -1,25 +1,22 @@
 //! The card of a question: what somebody is to do, and what they may answer.
 
-use periculum_core::engine::Question;
+use periculum_core::engine::{Field, Question};
 use periculum_core::model::errand::Errand;
 use periculum_core::model::rung::Change;
-use periculum_core::telling::{answer_words, ask, change_words};
+use periculum_core::telling::{answer_words, change_words};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
 
-use super::frame::card_at_side;
-use crate::tui::answers::key_of;
+use super::frame::{card_at_side, room_at_side};
+use crate::tui::answers::{key_of, key_of_writing};
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
 
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, question: &Question) {
-    let mut lines = match question.errand() {
-        Some(errand) => errand_lines(desk, errand),
-        None => vec![Line::styled(ask(question, &desk.shown.rig), desk.theme.text)],
-    };
+    let mut lines = question.errand().map(|errand| errand_lines(desk, errand)).unwrap_or_default();
     lines.push(Line::default());
-    lines.extend(answers(desk, question));
+    lines.extend(answers(desk, question, room_at_side(area)));
     card_at_side(frame, desk, area, labels::BY_HAND, Text::from(lines));
 }
 
@@ -42,9 +39,9 @@ fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
     let mut lines = vec![Line::styled(telling::errand_to_make(by_hand, written), theme.text), Line::default()];
     for (change, (label, from, to)) in changes {
         let mut line = vec![
-            Span::styled(format!("    {label:<wide$}    "), theme.muted),
+            Span::styled(format!("  {label:<wide$}  "), theme.muted),
             Span::styled(format!("{:<wide_before$}", before(&from)), theme.text),
-            Span::styled("   →   ", theme.muted),
+            Span::styled("  →  ", theme.muted),
             Span::styled(to, theme.accent.bold()),
         ];
         if by_hand > 0 && written > 0 {
@@ -57,6 +54,7 @@ fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
         }
         lines.push(Line::from(line));
     }
+    lines.extend(noted_besides(desk, errand));
     lines.extend([
         Line::default(),
         Line::styled(why, theme.muted),
@@ -65,11 +63,42 @@ fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
     lines
 }
 
-fn answers(desk: &Desk, question: &Question) -> impl Iterator<Item = Line<'static>> {
-    let theme = &desk.theme;
-    let shows = (!desk.fields().is_empty()).then_some(("v", telling::WRITE_WHAT_IT_SHOWS));
-    let answers = question.answers().into_iter().map(|answer| (key_of(answer).shown, answer_words(answer)));
-    answers.chain(shows).map(|(key, does)| {
-        Line::from(vec![Span::styled(format!("    {key}  "), theme.accent.bold()), Span::styled(does, theme.text)])
-    })
+/// What was written down beside what the changed settings show: measurements, and what changed by itself.
+fn noted_besides(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
+    let written = desk.written();
+    let besides = desk.fields().into_iter().filter(|field| errand.change_of(&field.name).is_none());
+    let line = |field: Field| {
+        let typed = written.get(&field.name)?;
+        let label = Span::styled(format!("  {}  ", telling::field_of(&field, errand)), desk.theme.muted);
+        Some(Line::from(vec![label, Span::styled(typed.clone(), desk.theme.good)]))
+    };
+    besides.filter_map(line).collect()
 }
+
+/// Every answer with its key, and the key that writes something down, as many on a line as there is room for.
+pub(super) fn answers(desk: &Desk, question: &Question, room: usize) -> Vec<Line<'static>> {
+    let is_errand = question.errand().is_some();
+    let does = if is_errand { telling::WRITE_WHAT_IT_SHOWS } else { telling::WRITE_WHAT_IT_SAYS };
+    let write = (!desk.fields().is_empty()).then(|| (key_of_writing(Some(question)).shown, does));
+    let mut all: Vec<(&str, &str)> =
+        question.answers().into_iter().map(|answer| (key_of(answer).shown, answer_words(answer, question))).collect();
+    // What a pass says comes before the answer that it goes with.
+    write.into_iter().for_each(|write| all.insert(usize::from(is_errand), write));
+    let mut lines = vec![Line::default()];
+    for (key, does) in all {
+        let spans = [
+            Span::styled(format!("{key} "), desk.theme.accent.bold()),
+            Span::styled(format!("{does}   "), desk.theme.text),
+        ];
+        let wide: usize = spans.iter().map(Span::width).sum();
+        let is_full = lines.last().is_some_and(|last| last.width() > 0 && last.width() + wide > room + APART);
+        if is_full {
+            lines.push(Line::default());
+        }
+        lines.last_mut().into_iter().for_each(|last| last.spans.extend(spans.clone()));
+    }
+    lines
+}
+
+/// So far answers on one line stand apart.
+const APART: usize = 3;

@@ -27,6 +27,12 @@ pub(super) fn card_at_side(frame: &mut Frame, desk: &Desk, area: Rect, title: &s
     put(frame, desk, Rect { x, y: area.y + 2.min(area.height - height), width, height }, title, text);
 }
 
+/// How many columns a card at the side has for its text.
+pub(super) fn room_at_side(area: Rect) -> usize {
+    let width = area.width.saturating_sub(2).min(if area.width >= WIDE { SIDE } else { 84 });
+    usize::from(width.saturating_sub(6))
+}
+
 /// As many lines as the text takes at this width, as far as there is room.
 fn height_of(text: &Text, width: u16, area: Rect) -> u16 {
     let inner = usize::from(width.saturating_sub(6)).max(1);

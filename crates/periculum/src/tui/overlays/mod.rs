@@ -1,5 +1,6 @@
 //! What lies over a screen: help, questions before something is done, a line to write in, and the card of an errand.
 
+mod by_hand;
 mod card;
 mod entry;
 mod errand;
@@ -66,7 +67,15 @@ impl Overlay {
             Self::Help | Self::Finder(_) => false,
             Self::Card(card) => card.is_about_climbing,
             Self::Entry(entry) => {
-                matches!(entry.purpose, Purpose::Saw(_) | Purpose::Shown(_) | Purpose::Value | Purpose::SaveAs)
+                matches!(
+                    entry.purpose,
+                    Purpose::Saw(_)
+                        | Purpose::Shown(_)
+                        | Purpose::Reading(_)
+                        | Purpose::WrongPicture
+                        | Purpose::Value
+                        | Purpose::SaveAs
+                )
             }
         }
     }
@@ -84,14 +93,24 @@ pub(super) struct Below {
     pub(super) actions: Vec<Key>,
 }
 
+/// Draws the card of what is asked by the climb that is driven.
+fn draw_question(frame: &mut Frame, desk: &Desk, area: Rect) {
+    match desk.question().filter(|question| question.turn().is_none()) {
+        Some(question) if question.errand().is_some() => errand::draw(frame, desk, area, question),
+        Some(question) => by_hand::draw(frame, desk, area, question),
+        None => {}
+    }
+}
+
 /// Draws what lies over the screen; where nothing does, what is asked by the climb that is driven.
 pub(super) fn draw(frame: &mut Frame, overlay: Option<&Overlay>, desk: &Desk, below: &Below, area: Rect) {
+    // What is written down for a question is written below its card.
+    let is_answering = matches!(overlay, Some(Overlay::Entry(entry)) if matches!(entry.purpose, Purpose::Shown(_)));
+    if overlay.is_none() || is_answering {
+        draw_question(frame, desk, area);
+    }
     match overlay {
-        None => {
-            if let Some(question) = desk.question().filter(|question| question.errand().is_some()) {
-                errand::draw(frame, desk, area, question);
-            }
-        }
+        None => {}
         Some(Overlay::Help) => help::draw(frame, desk, below, area),
         Some(Overlay::Card(card)) => card.draw(frame, desk, area),
         Some(Overlay::Entry(entry)) => entry.draw(frame, desk, area),

@@ -3,6 +3,7 @@
 use std::path::Path;
 
 use anyhow::Result;
+use periculum_core::engine::Answer;
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::{Constraint, Layout, Rect};
@@ -46,7 +47,10 @@ impl Screen for Climb {
             (true, at_end(Key::letter('a', "a", labels::AGAIN)).only(desk.is_free(), labels::ANOTHER_RUNS)),
             (true, at_end(Key::letter('p', "p", labels::ITS_PROFILES))),
             (true, at_end(Key::letter('o', "o", labels::ITS_SCORES))),
-            (true, Key::letter('w', "w", labels::FAULT_SEEN).first().only(watches, labels::NOTHING_IS_CLIMBED)),
+            (
+                !desk.takes(Answer::WrongPicture),
+                Key::letter('w', "w", labels::FAULT_SEEN).first().only(watches, labels::NOTHING_IS_CLIMBED),
+            ),
             (true, Key::letter('n', "n", labels::NOTE_KEY).first().only(watches, labels::NOTHING_IS_CLIMBED)),
             (!self.shows_cores, Key::letter('c', "c", labels::CORES).first()),
             (self.shows_cores && climbs, Key::letter('c', "c", labels::CLIMB).first()),

@@ -5,7 +5,7 @@ use std::path::{Path, PathBuf};
 use std::sync::Arc;
 
 use periculum_core::Decimal;
-use periculum_core::engine::{Answer, Climb, ClimbEnd, Said};
+use periculum_core::engine::{Answer, Climb, ClimbEnd, Entry as Told, Question, Said};
 use periculum_core::model::incident_kind::IncidentKind;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{CoreProgress, Progress, Score, Workload};
@@ -23,6 +23,7 @@ use crate::cli::Pace;
 use crate::climbing::{Prepared, open_ledger};
 use crate::driving::Operator;
 use crate::driving::rehearsal::{Rehearsal, Script};
+use crate::notice::Notice;
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 use crate::tui::library::{Library, Listed, Read};
@@ -60,8 +61,19 @@ pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
     std::os::unix::fs::symlink("/", &machine).expect("linked");
     let rig = Arc::clone(&briefing.rig);
     let prepared = Prepared::new(briefing, ledger, &machine, Some(11)).expect("a climb");
-    let (_words, operator) = Operator::new();
-    let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |notice| app.hear(notice));
+    let (words, operator) = Operator::new();
+    let is_elsewhere = rig.is_elsewhere();
+    let listener = |notice: Notice| {
+        // Errands are made, and nobody reads the room: what is looked at there is a pass.
+        if let Notice::Told { entry: Told::Asked { question, .. }, .. } = &notice
+            && is_elsewhere
+            && !matches!(question, Question::Make { .. })
+        {
+            words.send(Answer::Done.into()).expect("heard");
+        }
+        app.hear(notice);
+    };
+    let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), listener);
     if driver.bench.is_virtual() {
         driver.bench = Box::new(Rehearsal::of(&rig, driver.bench.now(), script));
     }
@@ -206,7 +218,7 @@ fn a_change_by_hand_is_asked_for_and_answered() {
 #[test]
 fn what_the_rig_shows_is_written_down_on_the_card() {
     let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
-    assert!(picture(&app, 80, 24).contains("v  write down what it shows"));
+    assert!(picture(&app, 80, 24).contains("v write down what it shows"));
     press(&mut app, KeyCode::Char('v'));
     type_text(&mut app, "3600");
     press(&mut app, KeyCode::Enter);
@@ -216,11 +228,61 @@ fn what_the_rig_shows_is_written_down_on_the_card() {
     }
     type_text(&mut app, "35,5");
     press(&mut app, KeyCode::Enter);
-    // Nothing is known of the other one.
-    press(&mut app, KeyCode::Enter);
+    // Nobody has measured it, and nothing is known of the other one.
+    for _ in 0..3 {
+        press(&mut app, KeyCode::Enter);
+    }
     assert!(picture(&app, 80, 24).contains("it shows 35,5"), "{}", picture(&app, 80, 24));
     let written = [("multiplier".to_owned(), "35,5".to_owned())].into();
     assert_eq!(press(&mut app, KeyCode::Char('d')), [Said::Done { written }]);
+}
+
+/// Writes these one after the other, each ended by enter.
+fn write(app: &mut App, answers: &[&str]) {
+    press(app, KeyCode::Enter);
+    for answer in answers {
+        type_text(app, answer);
+        press(app, KeyCode::Enter);
+    }
+}
+
+#[test]
+fn a_pass_by_hand_is_written_down_field_by_field_and_what_is_missing_is_asked_for() {
+    let mut app = app_at("tape.plan.toml", |climb| climb.is_made_by_hand());
+    insta::assert_snapshot!("pass-by-hand", picture(&app, 120, 30));
+    assert_eq!(press(&mut app, KeyCode::Char('d')), []);
+    assert!(picture(&app, 120, 30).contains("index is missing"), "{}", picture(&app, 120, 30));
+    press(&mut app, KeyCode::Esc);
+    write(&mut app, &["3,14", "24", "clean"]);
+    type_text(&mut app, "41.5");
+    insta::assert_snapshot!("pass-by-hand-written-narrow", picture(&app, 80, 24));
+    press(&mut app, KeyCode::Enter);
+    let said = press(&mut app, KeyCode::Char('d'));
+    let [Said::Done { written }] = said.as_slice() else { panic!("{said:?}") };
+    let written: Vec<(&str, &str)> = written.iter().map(|(name, typed)| (name.as_str(), typed.as_str())).collect();
+    assert_eq!(written, [("chip", "41.5"), ("index", "3,14"), ("picture", "clean"), ("sieve", "24")]);
+}
+
+#[test]
+fn what_went_wrong_by_hand_is_a_key_and_a_reading_is_one_at_any_time() {
+    let mut app = app_at("tape.plan.toml", |climb| climb.is_made_by_hand());
+    assert_eq!(press(&mut app, KeyCode::Char('h')), [Said::Hung]);
+    press(&mut app, KeyCode::Char('w'));
+    type_text(&mut app, "torn on the left");
+    assert_eq!(press(&mut app, KeyCode::Enter), [Said::WrongPicture { what: "torn on the left".into() }]);
+    press(&mut app, KeyCode::Char('r'));
+    type_text(&mut app, "warm");
+    assert_eq!(press(&mut app, KeyCode::Enter), []);
+    assert!(picture(&app, 80, 24).contains("`warm` is no number"), "{}", picture(&app, 80, 24));
+    for _ in 0..4 {
+        press(&mut app, KeyCode::Backspace);
+    }
+    type_text(&mut app, "21,5");
+    let read = |name: &str, typed: &str| Said::Read { written: [(name.to_owned(), typed.to_owned())].into() };
+    assert_eq!(press(&mut app, KeyCode::Enter), [read("room", "21,5")]);
+    type_text(&mut app, "47");
+    assert_eq!(press(&mut app, KeyCode::Enter), [read("chip", "47")]);
+    assert_eq!(press(&mut app, KeyCode::Char('l')), [Said::NotToday]);
 }
 
 fn type_text(app: &mut App, text: &str) {

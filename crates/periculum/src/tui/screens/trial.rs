@@ -4,7 +4,7 @@ use periculum_core::engine::Prospect;
 use periculum_core::model::moment::Span as Time;
 use periculum_core::model::quantity::measured;
 use periculum_core::story::TrialStory;
-use periculum_core::telling::errand_words;
+use periculum_core::telling::{ask, errand_words};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;
@@ -45,6 +45,10 @@ fn on_trial(desk: &Desk, trial: &TrialStory) -> Line<'static> {
 fn pass(desk: &Desk, trial: &TrialStory, width: u16) -> Line<'static> {
     let theme = &desk.theme;
     let mut line = Line::from(lead(desk, &trial.proof));
+    if let Some(question) = desk.question().filter(|question| question.errand().is_none()) {
+        line.push_span(Span::styled(telling::asks_you(&ask(question, &desk.shown.rig)), theme.text));
+        return line;
+    }
     let Some((index, running)) = desk.shown.story.running_pass() else {
         let what = match &desk.shown.story.under_way {
             Some(errand) => telling::setting(&errand_words(errand, &desk.shown.rig)),

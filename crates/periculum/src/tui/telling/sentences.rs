@@ -2,7 +2,8 @@
 
 use std::path::Path;
 
-use periculum_core::engine::{Field, Takes};
+use periculum_core::engine::{Field, Question, Takes};
+use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Threads;
 use periculum_core::model::quantity::counted;
@@ -398,16 +399,56 @@ pub(in crate::tui) fn file_of_climb(climb: i64, what: &str) -> String {
     format!("climb-{climb}-{what}")
 }
 
-/// What is asked for a field of what the rig itself shows.
-pub(in crate::tui) fn shown_by_rig(field: &Field) -> String {
-    let what = match &field.takes {
+/// What a field takes, behind its label.
+fn takes(field: &Field) -> String {
+    match &field.takes {
         Takes::Number { unit, .. } if unit.is_empty() => String::new(),
         Takes::Number { unit, .. } => format!(", {unit}"),
         Takes::Words(words) => format!(": {}", words.join(", ")),
         Takes::YesOrNo => ": yes or no".to_owned(),
         Takes::Text => String::new(),
-    };
-    format!("{}{what}, as the rig itself shows it; nothing where it shows none", field.label)
+    }
+}
+
+/// What is asked for a field of an errand: what the rig itself shows, what a meter says, or what changed by itself.
+pub(in crate::tui) fn shown_by_rig(field: &Field, errand: &Errand) -> String {
+    let label = field_of(field, errand);
+    match errand.change_of(&field.name) {
+        Some(_) => format!("{label}{}, as the rig itself shows it; nothing where it shows none", takes(field)),
+        None => format!("{label}{}; nothing where nobody knows", takes(field)),
+    }
+}
+
+/// What a field of an errand is called.
+pub(in crate::tui) fn field_of(field: &Field, errand: &Errand) -> String {
+    let is_measured = errand.changes().iter().any(|change| Question::measured(&change.setting) == field.name);
+    match errand.change_of(&field.name) {
+        Some(_) => field.label.clone(),
+        None if is_measured => format!("{}, measured", field.label),
+        None => format!("{}, now that it may have changed by itself", field.label),
+    }
+}
+
+/// What is asked for a field of a pass by hand, or of a sensor that somebody reads.
+pub(in crate::tui) fn said_by_rig(field: &Field) -> String {
+    let skipped = if field.is_needed { "" } else { "; nothing where nobody knows" };
+    format!("{}{}{skipped}", field.label, takes(field))
+}
+
+/// The words that can be chosen from.
+pub(in crate::tui) fn one_of(words: &[String]) -> String {
+    words.join(" | ")
+}
+
+/// What a field takes that is answered by yes or no.
+pub(in crate::tui) const YES_OR_NO: &str = "yes | no";
+
+/// What comes of writing down what the rig says.
+pub(in crate::tui) const WRITE_WHAT_IT_SAYS: &str = "write down";
+
+/// Somebody is asked, and this waits for them.
+pub(in crate::tui) fn asks_you(asked: &str) -> String {
+    format!("you are asked: {asked}")
 }
 
 /// What somebody wrote down behind a change.
@@ -416,7 +457,7 @@ pub(in crate::tui) fn it_shows(typed: &str) -> String {
 }
 
 /// What comes of writing down what the rig shows.
-pub(in crate::tui) const WRITE_WHAT_IT_SHOWS: &str = "write down what it shows, where that may be something else";
+pub(in crate::tui) const WRITE_WHAT_IT_SHOWS: &str = "write down what it shows or a meter says";
 
 /// What a climb cost so far.
 pub(in crate::tui) fn cost(story: &Story) -> String {

@@ -4,14 +4,16 @@ use std::collections::BTreeMap;
 use std::str::FromStr;
 
 use rust_decimal::Decimal;
+use serde::{Deserialize, Serialize};
 
+use crate::model::rig::Sensor;
 use crate::model::setting::Setting;
 
 /// What was written down with an answer, by the field's name, as it was typed.
 pub type Written = BTreeMap<String, String>;
 
 /// Something that may be written down with an answer.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Field {
     /// Its name in lines and scripts.
     pub name: String,
@@ -19,19 +21,25 @@ pub struct Field {
     pub label: String,
     /// What it takes.
     pub takes: Takes,
+    /// Whether there is no answer without it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub is_needed: bool,
 }
 
 /// What a field takes.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
 pub enum Takes {
     /// A number.
     Number {
         /// Its unit.
         unit: String,
-        /// The least that is believed.
-        least: Decimal,
-        /// The most that is believed.
-        most: Decimal,
+        /// The least that is believed; none where any is.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        least: Option<Decimal>,
+        /// The most that is believed; none where any is.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        most: Option<Decimal>,
     },
     /// One of these words.
     Words(Vec<String>),
@@ -71,9 +79,9 @@ pub enum Misfit {
         /// The unit of all three.
         unit: String,
         /// The least that is believed.
-        least: Decimal,
+        least: Option<Decimal>,
         /// The most.
-        most: Decimal,
+        most: Option<Decimal>,
     },
     /// It is none of the words.
     NoWord {
@@ -89,6 +97,20 @@ pub enum Misfit {
         /// The names that there are.
         names: Vec<String>,
     },
+    /// Nothing was written down where something is needed.
+    Missing {
+        /// The field's name.
+        name: String,
+        /// What it is called.
+        label: String,
+    },
+    /// Something can't be calculated from what was written down.
+    NoValue {
+        /// What.
+        of: String,
+        /// Its formula.
+        formula: String,
+    },
 }
 
 /// So many times less or more than the ladder has is not believed: it is another unit.
@@ -100,12 +122,22 @@ impl Field {
         let takes = match setting.words.as_slice() {
             [] => Takes::Number {
                 unit: setting.unit.clone(),
-                least: beyond(setting.ladder.lowest(), false),
-                most: beyond(setting.ladder.highest(), true),
+                least: Some(beyond(setting.ladder.lowest(), false)),
+                most: Some(beyond(setting.ladder.highest(), true)),
             },
             words => Takes::Words(words.to_vec()),
         };
-        Self { name: setting.name.clone(), label: setting.label.clone(), takes }
+        Self { name: setting.name.clone(), label: setting.label.clone(), takes, is_needed: false }
+    }
+
+    /// A reading of a sensor; one that a cut-off rests on is needed.
+    pub fn of_sensor(sensor: &Sensor) -> Self {
+        Self {
+            name: sensor.name.clone(),
+            label: sensor.label.clone(),
+            takes: Takes::Number { unit: sensor.unit.clone(), least: None, most: None },
+            is_needed: sensor.cut_off.is_some(),
+        }
     }
 
     /// Reads what was typed; a decimal comma is a point, and spaces group digits.
@@ -121,7 +153,7 @@ impl Field {
         match &self.takes {
             Takes::Number { unit, least, most } => {
                 let number = number(typed).ok_or_else(|| Misfit::NoNumber { typed: typed.to_owned() })?;
-                if number < *least || number > *most {
+                if least.is_some_and(|least| number < least) || most.is_some_and(|most| number > most) {
                     return Err(Misfit::Unbelieved { number, unit: unit.clone(), least: *least, most: *most });
                 }
                 Ok(Entered::Number(number))
@@ -139,14 +171,18 @@ impl Field {
 /// Checks everything that was written down with an answer that has these fields.
 ///
 /// # Errors
-/// The first that is nothing for its field.
+/// The first that is nothing for its field, or else the first that is missing.
 pub fn check(fields: &[Field], written: &Written) -> Result<(), Misfit> {
     for (name, typed) in written {
         let names = || fields.iter().map(|field| field.name.clone()).collect();
         let missing = || Misfit::NoField { named: name.clone(), names: names() };
         fields.iter().find(|field| field.name == *name).ok_or_else(missing)?.read(typed)?;
     }
-    Ok(())
+    let is_missing = |field: &&Field| field.is_needed && !written.contains_key(&field.name);
+    match fields.iter().find(is_missing) {
+        Some(field) => Err(Misfit::Missing { name: field.name.clone(), label: field.label.clone() }),
+        None => Ok(()),
+    }
 }
 
 /// The bound of what is believed beyond the end of a ladder.
@@ -170,11 +206,11 @@ mod tests {
     use proptest::prelude::*;
 
     fn field(takes: Takes) -> Field {
-        Field { name: "f".into(), label: "f".into(), takes }
+        Field { name: "f".into(), label: "f".into(), takes, is_needed: false }
     }
 
     fn volts() -> Field {
-        field(Takes::Number { unit: "V".into(), least: Decimal::new(5, 1), most: 3.into() })
+        field(Takes::Number { unit: "V".into(), least: Some(Decimal::new(5, 1)), most: Some(3.into()) })
     }
 
     #[test]
@@ -186,7 +222,7 @@ mod tests {
             assert!(matches!(volts().read(typed), Err(Misfit::NoNumber { .. })), "{typed}");
         }
         assert!(matches!(volts().read("1250"), Err(Misfit::Unbelieved { .. })), "these are millivolts");
-        let clock = field(Takes::Number { unit: "MHz".into(), least: 0.into(), most: 9000.into() });
+        let clock = field(Takes::Number { unit: "MHz".into(), least: Some(0.into()), most: None });
         assert_eq!(clock.read("4 700"), Ok(Entered::Number(4700.into())));
     }
 
@@ -207,6 +243,9 @@ mod tests {
         let misfit = Misfit::NoField { named: "g".into(), names: vec!["f".into()] };
         assert_eq!(check(&[volts()], &written), Err(misfit));
         assert_eq!(check(&[volts()], &Written::new()), Ok(()));
+        let needed = Field { is_needed: true, ..volts() };
+        let missing = Misfit::Missing { name: "f".into(), label: "f".into() };
+        assert_eq!(check(&[needed], &Written::new()), Err(missing));
     }
 
     proptest! {
