@@ -157,10 +157,13 @@ fn end_pass(place: &Place, trial: u32, pass: usize, report: &PassReport) -> Resu
         "UPDATE passes SET ran = ?, rounds = ? WHERE climb = ? AND trial = ? AND pass = ?",
         params![report.ran.millis(), report.rounds, place.climb, trial, pass],
     )?;
-    let Some(score) = &report.score else { return Ok(()) };
-    place.run(
-        "INSERT INTO scores SELECT climb, trial, pass, load, threads, ?, ?, ? FROM passes
-        WHERE climb = ? AND trial = ? AND pass = ?",
-        params![score.value, score.unit, score.merit(), place.climb, trial, pass],
-    )
+    // The name of a score begins with the load's, which the row of the pass has.
+    for (behind, score) in report.scores("") {
+        place.run(
+            "INSERT INTO scores SELECT climb, trial, pass, load || ?, threads, ?, ?, ? FROM passes
+            WHERE climb = ? AND trial = ? AND pass = ?",
+            params![behind, score.value, score.unit, score.merit(), place.climb, trial, pass],
+        )?;
+    }
+    Ok(())
 }

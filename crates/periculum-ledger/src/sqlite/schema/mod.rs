@@ -6,6 +6,7 @@ mod format_3;
 mod format_4;
 mod format_5;
 mod format_6;
+mod format_7;
 
 use rusqlite::{Connection, Transaction, TransactionBehavior};
 
@@ -16,13 +17,14 @@ use crate::sqlite::tables;
 type BringUp = fn(&Transaction) -> Result<(), LedgerError>;
 
 /// What brings a file up to each format, from the first.
-const FORMATS: [BringUp; 6] = [
+const FORMATS: [BringUp; 7] = [
     format_1::bring_up,
     format_2::bring_up,
     format_3::bring_up,
     format_4::bring_up,
     format_5::bring_up,
     format_6::bring_up,
+    format_7::bring_up,
 ];
 
 /// The newest format that this version knows, kept in the file's `user_version`.
