@@ -7,6 +7,7 @@ use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each, fami
 use periculum_core::analysis::terrain::Terrain;
 use periculum_core::engine::{Entry, Said};
 use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::PassReport;
 use periculum_core::model::plan::Plan;
 use periculum_core::model::quantity::{counted, harmless, measured, scored, with_unit};
 use periculum_core::model::reason::{Alone, Border, StageEnd};
@@ -18,7 +19,7 @@ use periculum_core::story::readback::{self, Readback};
 use periculum_core::story::series::Series;
 use periculum_core::story::{IncidentStory, Story, TrialStory};
 use periculum_core::telling::{
-    benchmark_words, beside_words, mark_sentence, measured_words, percent_words, stage_words,
+    benchmark_words, beside_words, mark_sentence, measured_words, percent_words, stage_words, whereabouts,
 };
 
 use crate::ascent::ascent;
@@ -109,7 +110,10 @@ impl Reported<'_> {
     fn outcome(&self) -> Vec<Block> {
         let story = self.story;
         let how = match &story.ended {
-            Some(ended) => format!("The climb is over: {}.", ended.end.sentence()),
+            Some(ended) => {
+                let left = whereabouts(&ended.not_at_stock, ended.left_at.as_ref(), self.rig);
+                format!("The climb is over: {}; {left}.", ended.end.sentence())
+            }
             None => "The climb is not finished.".to_owned(),
         };
         let [held, slipped, fell] =
@@ -162,7 +166,10 @@ impl Reported<'_> {
             table(&["setting", "stock", "floor", "ceiling"], self.rig.settings.iter().map(row).collect()),
         ];
         blocks.extend(self.plan.proofs.iter().map(|proof| {
-            let passes = proof.passes.iter().map(|pass| format!("{} for {}", pass.load, pass.length));
+            let passes = proof.passes.iter().map(|pass| match &pass.by_hand {
+                Some(task) => format!("{} by hand, about {}: “{}”", pass.load, pass.length, task.ask),
+                None => format!("{} for {}", pass.load, pass.length),
+            });
             Block::Item(format!("Proof {}: {}", proof.name, passes.collect::<Vec<_>>().join(", then ")))
         }));
         let cut_offs = self
@@ -231,6 +238,9 @@ impl Reported<'_> {
             let mut told = format!("{}, trial {}: ", self.rig.written(&mark.rung), mark.trial);
             let passes = trial.passes.iter().filter_map(|pass| {
                 let report = pass.report.as_ref()?;
+                if pass.order.by_hand.is_some() {
+                    return Some(made_by_hand(&pass.order.load, report));
+                }
                 let what = report.workload.as_ref().map(|workload| format!(", {workload}")).unwrap_or_default();
                 Some(format!(
                     "{} for {}, {} rounds without a wrong one{what}",
@@ -440,4 +450,12 @@ fn table(head: &[&str], rows: Vec<Vec<String>>) -> Block {
 /// How a rung ended whose score counts though it did not hold.
 fn fate(verdict: Verdict) -> String {
     if verdict == Verdict::Held { String::new() } else { format!(", {verdict}") }
+}
+
+/// A pass that somebody made, as `disc by hand for 4 min, which read ticks 1 800, picture clean`.
+fn made_by_hand(load: &str, report: &PassReport) -> String {
+    let read = report.written.iter().map(|(name, typed)| format!("{name} {typed}"));
+    let read = read.collect::<Vec<_>>().join(", ");
+    let told = if read.is_empty() { String::new() } else { format!(", which read {read}") };
+    format!("{load} by hand for {}{told}", report.ran)
 }

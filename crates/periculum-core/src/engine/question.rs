@@ -141,6 +141,20 @@ impl Question {
         }
     }
 
+    /// The same without these sensors, which were read.
+    #[must_use]
+    pub fn without_sensors(mut self, read: &[String]) -> Self {
+        if let Self::Make { sensors, .. } | Self::Read { sensors, .. } = &mut self {
+            sensors.retain(|sensor| !read.contains(sensor));
+        }
+        self
+    }
+
+    /// Whether it asks for nothing any more.
+    pub fn is_empty(&self) -> bool {
+        matches!(self, Self::Read { sensors, .. } if sensors.is_empty())
+    }
+
     /// Checks what was written down with its answer.
     ///
     /// # Errors

@@ -6,9 +6,6 @@ use std::str::FromStr;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
-use crate::model::rig::Sensor;
-use crate::model::setting::Setting;
-
 /// What was written down with an answer, by the field's name, as it was typed.
 pub type Written = BTreeMap<String, String>;
 
@@ -113,33 +110,7 @@ pub enum Misfit {
     },
 }
 
-/// So many times less or more than the ladder has is not believed: it is another unit.
-const BEYOND: Decimal = Decimal::TWO;
-
 impl Field {
-    /// A value of a setting: what the rig itself shows of one that somebody changed, or what it is to be.
-    pub fn of_setting(setting: &Setting) -> Self {
-        let takes = match setting.words.as_slice() {
-            [] => Takes::Number {
-                unit: setting.unit.clone(),
-                least: Some(beyond(setting.ladder.lowest(), false)),
-                most: Some(beyond(setting.ladder.highest(), true)),
-            },
-            words => Takes::Words(words.to_vec()),
-        };
-        Self { name: setting.name.clone(), label: setting.label.clone(), takes, is_needed: false }
-    }
-
-    /// A reading of a sensor; one that a cut-off rests on is needed.
-    pub fn of_sensor(sensor: &Sensor) -> Self {
-        Self {
-            name: sensor.name.clone(),
-            label: sensor.label.clone(),
-            takes: Takes::Number { unit: sensor.unit.clone(), least: None, most: None },
-            is_needed: sensor.cut_off.is_some(),
-        }
-    }
-
     /// Reads what was typed; a decimal comma is a point, and spaces group digits.
     ///
     /// # Errors
@@ -182,14 +153,6 @@ pub fn check(fields: &[Field], written: &Written) -> Result<(), Misfit> {
     match fields.iter().find(is_missing) {
         Some(field) => Err(Misfit::Missing { name: field.name.clone(), label: field.label.clone() }),
         None => Ok(()),
-    }
-}
-
-/// The bound of what is believed beyond the end of a ladder.
-fn beyond(end: Decimal, upwards: bool) -> Decimal {
-    match upwards == (end >= Decimal::ZERO) {
-        true => end.checked_mul(BEYOND).unwrap_or(end),
-        false => end / BEYOND,
     }
 }
 

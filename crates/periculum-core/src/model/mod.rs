@@ -8,6 +8,7 @@ pub mod ending;
 pub mod errand;
 pub mod evidence;
 pub mod field;
+mod field_of;
 pub mod formula;
 pub mod incident;
 pub mod incident_kind;

@@ -86,13 +86,23 @@ pub fn answers_to(question: &Question, rig: &Rig) -> String {
         return answers;
     }
     let names: Vec<String> = fields.iter().map(|field| format!("{}=…", field.name)).collect();
-    let line = format!("{} {}", question.written_with().word(), names.join(" "));
+    let line = |names: &[String]| format!("{} {}", question.written_with().word(), names.join(" "));
     match question {
-        Question::Change { .. } => format!("{answers}; what it shows may stand behind, as `{line}`"),
+        // What changed by itself is told in the same way.
+        Question::Change { errand } => {
+            let of_errand = errand.changes().first().map(|change| {
+                let measured = format!("{}=…", Question::measured(&change.setting));
+                names.iter().find(|name| **name == measured).cloned().into_iter()
+            });
+            let first = names.iter().take(1).cloned().chain(of_errand.into_iter().flatten());
+            let line = line(&first.collect::<Vec<_>>());
+            format!("{answers}; what it shows or a meter says may stand behind, as `{line}`")
+        }
         Question::Make { .. } | Question::Read { .. } => {
-            format!("{answers}; what is read stands behind, as `{line}`")
+            format!("{answers}; what is read stands behind, as `{}`", line(&names))
         }
         Question::WhatNext { .. } => {
+            let line = line(&names);
             format!("{answers}; what is to change stands behind, as `{line}`, and a name as `save daily`")
         }
     }

@@ -173,7 +173,9 @@ fn a_reading_that_comes_unasked_counts_and_is_not_asked_for_again() {
     line(&mut play, "done ticks=18 picture=clean package=41");
     assert_eq!(verdicts(&play)[0], Some(Verdict::Held), "nothing is left to be asked");
     assert_eq!(play.story.trials[0].read.get("litres"), Some(&3.0));
+    assert_eq!(asked(&play), ["ticks", "picture", "package"]);
     line(&mut play, "read package=75");
+    assert_eq!(asked(&play), ["ticks", "picture"]);
     assert_eq!(play.story.incidents.last().map(|told| told.incident.kind), Some(IncidentKind::TooHot));
     line(&mut play, "done ticks=18 picture=clean");
     assert_ne!(play.story.trials[1].verdict, Some(Verdict::Held), "too hot is too hot, whoever read it");

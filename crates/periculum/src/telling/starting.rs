@@ -48,6 +48,7 @@ pub(crate) const TIMES: [(u32, &str); 4] =
 sentences! {
     at_most(label, ceiling) = "{label} never beyond {ceiling}";
     bounds(label, floor, ceiling) = "{label} from {floor} to {ceiling}";
+    but_it(told) = "but {told}";
     climb_beside(plan, used_for, trials, tested) = "{plan}, for {used_for}: {trials}, {tested} of passes. Opens it in every view.";
     files_written(files) = "writes {files}";
     goes_on(rig, trial, since) = "`{rig}` waits at trial {trial} since {since}";

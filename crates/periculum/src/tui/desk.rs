@@ -5,6 +5,7 @@ use std::path::Path;
 
 use anyhow::{Result, bail};
 use periculum_core::engine::{Answer, Field, Misfit, Question, Turn, Written};
+use periculum_core::model::errand::Errand;
 use periculum_core::story::TrialStory;
 use periculum_core::story::finding::Query;
 use periculum_core::story::stretch::Stretch;
@@ -22,8 +23,8 @@ use super::travel::Travel;
 use crate::notice::Notice;
 use crate::reports;
 
-/// A question, the trial that it is asked in, and how many of its passes had begun.
-type Occasion = (Question, Option<u32>, usize);
+/// The errand of a question, the trial that it is asked in, and how many of its passes had begun.
+type Occasion = (Option<Errand>, Option<u32>, usize);
 
 /// What lies on the desk, whichever screen is looked at.
 pub(super) struct Desk {
@@ -137,18 +138,22 @@ impl Desk {
         self.question().map(|question| question.fields(&self.shown.rig)).unwrap_or_default()
     }
 
-    /// The question that stands, and what it is asked in: the same may be asked again in the next trial.
+    /// What the question that stands is asked for: the same may be asked again in the next trial.
     fn occasion(&self) -> Option<Occasion> {
         let open = self.shown.story.open_trial();
         let passes = open.map_or(0, |trial| trial.passes.len());
-        Some((self.question()?.clone(), open.map(|trial| trial.number), passes))
+        Some((self.question()?.errand().cloned(), open.map(|trial| trial.number), passes))
     }
 
     /// What was written down for the question that stands.
     pub(super) fn written(&self) -> Written {
         let now = self.occasion();
         let reply = self.reply.as_ref().filter(|(occasion, _)| Some(occasion) == now.as_ref());
-        reply.map(|(_, written)| written.clone()).unwrap_or_default()
+        let mut written = reply.map(|(_, written)| written.clone()).unwrap_or_default();
+        let fields = self.fields();
+        // What was read unasked meanwhile is not asked for any more.
+        written.retain(|name, _| fields.iter().any(|field| field.name == *name));
+        written
     }
 
     /// Writes down what was typed for a field of the question that stands; nothing typed takes back what was.

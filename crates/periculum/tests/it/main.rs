@@ -1,5 +1,6 @@
 //! What the program must do, tried from outside, in one binary, so that it is linked once.
 
+mod by_hand;
 mod commands;
 mod common;
 mod corpora;

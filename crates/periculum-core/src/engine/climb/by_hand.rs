@@ -151,7 +151,24 @@ impl Climber {
         };
         let is_open = trial.is_some();
         let found = self.take_readings(trial, &named, written, step);
-        if is_open && !found.is_empty() { self.on_noticed(state, &found, step) } else { state }
+        let state = if is_open && !found.is_empty() { self.on_noticed(state, &found, step) } else { state };
+        match state {
+            State::Trying(trial, Doing::Making { index, began, question }) => {
+                let question = ask_for_rest(&trial, question, &named, step);
+                State::Trying(trial, Doing::Making { index, began, question })
+            }
+            State::Trying(trial, Doing::Reading { index, is_before, question }) => {
+                let question = ask_for_rest(&trial, question, &named, step);
+                let is_answered = question.is_empty();
+                let doing = Doing::Reading { index, is_before, question };
+                if is_answered {
+                    self.on_written(trial, doing, &Written::new(), step)
+                } else {
+                    State::Trying(trial, doing)
+                }
+            }
+            other => other,
+        }
     }
 
     /// What somebody says went wrong in the pass that they were to make.
@@ -162,7 +179,9 @@ impl Climber {
         step: &mut Step,
     ) -> State {
         let State::Trying(trial, Doing::Making { index, began, .. }) = state else { return state };
-        let ran = self.ran_by_hand(index, began, step);
+        // Whoever tells of a machine that went down tells that at once; what they see they see by the end.
+        let went_down = kind.takes_machine_down();
+        let ran = if went_down { self.ran_by_hand(index, began, step) } else { self.pass(index).length };
         let incidents = vec![Incident::new(kind, what).into_pass(ran)];
         let report = PassReport { ran, incidents, ..PassReport::default() };
         self.on_made(trial, index, &report, step)
@@ -189,4 +208,13 @@ impl Climber {
         self.close_void(&trial, None, step);
         self.begin_trial(trial.rung, Reason::Again { trial: trial.number }, step)
     }
+}
+
+/// Asks for what is left of a question, where some of it was read unasked.
+fn ask_for_rest(trial: &Trial, question: Question, read: &[String], step: &mut Step) -> Question {
+    let rest = question.clone().without_sensors(read);
+    if rest != question && !rest.is_empty() {
+        ask_again(Some(trial.number), rest.clone(), step);
+    }
+    rest
 }

@@ -179,6 +179,7 @@ pub(super) fn review(review: &Review, choices: Vec<Choice>) -> Leaf {
     if written.is_empty() {
         above.push(starting::NOTHING_IS_WRITTEN.to_owned());
     }
+    above.extend(briefing.warnings().iter().map(starting::but_it));
     above.push(String::new());
     let names: Vec<String> = files.iter().map(|file| name(file)).collect();
     if !names.is_empty() {
