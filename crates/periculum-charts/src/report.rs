@@ -95,8 +95,17 @@ impl Reported<'_> {
         blocks.push(Block::Paragraph(format!("Begun {}.", self.begun)));
         let parts = self.rig.parts.iter();
         blocks.extend(parts.map(|part| {
-            let told = format!("{}: {} {}", part.kind, part.model, part.specimen);
-            Block::Item(told.trim_end().to_owned())
+            let about = [("firmware", &part.firmware), ("slot", &part.slot), ("since", &part.since)];
+            let about = about.into_iter().filter(|(_, value)| !value.is_empty());
+            let about: String = about.map(|(what, value)| format!(", {what} {value}")).collect();
+            Block::Item(format!("{}: {} {}", part.kind, part.model, part.specimen).trim_end().to_owned() + &about)
+        }));
+        let changes = self.story.changes.iter().zip(2..);
+        blocks.extend(changes.map(|(change, state)| {
+            let first = self.story.trials.iter().find(|trial| trial.state >= state);
+            let from =
+                first.map_or("after the last trial".to_owned(), |trial| format!("from trial {} on", trial.number));
+            Block::Item(format!("state {state} of the rig, {from}: {change}"))
         }));
         if !self.rig.cooling.is_empty() {
             blocks.push(Block::Item(format!("cooling: {}", self.rig.cooling)));

@@ -159,6 +159,7 @@ impl Printer {
             Entry::CeilingRaised { .. }
             | Entry::OthersBusy { .. }
             | Entry::ProfileSaved { .. }
+            | Entry::RigChanged { .. }
             | Entry::Declined { .. } => {
                 self.print(&format!("     {}", tell(entry, &self.rig).unwrap_or_default()));
             }

@@ -20,6 +20,7 @@ mod pictures;
 mod places;
 mod practice;
 mod reports;
+mod rig_states;
 mod starting;
 mod telling;
 mod tui;

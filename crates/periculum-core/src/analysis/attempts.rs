@@ -39,6 +39,7 @@ enum What<'a> {
     Setting(&'a Setting),
     Derived(&'a Derived),
     Proof,
+    State,
     Tested,
     Incident,
     Score(Measure),
@@ -113,9 +114,9 @@ impl Column<'_> {
         matches!(self.what, What::Setting(_))
     }
 
-    /// Whether it is a setting's value, or one of the words that every attempt has.
+    /// Whether it is a setting's value, or one of the words that every attempt of a rig has.
     pub fn is_given(&self) -> bool {
-        !matches!(self.what, What::Derived(_) | What::Score(_) | What::PerWatt(_) | What::Sensor(_))
+        !matches!(self.what, What::State | What::Derived(_) | What::Score(_) | What::PerWatt(_) | What::Sensor(_))
     }
 }
 
@@ -127,6 +128,8 @@ impl<'a> Attempts<'a> {
             |label: &str, unit: &str| if unit.is_empty() { label.to_owned() } else { format!("{label}, {unit}") };
         let settings = self.rig.settings.iter();
         let settings = settings.map(|it| column(&it.name, &it.title(), What::Setting(it)));
+        // A rig that nobody changed has one state, which says nothing.
+        let state = (!self.story.changes.is_empty()).then(|| column("state", "state", What::State));
         let proof = [column("proof", "proof", What::Proof), column("ran", "passes ran", What::Tested)];
         let measures = self.measures();
         let word = |measure: &Measure| measure.name().replace(", ", "_").replace(' ', "_");
@@ -149,6 +152,7 @@ impl<'a> Attempts<'a> {
         let sensors = sensors.map(|it| column(&it.name, &with_unit(&it.label, &it.unit), What::Sensor(it)));
         let rest = [column("into", "into the climb", What::IntoClimb), column("because", "because", What::Because)];
         let all = settings
+            .chain(state)
             .chain(proof)
             .chain(scores)
             .chain(incident)
@@ -187,6 +191,7 @@ impl<'a> Attempts<'a> {
                 let sign = if is_reported { AS_REPORTED } else { "" };
                 Cell::Number(value, score(value) + sign)
             }),
+            What::State => Cell::Number(trial.state.into(), trial.state.to_string()),
             What::Proof => text(&trial.put_to()),
             What::Tested => {
                 let ran = trial.verdict.map(|_| trial.tested);

@@ -176,7 +176,9 @@ impl Number {
 
 /// What is known of a climb: on what, how, and what came out.
 pub fn facts_of_climb(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<String, Series>) -> Vec<Fact> {
-    let mut facts = vec![words("rig", &rig.name), words("specimens", &rig.specimens()), words("plan", &plan.name)];
+    let mut facts = vec![words("rig", &rig.name), words("specimens", &rig.specimens())];
+    facts.extend(of_state(story, rig, story.last_state()));
+    facts.push(words("plan", &plan.name));
     facts.push(words("use", &plan.use_name));
     facts.push(words("cooling", &rig.cooling));
     if let Some(mark) = story.marks.last() {
@@ -211,6 +213,7 @@ pub fn facts_of_trial(
     traces: &BTreeMap<String, Series>,
 ) -> Vec<Fact> {
     let mut facts = vec![words("rig", &rig.name), words("specimens", &rig.specimens())];
+    facts.extend(of_state(story, rig, trial.state));
     let tried = rig.settings.iter().filter_map(|setting| Some((setting, trial.rung.get(&setting.name)?)));
     facts.extend(tried.map(|(setting, value)| of_setting(&setting.label, setting, value)));
     facts.extend(readback::of_trial(trial, rig, traces).iter().filter(|taken| !taken.was_taken()).filter_map(
@@ -233,6 +236,17 @@ pub fn facts_of_trial(
     facts.extend(of_sensors("", &[trial], rig, traces));
     facts.push(minutes("passes ran", trial.tested));
     facts
+}
+
+/// What is known of a state of the rig: its parts, and what was changed in the climb up to then.
+fn of_state(story: &Story, rig: &Rig, state: u32) -> impl Iterator<Item = Fact> {
+    let (rig, changes) = story.state(rig, state);
+    let changed: Vec<String> = changes.iter().map(ToString::to_string).collect();
+    let changed = changed.join(", then ");
+    let changed = if changed.is_empty() { "nothing".to_owned() } else { changed };
+    let known = (!story.changes.is_empty()).then(|| words("changed meanwhile", &changed));
+    let parts = rig.state_of_parts();
+    (!parts.is_empty()).then(|| words("parts", &parts)).into_iter().chain(known)
 }
 
 fn of_mark<'a>(mark: &'a Mark, rig: &'a Rig) -> impl Iterator<Item = Fact> + 'a {

@@ -16,6 +16,7 @@ use crate::model::obstacle::Obstacle;
 use crate::model::pass::{Pass, PassReport};
 use crate::model::plan::Raised;
 use crate::model::reason::{Reason, StageEnd};
+use crate::model::rig_change::RigChange;
 use crate::model::rung::{InForce, Rung};
 use crate::model::verdict::Verdict;
 
@@ -201,6 +202,14 @@ pub enum Entry {
         trial: Option<u32>,
         /// By sensor name, in each sensor's unit.
         readings: BTreeMap<String, f64>,
+    },
+    /// Somebody changed something of the rig beside its settings, so that it is in another state.
+    RigChanged {
+        /// The number of the state that begins; the first is that of the rig's file.
+        state: u32,
+        /// What is another.
+        #[serde(flatten)]
+        change: RigChange,
     },
     /// Something went wrong.
     Incident {

@@ -225,6 +225,11 @@ pub enum Said {
     },
     /// Another day: what is asked stands until then.
     NotToday,
+    /// Something of the rig is another from now on.
+    Changed {
+        /// What, by the fields of [`RigChange`](crate::model::rig_change::RigChange), as it was typed.
+        written: Written,
+    },
     /// This is what sensors read that somebody reads.
     Read {
         /// By name, as it was typed.
@@ -257,6 +262,8 @@ const ALWAYS: [(&str, Said); 3] = [("stop", Said::Stop), ("stop-at-mark", Said::
 impl Said {
     /// The word before what sensors read.
     pub const READ: &str = "read";
+    /// The word before what is another of the rig.
+    pub const CHANGED: &str = "changed";
 
     /// The answer that it is, where it is one.
     pub fn answer(&self) -> Option<Answer> {
@@ -280,9 +287,16 @@ impl Said {
     /// What is written down with it.
     pub fn written(&self) -> Option<&Written> {
         match self {
-            Self::Done { written } | Self::Try { written } | Self::Read { written } => Some(written),
+            Self::Done { written } | Self::Try { written } | Self::Read { written } | Self::Changed { written } => {
+                Some(written)
+            }
             _ => None,
         }
+    }
+
+    /// Whether it has its turn among answers: what is said of the rig between two questions is true from there on.
+    pub fn has_its_turn(&self) -> bool {
+        self.answer().is_some() || matches!(self, Self::Read { .. } | Self::Changed { .. })
     }
 
     /// Whether nothing is asked any more once this was said; what held can be marked and saved while the question stands, and a
@@ -301,6 +315,9 @@ impl Said {
             Self::Done { .. } => Some(Self::Done { written: written(rest)? }),
             Self::Try { .. } => Some(Self::Try { written: written(rest)? }),
             Self::Read { .. } => Some(Self::Read { written: written(rest).filter(|written| !written.is_empty())? }),
+            Self::Changed { .. } => {
+                Some(Self::Changed { written: written(rest).filter(|written| !written.is_empty())? })
+            }
             Self::WrongPicture { .. } => Some(Self::WrongPicture { what: rest.trim().to_owned() }),
             Self::Save { .. } => {
                 Some(rest.trim()).filter(|name| !name.is_empty()).map(|name| Self::Save { name: name.into() })
@@ -310,8 +327,12 @@ impl Said {
     }
 
     fn of_word(word: &str) -> Option<Self> {
-        if word == Self::READ {
-            return Some(Self::Read { written: Written::new() });
+        let unasked = [
+            (Self::READ, Self::Read { written: Written::new() }),
+            (Self::CHANGED, Self::Changed { written: Written::new() }),
+        ];
+        if let Some((_, said)) = unasked.into_iter().find(|(known, _)| *known == word) {
+            return Some(said);
         }
         let always = ALWAYS.into_iter().find(|(known, _)| *known == word).map(|(_, said)| said);
         always.or_else(|| Answer::ALL.iter().find(|answer| answer.word() == word).map(|answer| (*answer).into()))

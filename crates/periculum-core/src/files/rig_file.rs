@@ -64,9 +64,11 @@ fn read_part(section: Section, currency: &mut Option<String>) -> Option<Part> {
     let kind = section.text("kind");
     let model = section.text("model");
     let specimen = section.optional_text("specimen").map(|text| harmless(&text.value)).unwrap_or_default();
+    let text = |key| section.optional_text(key).map(|text| harmless(&text.value)).unwrap_or_default();
+    let (firmware, slot, since) = (text("firmware"), text("slot"), text("since"));
     let paid = section.optional_text("paid").and_then(|paid| read_paid(&paid, &section, currency));
     section.finish();
-    Some(Part { kind: harmless(&kind?.value), model: harmless(&model?.value), specimen, paid })
+    Some(Part { kind: harmless(&kind?.value), model: harmless(&model?.value), specimen, firmware, slot, since, paid })
 }
 
 /// `paid = "389 EUR"`, in the same currency for every part.

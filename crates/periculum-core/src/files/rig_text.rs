@@ -23,10 +23,11 @@ fn write_rig(out: &mut String, rig: &Rig) -> fmt::Result {
 }
 
 fn write_part(out: &mut String, part: &Part) -> fmt::Result {
-    let Part { kind, model, specimen, paid } = part;
+    let Part { kind, model, specimen, firmware, slot, since, paid } = part;
     writeln!(out, "\n[[part]]\nkind = {}\nmodel = {}", quoted(kind), quoted(model))?;
-    if !specimen.is_empty() {
-        writeln!(out, "specimen = {}", quoted(specimen))?;
+    let known = [("specimen", specimen), ("firmware", firmware), ("slot", slot), ("since", since)];
+    for (key, text) in known.into_iter().filter(|(_, text)| !text.is_empty()) {
+        writeln!(out, "{key} = {}", quoted(text))?;
     }
     paid.as_ref().map_or(Ok(()), |paid| writeln!(out, "paid = \"{} {}\"", paid.amount, paid.currency))
 }
@@ -59,6 +60,9 @@ cooling = "water"
 kind = "processor"
 model = "Veltra Octo 42"
 specimen = "A-0417"
+firmware = "1.3 \"b\""
+slot = "2"
+since = "2026-11-03"
 paid = "389.50 EUR"
 [[part]]
 kind = "board"

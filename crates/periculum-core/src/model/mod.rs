@@ -22,6 +22,7 @@ pub mod program;
 pub mod quantity;
 pub mod reason;
 pub mod rig;
+pub mod rig_change;
 pub mod rung;
 pub mod setting;
 pub mod strategy;

@@ -56,6 +56,12 @@ pub struct Part {
     pub model: String,
     /// Which one of its model.
     pub specimen: String,
+    /// Which firmware it has; empty where nobody says.
+    pub firmware: String,
+    /// Where it sits; empty where nobody says.
+    pub slot: String,
+    /// Since when it is there, as its owner writes dates; empty where nobody says.
+    pub since: String,
     /// What was paid for it; none where nobody says.
     pub paid: Option<Paid>,
 }
@@ -176,6 +182,21 @@ impl fmt::Display for Window {
 }
 
 impl Rig {
+    /// A rig of this name with nothing in it.
+    pub fn bare(name: &str) -> Self {
+        Self {
+            name: name.to_owned(),
+            summary: String::new(),
+            place: Place::Unsaid,
+            cooling: String::new(),
+            watchdog: String::new(),
+            parts: Vec::new(),
+            settings: Vec::new(),
+            derived: Vec::new(),
+            sensors: Vec::new(),
+        }
+    }
+
     /// Whether it is another machine than the one that this runs on.
     pub fn is_elsewhere(&self) -> bool {
         self.place == Place::Elsewhere
@@ -254,6 +275,29 @@ impl Rig {
         let settings = self.settings.iter().filter(|setting| setting.name != left_out);
         let values: Vec<String> = settings.filter_map(value).collect();
         values.join(if needs_labels { ", " } else { " at " })
+    }
+
+    /// What each part is called: by its kind, and where there are several of one also by which.
+    pub fn part_names(&self) -> Vec<String> {
+        let name = |(place, part): (usize, &Part)| {
+            let alike = |parts: &[Part]| parts.iter().filter(|other| other.kind == part.kind).count();
+            match alike(&self.parts) {
+                1 => part.kind.clone(),
+                _ => format!("{} {}", part.kind, alike(&self.parts[..=place])),
+            }
+        };
+        self.parts.iter().enumerate().map(name).collect()
+    }
+
+    /// Firmware, slot and date of each part that has one, as people read them; empty where none has.
+    pub fn state_of_parts(&self) -> String {
+        let told = |(name, part): (String, &Part)| {
+            let about = [("firmware", &part.firmware), ("slot", &part.slot), ("since", &part.since)];
+            let about = about.into_iter().filter(|(_, value)| !value.is_empty());
+            let about: Vec<String> = about.map(|(what, value)| format!("{what} {value}")).collect();
+            (!about.is_empty()).then(|| format!("{name} {}", about.join(" ")))
+        };
+        self.part_names().into_iter().zip(&self.parts).filter_map(told).collect::<Vec<_>>().join(", ")
     }
 
     /// The specimens of all parts, as people read them.

@@ -9,6 +9,7 @@ use crate::model::incident::IncidentKind;
 use crate::model::moment::{Moment, Span};
 use crate::model::pass::{Pass, PassReport, Progress, Score};
 use crate::model::rig::{Rig, Sensor};
+use crate::model::rig_change::RigChange;
 use crate::model::rung::InForce;
 use crate::model::strategy::Strategy;
 use crate::model::verdict::Verdict;
@@ -23,6 +24,8 @@ pub struct Story {
     pub latest: Moment,
     /// The stages that have begun.
     pub stages: Vec<StageStory>,
+    /// What was changed of the rig beside its settings, in order: each made its next state.
+    pub changes: Vec<RigChange>,
     /// The trials, in order; trial `n` stands at index `n - 1`.
     pub trials: Vec<TrialStory>,
     /// Everything that went wrong, in order.
@@ -205,6 +208,7 @@ impl Story {
                 reason: reason.clone(),
                 began: at,
                 passes: Vec::new(),
+                state: self.last_state(),
                 read: self.read.clone(),
                 verdict: None,
                 incident: None,
@@ -215,6 +219,7 @@ impl Story {
             Entry::Asked { question, .. } => self.question = Some(question.clone()),
             Entry::PassBegan { order, .. } => self.begin_pass(at, order),
             Entry::PassEnded { report, .. } => self.end_pass(report),
+            Entry::RigChanged { state, change } => self.change_rig(*state, change),
             Entry::Read { trial, readings } => self.hear_read(*trial, readings),
             Entry::Incident { trial, pass, incident } => {
                 self.incidents.push(IncidentStory { at, trial: *trial, pass: *pass, incident: incident.clone() });
@@ -251,6 +256,24 @@ impl Story {
             | Entry::Operator { .. }
             | Entry::GoingHome { .. } => {}
         }
+    }
+
+    /// A trial of which no pass has begun runs on the rig as it is now.
+    fn change_rig(&mut self, state: u32, change: &RigChange) {
+        self.changes.push(change.clone());
+        let open = self.trials.last_mut().filter(|trial| trial.verdict.is_none() && trial.passes.is_empty());
+        open.into_iter().for_each(|trial| trial.state = state);
+    }
+
+    /// The rig as it was in a state, and what was changed up to that.
+    pub fn state(&self, rig: &Rig, state: u32) -> (Rig, &[RigChange]) {
+        let made = &self.changes[..self.changes.len().min((state as usize).saturating_sub(1))];
+        (made.iter().fold(rig.clone(), |rig, change| change.made(rig)), made)
+    }
+
+    /// The number of the state that the rig is in now.
+    pub fn last_state(&self) -> u32 {
+        1 + self.changes.len() as u32
     }
 
     /// What was read for the whole climb is true of the trial that is open, too.

@@ -45,6 +45,8 @@ pub struct TrialStory {
     pub began: Moment,
     /// The passes that have begun.
     pub passes: Vec<PassStory>,
+    /// The number of the rig's state that it belongs to, from 1.
+    pub state: u32,
     /// What somebody read of sensors, in each sensor's unit.
     pub read: BTreeMap<String, f64>,
     /// How it ended; none while it is open.

@@ -5,6 +5,7 @@ mod end;
 mod errand;
 mod evidence;
 mod reason;
+mod rig_change;
 mod stage;
 
 use std::collections::BTreeMap;
@@ -14,6 +15,7 @@ use rust_decimal::Decimal;
 pub use declined::{declined_words, objection_words};
 pub use errand::{answer_words, answers_to, ask, change_words, errand_words, grammar, misfit_words, turn_words};
 pub use evidence::bound_words;
+pub use rig_change::parts_changed;
 pub use stage::stage_words;
 
 use crate::analysis::forecast::Effort;
@@ -58,6 +60,7 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
             format!("other programs use the processor: {}", each.collect::<Vec<_>>().join(", "))
         }
         Entry::Resting { pause, .. } => format!("resting for {pause}"),
+        Entry::RigChanged { state, change } => format!("state {state} of the rig: {change}"),
         Entry::Read { readings, .. } => format!("read: {}", readings_words(readings, rig)),
         Entry::StageEnded { stage, end } => format!("stage {} is over: {}", stage + 1, end.sentence(rig)),
         Entry::Operator { said } => operator(said, rig),
@@ -243,6 +246,7 @@ fn operator(said: &Said, rig: &Rig) -> String {
         Said::Mark => "the operator marks what held".into(),
         Said::Save { name } => format!("the operator saves what held as {name}"),
         Said::End => "the operator says that is enough".into(),
+        Said::Changed { .. } => "the operator changed something of the rig".into(),
         Said::Read { written } => format!("the operator reads {}", noted(written)),
         Said::NotToday => "not today: what was asked stands".into(),
         Said::Hung => "the operator says it hung".into(),

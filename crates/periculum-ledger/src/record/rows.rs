@@ -74,6 +74,7 @@ fn change(at: Moment, number: usize, entry: &Entry) -> Option<Change<'_>> {
         | Entry::CeilingRaised { .. }
         | Entry::OthersBusy { .. }
         | Entry::Read { .. }
+        | Entry::RigChanged { .. }
         | Entry::Resting { .. }
         | Entry::StageEnded { .. }
         | Entry::Operator { said: _ }

@@ -20,6 +20,7 @@ use crate::climbing::{bench_of, open_ledger, read_back, recall, this_machine};
 use crate::complaint::{BadInput, FAILED};
 use crate::output::{say, styled};
 use crate::places;
+use crate::rig_states::changed_since;
 use crate::telling::profiles;
 
 /// A change is made within this, or not at all.
@@ -36,6 +37,7 @@ pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
             refuse_short(&profile, soak.unwrap_or(briefing.plan.arm_after))?;
             ledger.arm(&profile)?;
             say(profiles::applied_at_start(name, &profile.rig));
+            say_changes(&ledger, &profile)?;
         }
         Some(ProfileAction::Disarm) => {
             for (rig, armed) in ledger.armed()? {
@@ -45,6 +47,7 @@ pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
         }
         Some(ProfileAction::Apply { name, climb }) => {
             let profile = find(&ledger, name, *climb)?;
+            say_changes(&ledger, &profile)?;
             say(put_in_force(&ledger, &profile, std::io::stdin().is_terminal(), common)?);
         }
         Some(ProfileAction::Start { confirm_after }) => return start(&ledger, *confirm_after, common),
@@ -74,6 +77,16 @@ fn list(ledger: &Ledger) -> Result<()> {
             profile.climb,
             at_start,
         ));
+        say_changes(ledger, &profile)?;
+    }
+    Ok(())
+}
+
+/// Says where the rig is another than that which a profile was found on.
+fn say_changes(ledger: &Ledger, profile: &ProfileRow) -> Result<()> {
+    let changed = changed_since(ledger, profile)?;
+    if !changed.is_empty() {
+        say(profiles::found_on_another(&profile.name, changed.join("; ")));
     }
     Ok(())
 }
@@ -107,6 +120,7 @@ fn start(ledger: &Ledger, confirm_after: Span, common: &Common) -> Result<ExitCo
             continue;
         }
         ledger.note_start(rig, true)?;
+        say_changes(ledger, &profile)?;
         say(put_in_force(ledger, &profile, false, common)?);
     }
     if armed.is_empty() {

@@ -7,6 +7,7 @@ use anyhow::{Context, Result};
 use periculum_core::engine::{Climb, Command, Entry, Event, Field, Noted, Other, Said, Step, check};
 use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Span;
+use periculum_core::model::rig_change::RigChange;
 use periculum_core::model::rung::InForce;
 use periculum_core::telling::{grammar, misfit_words};
 use periculum_ledger::{ClimbId, Line, SignsOfLife, Store};
@@ -117,8 +118,9 @@ impl<L: FnMut(Notice)> Driver<L> {
     /// Takes what the operator says; that something is done, only with what the rig says of it.
     fn hear(&mut self, said: Said) -> Result<()> {
         let is_free = !(self.operator.speaks_ahead() && self.orders.are_open());
-        let (Some(question), Some(answer)) = (self.climb.question().filter(|_| is_free), said.answer()) else {
-            return self.hear_unasked(said);
+        let question = self.climb.question().filter(|_| is_free);
+        let (Some(question), Some(answer)) = (&question, said.answer()) else {
+            return self.hear_besides(said, question.is_some());
         };
         if !question.answers().contains(&answer) {
             return self.mishear(climbing::no_answer_to_this(answer.word(), grammar(&question.answers())));
@@ -138,11 +140,24 @@ impl<L: FnMut(Notice)> Driver<L> {
         }
     }
 
-    /// Takes what is said while nothing is asked; an answer that was piped in waits for its question.
-    fn hear_unasked(&mut self, said: Said) -> Result<()> {
-        if said.answer().is_some() && self.operator.speaks_ahead() {
+    /// Takes what is said besides what is asked. Who can't see the questions says all in order, so that what belongs to a question
+    /// waits for it, and the answer comes behind that.
+    fn hear_besides(&mut self, said: Said, is_asked: bool) -> Result<()> {
+        let has_its_turn = said.has_its_turn();
+        if has_its_turn && !is_asked && self.operator.speaks_ahead() {
             self.operator.keep(said);
             return Ok(());
+        }
+        self.hear_unasked(said)?;
+        let is_asked_still = has_its_turn && self.climb.question().is_some() && !self.orders.are_open();
+        if is_asked_still { self.answer_by_script() } else { Ok(()) }
+    }
+
+    fn hear_unasked(&mut self, said: Said) -> Result<()> {
+        if let Said::Changed { written } = &said
+            && let Err(misfit) = RigChange::of(self.climb.rig(), written)
+        {
+            return self.mishear(misfit_words(&misfit));
         }
         if let Said::Read { written } = &said {
             let fields: Vec<Field> = self.climb.rig().read_by_hand().map(Field::of_sensor).collect();

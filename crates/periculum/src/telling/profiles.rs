@@ -13,6 +13,7 @@ pub(crate) const SOAKED: &str = ", soaked";
 sentences! {
     applied_at_start(name, rig) = "{name} is applied when {rig} starts, by `periculum profile start`";
     change_by_hand(label, from, to) = "\n  change by hand\n  {label}: {from}to {to}\n\n  done or stop? ";
+    found_on_another(name, changed) = "             but the rig was another when {name} was found: {changed}";
     in_force(name, rig, rung) = "{name} is in force on {rig}: {rung}";
     mark_withdrawn(name, rig) = "{name}'s mark was withdrawn, so it is no longer applied when {rig} starts";
     no_answer(setting, applying) = "what sets {setting} has not answered for {applying}";

@@ -5,6 +5,7 @@ mod general;
 use std::path::Path;
 
 use periculum_core::engine::{Answer, Entered, Entry as Told, Field, Said};
+use periculum_core::model::rig_change::RigChange;
 use periculum_core::telling::{declined_words, misfit_words};
 use ratatui::Frame;
 use ratatui::crossterm::event::{
@@ -247,6 +248,10 @@ impl App {
             }
             General::Answer(answer) => return Some(answer.into()),
             General::WriteDown => self.overlay = Entry::first_missing(&self.desk).map(Overlay::Entry),
+            General::Change => {
+                self.desk.changed.clear();
+                self.overlay = Entry::changed(&self.desk, 0).map(Overlay::Entry);
+            }
             General::Read => self.overlay = Entry::reading(&self.desk, 0).map(Overlay::Entry),
             General::PauseOrGoOn => return Some(self.pause_or_go_on()),
             General::Stop => self.overlay = Some(Overlay::Card(Card::stopping(&self.desk))),
@@ -268,6 +273,27 @@ impl App {
         self.desk.told = Some(misfit_words(&misfit));
         self.overlay = Entry::first_missing(&self.desk).map(Overlay::Entry);
         None
+    }
+
+    /// Takes what is another of the rig, and asks for more until all is said.
+    fn take_change(&mut self, entry: Entry, at: usize, text: &str) -> Option<Said> {
+        let rig = &self.desk.shown.rig;
+        let fields = RigChange::fields(rig);
+        let field = fields.get(at)?;
+        let mut written = self.desk.changed.clone();
+        if !text.is_empty() {
+            written.insert(field.name.clone(), text.to_owned());
+        }
+        let is_last = at + 1 == fields.len();
+        let misfit = field.read(text).err().filter(|_| !text.is_empty());
+        let misfit = misfit.or_else(|| RigChange::of(rig, &written).err().filter(|_| is_last));
+        if let Some(misfit) = misfit {
+            (self.desk.told, self.overlay) = (Some(misfit_words(&misfit)), Some(Overlay::Entry(entry)));
+            return None;
+        }
+        self.desk.changed.clone_from(&written);
+        self.overlay = Entry::changed(&self.desk, at + 1).map(Overlay::Entry);
+        is_last.then_some(Said::Changed { written })
     }
 
     /// Takes what a sensor reads, and asks for the next one; each is said as soon as it is written.
@@ -394,6 +420,7 @@ impl App {
                 self.desk.told = misfit.as_ref().map(misfit_words);
                 self.overlay = next.map(Overlay::Entry);
             }
+            Purpose::Changed(at) => return self.take_change(entry, at, &text),
             Purpose::Reading(at) => return self.take_reading(entry, at, &text),
             Purpose::WrongPicture => return Some(Said::WrongPicture { what: text }),
             Purpose::Value => self.put_value(entry, &text),

@@ -46,6 +46,8 @@ pub(super) struct Desk {
     pub(super) picks: Picks,
     /// What was written down for a question, and when that was asked.
     reply: Option<(Occasion, Written)>,
+    /// What was written down so far of a change of the rig.
+    pub(super) changed: Written,
     /// What the operator who leads is about to try.
     form: Option<Form>,
     /// The plan that is being written.
@@ -73,6 +75,7 @@ impl Desk {
             shelf: Shelf::of(library),
             picks: Picks::default(),
             reply: None,
+            changed: Written::new(),
             form: None,
             draft: None,
             theme,

@@ -61,6 +61,14 @@ fn oscillators_from_a_drawer_are_climbed_by_hand_to_an_hour_of_real_work() {
         errand(&terminal, trial);
         speed(trial, index, sieve, chip);
     }
+    terminal.wait_for_all(&["For trial 5,", "d done, it runs"]);
+    terminal.press("u");
+    let change = [("part", ""), ("specimen", ""), ("firmware", "1.4"), ("slot", ""), ("remark", "battery new")];
+    for (asked, typed) in change {
+        terminal.wait_for(&format!("╭ what changed on the rig: {asked}"));
+        terminal.run(typed);
+    }
+    terminal.wait_for("state 2 of the rig: board: firmware 1.4; battery new");
     errand(&terminal, 5);
     terminal.wait_for_all(&["For trial 5,", "h it hung"]);
     terminal.press("w");
@@ -98,6 +106,7 @@ fn oscillators_from_a_drawer_are_climbed_by_hand_to_an_hour_of_real_work() {
         "speed index",
         "speed sieve",
         "torn on the left",
+        "state 2 of the rig, from trial 5 on: board: firmware 1.4; battery new",
         "the rig stays at its mark",
     ] {
         assert!(report.contains(told), "{told}: {report}");
@@ -202,4 +211,46 @@ fn a_memory_kit_is_tried_in_two_and_four_slots_on_two_boards_and_led_from_there(
     }
     let profiles = output(home.periculum().args(["profile"]));
     assert!(profiles.contains("evening"), "{profiles}");
+}
+
+/// A climb without the interface, whose answers are piped in.
+fn climb(home: &Home, lines: &str) -> String {
+    let answers = home.write("answers", lines);
+    let mut climb = home.periculum();
+    climb.args(["climb", "tape.plan.toml", "--headless", "--answers"]).arg(answers);
+    String::from_utf8(climb.output().expect("started").stdout).expect("text")
+}
+
+#[test]
+fn what_was_found_with_another_firmware_says_so() {
+    let home = Home::new();
+    let _terminal = at(&home, "tape");
+    let plan = file(&home, "tape.plan.toml").replace(
+        "setting = \"oscillator\"\nproof = \"speed\"",
+        "setting = \"oscillator\"\nproof = \"speed\"\nsave = \"day\"",
+    );
+    home.write("tape.plan.toml", &plan);
+    let pass = |picture: &str| format!("done index=3 sieve=24 picture={picture} chip=41\n");
+    let (clean, dots) = (pass("clean"), pass("dots"));
+    let lines = format!(
+        "done\ndone room=20\n{clean}done\nchanged firmware=1.4\nchanged part=fan slot=2\n{clean}done\n{dots}done\n{clean}stop\ndone\n"
+    );
+    let told = climb(&home, &lines);
+    assert!(told.contains("state 2 of the rig: board: firmware 1.4"), "{told}");
+    let listed = || output(home.periculum().arg("profile"));
+    assert!(listed().contains("day ") && !listed().contains("another"), "{}", listed());
+    let columns = home.path("trials.csv");
+    output(home.periculum().args(["export", "1", "trials", "-o"]).arg(&columns));
+    let states: Vec<String> =
+        file(&home, "trials.csv").lines().map(|line| line.split(',').nth(18).unwrap_or_default().to_owned()).collect();
+    assert_eq!(
+        states,
+        ["state", "1", "1", "2", "2", "2"],
+        "told in the pass of the second, it holds from the third on"
+    );
+    let rig =
+        file(&home, "tape.rig.toml").replace("specimen = \"L-0088\"", "specimen = \"L-0088\"\nfirmware = \"1.5\"");
+    home.write("tape.rig.toml", &rig);
+    climb(&home, "done\ndone\nstop\ndone\n");
+    assert!(listed().contains("the rig was another when day was found: board firmware 1.4, now 1.5"), "{}", listed());
 }

@@ -154,11 +154,11 @@ impl Climber {
         let state = if is_open && !found.is_empty() { self.on_noticed(state, &found, step) } else { state };
         match state {
             State::Trying(trial, Doing::Making { index, began, question }) => {
-                let question = ask_for_rest(&trial, question, &named, step);
+                let question = ask_for_rest(&trial, &question, &named, step);
                 State::Trying(trial, Doing::Making { index, began, question })
             }
             State::Trying(trial, Doing::Reading { index, is_before, question }) => {
-                let question = ask_for_rest(&trial, question, &named, step);
+                let question = ask_for_rest(&trial, &question, &named, step);
                 let is_answered = question.is_empty();
                 let doing = Doing::Reading { index, is_before, question };
                 if is_answered {
@@ -211,9 +211,9 @@ impl Climber {
 }
 
 /// Asks for what is left of a question, where some of it was read unasked.
-fn ask_for_rest(trial: &Trial, question: Question, read: &[String], step: &mut Step) -> Question {
+fn ask_for_rest(trial: &Trial, question: &Question, read: &[String], step: &mut Step) -> Question {
     let rest = question.clone().without_sensors(read);
-    if rest != question && !rest.is_empty() {
+    if rest != *question && !rest.is_empty() {
         ask_again(Some(trial.number), rest.clone(), step);
     }
     rest

@@ -56,6 +56,8 @@ pub(super) struct Climber {
     pub(super) silent: BTreeMap<String, String>,
     /// How many times their length the passes of this stage get, since no round was finished in less.
     pub(super) stretch: u32,
+    /// How often somebody changed something of the rig beside its settings.
+    pub(super) changes: u32,
     /// The sensors that somebody was asked for once.
     pub(super) read_once: BTreeSet<String>,
     /// The rungs that held, by the trial they held in.
@@ -91,6 +93,7 @@ impl Climber {
             was_unread: false,
             silent: BTreeMap::new(),
             stretch: 1,
+            changes: 0,
             read_once: BTreeSet::new(),
             held: BTreeMap::new(),
             verdicts: BTreeMap::new(),

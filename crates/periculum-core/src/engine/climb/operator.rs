@@ -10,6 +10,7 @@ use crate::model::evidence::Finding;
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::plan::Ends;
 use crate::model::reason::Reason;
+use crate::model::rig_change::RigChange;
 
 impl Climber {
     pub(super) fn on_operator(&mut self, state: State, said: &Said, step: &mut Step) -> State {
@@ -38,6 +39,13 @@ impl Climber {
             }
             Said::Done { written } => self.on_done(state, written, step),
             Said::Read { written } => self.on_read(state, written, step),
+            Said::Changed { written } => {
+                if let Ok(change) = RigChange::of(&self.rig, written) {
+                    self.changes += 1;
+                    step.entries.push(Entry::RigChanged { state: self.changes + 1, change });
+                }
+                state
+            }
             Said::NotToday => {
                 self.is_suspended = true;
                 self.put_aside(state, Aside::AsItStands, step)

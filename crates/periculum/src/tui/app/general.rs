@@ -19,6 +19,8 @@ pub(super) enum General {
     Answer(Answer),
     /// Writes down what the rig shows or says.
     WriteDown,
+    /// Writes down what is another of the rig.
+    Change,
     /// Writes down what a sensor reads that somebody reads.
     Read,
     PauseOrGoOn,
@@ -51,6 +53,8 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool)
     let read = Key::letter('r', "r", labels::READING).only(is_climbing, labels::NOTHING_IS_CLIMBED);
     let is_read = desk.shown.rig.read_by_hand().next().is_some();
     keys.push((General::Read, read.only(is_read, labels::NOBODY_READS)));
+    let change = Key::letter('u', "u", labels::RIG_CHANGED).only(is_climbing, labels::NOTHING_IS_CLIMBED);
+    keys.push((General::Change, change));
     let stop = Key::letter('s', "s", labels::STOP);
     keys.push((General::Stop, stop.only(is_climbing, labels::NOTHING_IS_CLIMBED)));
     keys.push((General::Help, Key::letter('?', "?", labels::HELP_KEY).first()));

@@ -1,6 +1,7 @@
 //! A line to write in, at the foot of the screen.
 
 use periculum_core::engine::Field;
+use periculum_core::model::rig_change::RigChange;
 use ratatui::Frame;
 use ratatui::crossterm::event::Event;
 use ratatui::layout::{Margin, Rect};
@@ -28,6 +29,8 @@ pub(in crate::tui) enum Purpose {
     Shown(usize),
     /// What a sensor reads that somebody reads: the one of this place among them.
     Reading(usize),
+    /// What is another of the rig: the field of this place.
+    Changed(usize),
     /// What was wrong with the picture.
     WrongPicture,
     /// The value of the selected setting that is tried next.
@@ -80,6 +83,13 @@ impl Entry {
     pub(in crate::tui) fn reading(desk: &Desk, at: usize) -> Option<Self> {
         let sensor = desk.shown.rig.read_by_hand().nth(at)?;
         Some(Self::new(Purpose::Reading(at), telling::said_by_rig(&Field::of_sensor(sensor)), ""))
+    }
+
+    /// For what is another of the rig, in the field of this place; none behind the last.
+    pub(in crate::tui) fn changed(desk: &Desk, at: usize) -> Option<Self> {
+        let fields = RigChange::fields(&desk.shown.rig);
+        let title = telling::of_rig(fields.get(at)?);
+        Some(Self::new(Purpose::Changed(at), title, ""))
     }
 
     /// For what the listed trials are to have.

@@ -72,6 +72,7 @@ impl Overlay {
                     Purpose::Saw(_)
                         | Purpose::Shown(_)
                         | Purpose::Reading(_)
+                        | Purpose::Changed(_)
                         | Purpose::WrongPicture
                         | Purpose::Value
                         | Purpose::SaveAs

@@ -104,10 +104,12 @@ fn draw_parts(buffer: &mut Buffer, desk: &Desk, area: Rect) {
             Span::styled(format!("{:<12}  ", part.kind), theme.muted),
             Span::styled(part.model.clone(), theme.text),
             Span::styled(telling::specimen(&part.specimen), theme.muted),
+            Span::styled(telling::about_part(part), theme.muted),
         ])
     };
+    let (rig, _) = desk.shown.story.state(&desk.shown.rig, desk.shown.story.last_state());
     let summary = Line::styled(desk.shown.rig.summary.clone(), theme.text);
-    Text::from_iter([summary].into_iter().chain(desk.shown.rig.parts.iter().map(part))).render(area, buffer);
+    Text::from_iter([summary].into_iter().chain(rig.parts.iter().map(part))).render(area, buffer);
 }
 
 fn draw_settings(buffer: &mut Buffer, desk: &Desk, area: Rect) {

@@ -164,6 +164,7 @@ pub(in crate::tui) const YOUR_TURN: &str = "your turn";
 pub(in crate::tui) const ANSWER_SAVE: &str = "profile";
 pub(in crate::tui) const ANSWER_TAKE: &str = "take suggestion";
 pub(in crate::tui) const ANSWER_TRY: &str = "try it";
+pub(in crate::tui) const RIG_CHANGED: &str = "rig changed";
 pub(in crate::tui) const READING: &str = "reading";
 pub(in crate::tui) const REPORT: &str = "report";
 pub(in crate::tui) const NUDGE: &str = "nudge";

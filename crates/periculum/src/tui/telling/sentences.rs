@@ -7,7 +7,7 @@ use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Threads;
 use periculum_core::model::quantity::counted;
-use periculum_core::model::rig::Rig;
+use periculum_core::model::rig::{Part, Rig};
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::{PassStory, Story, TrialStory};
 
@@ -435,6 +435,11 @@ pub(in crate::tui) fn said_by_rig(field: &Field) -> String {
     format!("{}{}{skipped}", field.label, takes(field))
 }
 
+/// What is asked for of a change of the rig.
+pub(in crate::tui) fn of_rig(field: &Field) -> String {
+    format!("what changed on the rig: {}{}; nothing where it is the same", field.label, takes(field))
+}
+
 /// The words that can be chosen from.
 pub(in crate::tui) fn one_of(words: &[String]) -> String {
     words.join(" | ")
@@ -458,6 +463,12 @@ pub(in crate::tui) fn it_shows(typed: &str) -> String {
 
 /// What comes of writing down what the rig shows.
 pub(in crate::tui) const WRITE_WHAT_IT_SHOWS: &str = "write down what it shows or a meter says";
+
+/// Firmware, slot and date of a part, where they are known.
+pub(in crate::tui) fn about_part(part: &Part) -> String {
+    let about = [("firmware", &part.firmware), ("slot", &part.slot), ("since", &part.since)];
+    about.into_iter().filter(|(_, value)| !value.is_empty()).map(|(what, value)| format!("   {what} {value}")).collect()
+}
 
 /// What a climb cost so far.
 pub(in crate::tui) fn cost(story: &Story) -> String {
