@@ -11,12 +11,12 @@ use periculum_core::model::pass::PassReport;
 use periculum_core::model::plan::Plan;
 use periculum_core::model::quantity::{counted, harmless, measured, scored, with_unit};
 use periculum_core::model::reason::{Alone, Border, StageEnd};
-use periculum_core::model::rig::Rig;
+use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::model::setting::Setting;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::profile::AscentProfile;
 use periculum_core::story::readback::{self, Readback};
-use periculum_core::story::series::Series;
+use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::{IncidentStory, Story, TrialStory};
 use periculum_core::telling::{
     benchmark_words, beside_words, mark_sentence, measured_words, percent_words, stage_words, whereabouts,
@@ -78,6 +78,7 @@ impl Reported<'_> {
         blocks.extend(self.limits());
         blocks.extend(self.stages());
         blocks.extend(self.evidence());
+        blocks.extend(self.baseline());
         blocks.extend(self.record());
         blocks.extend(self.scores()?);
         blocks.extend(self.falls()?);
@@ -284,6 +285,39 @@ impl Reported<'_> {
         };
         let rows: Vec<Vec<String>> = known.map(row).collect();
         (!rows.is_empty()).then(|| table(&["setting", "asked", "reported", "measured, mean"], rows))
+    }
+
+    /// What the rig read at rest and under the load of its baseline; nothing where it was not measured at rest.
+    fn baseline(&self) -> Vec<Block> {
+        let baseline: Vec<&TrialStory> =
+            self.story.trials.iter().filter(|trial| self.story.is_baseline(trial)).collect();
+        let at_rest = |sensor: &Sensor| Some(self.story.at_rest(sensor, self.traces)?.mean);
+        let loaded = |sensor: &Sensor| {
+            let read = baseline.iter().filter_map(|trial| trial.spread(sensor, self.traces));
+            Some(Spread::all(read)?.mean)
+        };
+        let room = self.rig.room();
+        let over_room = |sensor: &Sensor, read: Option<f64>, of_room: Option<f64>| {
+            let is_other = sensor.unit == "°C" && room.is_some_and(|room| room.name != sensor.name);
+            Some(read? - of_room.filter(|_| is_other)?)
+        };
+        let rooms = [room.and_then(at_rest).or(room.and_then(loaded)), room.and_then(loaded)];
+        let written = |value: Option<f64>, sensor: &Sensor, unit: &str| {
+            value.map(|value| format!("{} {unit}", measured(value, sensor.decimals))).unwrap_or_default()
+        };
+        let row = |sensor: &Sensor| {
+            let both = [at_rest(sensor), loaded(sensor)];
+            let warmer = [0, 1].map(|at| over_room(sensor, both[at], rooms[at]));
+            let read = both.map(|value| written(value, sensor, &sensor.unit));
+            let warmer = warmer.map(|value| written(value, sensor, "K"));
+            std::iter::once(sensor.label.clone()).chain(read).chain(warmer).collect::<Vec<String>>()
+        };
+        if !self.rig.sensors.iter().any(|sensor| at_rest(sensor).is_some()) {
+            return Vec::new();
+        }
+        let known = self.rig.sensors.iter().filter(|sensor| at_rest(sensor).or(loaded(sensor)).is_some());
+        let head = ["sensor", "at rest", "under load", "over the room, at rest", "over the room, under load"];
+        vec![Block::Heading("The baseline, at rest and under load".into()), table(&head, known.map(row).collect())]
     }
 
     fn scores(&self) -> Result<Vec<Block>, ChartError> {

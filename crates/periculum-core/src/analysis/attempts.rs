@@ -45,6 +45,7 @@ enum What<'a> {
     Score(Measure),
     PerWatt(Measure),
     Sensor(&'a Sensor),
+    AtRest(&'a Sensor),
     IntoClimb,
     Because,
 }
@@ -116,7 +117,9 @@ impl Column<'_> {
 
     /// Whether it is a setting's value, or one of the words that every attempt of a rig has.
     pub fn is_given(&self) -> bool {
-        !matches!(self.what, What::State | What::Derived(_) | What::Score(_) | What::PerWatt(_) | What::Sensor(_))
+        let came_of_it = matches!(self.what, What::Derived(_) | What::Score(_) | What::PerWatt(_));
+        let was_read = matches!(self.what, What::State | What::Sensor(_) | What::AtRest(_));
+        !(came_of_it || was_read)
     }
 }
 
@@ -146,10 +149,15 @@ impl<'a> Attempts<'a> {
         let incident = [column("incident", "incident", What::Incident)];
         let derived = self.rig.derived.iter();
         let derived = derived.map(|it| column(&it.name, &with_unit(&it.label(), &it.unit), What::Derived(it)));
-        let read = self.rig.sensors.iter().filter(|sensor| self.traces.contains_key(&sensor.name));
+        let is_read = |sensor: &&Sensor| sensor.asked.is_some() || self.traces.contains_key(&sensor.name);
+        let read = self.rig.sensors.iter().filter(is_read);
         let (whole, of_cores): (Vec<&Sensor>, Vec<&Sensor>) = read.partition(|sensor| sensor.core.is_none());
         let sensors = whole.into_iter().chain(of_cores);
         let sensors = sensors.map(|it| column(&it.name, &with_unit(&it.label, &it.unit), What::Sensor(it)));
+        let at_rest = self.rig.sensors.iter().map(|it| {
+            let (name, label) = (format!("{}_at_rest", it.name), format!("{} at rest", it.label));
+            column(&name, &with_unit(&label, &it.unit), What::AtRest(it))
+        });
         let rest = [column("into", "into the climb", What::IntoClimb), column("because", "because", What::Because)];
         let all = settings
             .chain(state)
@@ -159,6 +167,7 @@ impl<'a> Attempts<'a> {
             .chain(derived)
             .chain(per_watt)
             .chain(sensors)
+            .chain(at_rest)
             .chain(rest);
         all.filter(|column| self.story.trials.iter().any(|trial| self.cell(column, trial) != Cell::Nothing)).collect()
     }
@@ -204,6 +213,10 @@ impl<'a> Attempts<'a> {
                 let spread = trial.spread(sensor, self.traces);
                 let reading = spread.map(|spread| if sensor.unit == "°C" { spread.greatest } else { spread.mean });
                 float(reading, &|value| measured(value, sensor.decimals))
+            }
+            What::AtRest(sensor) => {
+                let read = trial.rested.and_then(|_| self.story.at_rest(sensor, self.traces));
+                float(read.map(|spread| spread.mean), &|value| measured(value, sensor.decimals))
             }
             What::IntoClimb => {
                 let into = trial.began.since(self.story.began.unwrap_or_default());

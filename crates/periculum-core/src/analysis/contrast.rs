@@ -8,7 +8,7 @@ use crate::engine::Mark;
 use crate::model::moment::Span;
 use crate::model::plan::Plan;
 use crate::model::quantity::measured;
-use crate::model::rig::{Rig, Sensor};
+use crate::model::rig::{Rig, Sensor, When};
 use crate::model::setting::Setting;
 use crate::model::verdict::Verdict;
 use crate::story::readback;
@@ -187,7 +187,9 @@ pub fn facts_of_climb(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<S
     let all = benchmarks(story, rig, plan, traces);
     facts.extend(best_of_each(&all).into_iter().flat_map(|benchmark| of_benchmark(benchmark, rig)));
     let is_baseline = |trial: &&TrialStory| story.is_baseline(trial);
-    facts.extend(of_sensors(", at stock", &story.trials.iter().filter(is_baseline).collect::<Vec<_>>(), rig, traces));
+    let baseline: Vec<&TrialStory> = story.trials.iter().filter(is_baseline).collect();
+    facts.extend(at_rest(story, rig, traces));
+    facts.extend(of_sensors(", at stock", &baseline, rig, traces));
     facts.push(count("trials", story.trials.len()));
     facts.push(count("held", story.count(Verdict::Held)));
     facts.push(count("slipped", story.count(Verdict::Slipped)));
@@ -276,13 +278,38 @@ fn of_benchmark(benchmark: &Benchmark, rig: &Rig) -> Vec<Fact> {
 fn of_sensors(when: &str, trials: &[&TrialStory], rig: &Rig, traces: &BTreeMap<String, Series>) -> Vec<Fact> {
     let mean =
         |sensor: &Sensor| Some(Spread::all(trials.iter().filter_map(|trial| trial.spread(sensor, traces)))?.mean);
-    let read = rig.sensors.iter().filter_map(|sensor| Some((sensor, mean(sensor)?)));
-    let fact = |(sensor, value): (&Sensor, f64)| {
-        let off = if sensor.unit == "°C" { SENSED_DEGREES } else { SENSED_SHARE * value.abs() };
-        let number = Number { value, unit: sensor.unit.clone(), decimals: sensor.decimals, off: Some(off) };
-        Fact { label: format!("{}{when}", sensor.label), value: Value::Number(number) }
+    readings(when, rig, mean)
+}
+
+/// The mean of what each sensor read with the rig at rest.
+fn at_rest(story: &Story, rig: &Rig, traces: &BTreeMap<String, Series>) -> Vec<Fact> {
+    // Whoever reads the room once reads it for all of the climb.
+    let once =
+        |sensor: &Sensor| story.trials.first().filter(|_| sensor.asked == Some(When::Once))?.spread(sensor, traces);
+    let mean = |sensor: &Sensor| Some(story.at_rest(sensor, traces).or_else(|| once(sensor))?.mean);
+    let is_measured = rig.sensors.iter().any(|sensor| story.at_rest(sensor, traces).is_some());
+    if is_measured { readings(", at rest", rig, mean) } else { Vec::new() }
+}
+
+/// What each sensor read on the average, and how much warmer than the room each temperature was: two climbs of a summer and a winter
+/// differ by the room, and only by what is left of that by anything else.
+fn readings(when: &str, rig: &Rig, mean: impl Fn(&Sensor) -> Option<f64>) -> Vec<Fact> {
+    let room = rig.room().and_then(|room| Some((room, mean(room)?)));
+    let off =
+        |sensor: &Sensor, value: f64| if sensor.unit == "°C" { SENSED_DEGREES } else { SENSED_SHARE * value.abs() };
+    let fact = |label: String, sensor: &Sensor, value: f64, unit: &str| {
+        let off = Some(off(sensor, value));
+        Fact { label, value: Value::Number(Number { value, unit: unit.to_owned(), decimals: sensor.decimals, off }) }
     };
-    read.map(fact).collect()
+    let of_sensor = |sensor: &Sensor| {
+        let value = mean(sensor)?;
+        let itself = fact(format!("{}{when}", sensor.label), sensor, value, &sensor.unit);
+        let warmer = room.filter(|(room, _)| sensor.unit == "°C" && room.name != sensor.name);
+        let warmer =
+            warmer.map(|(_, room)| fact(format!("{} over the room{when}", sensor.label), sensor, value - room, "K"));
+        Some([Some(itself), warmer].into_iter().flatten())
+    };
+    rig.sensors.iter().filter_map(of_sensor).flatten().collect()
 }
 
 fn of_setting(label: &str, setting: &Setting, value: rust_decimal::Decimal) -> Fact {
@@ -318,6 +345,25 @@ mod tests {
 
     fn number(label: &str, value: f64, off: Option<f64>) -> Fact {
         Fact { label: label.into(), value: Value::Number(Number { value, unit: "W".into(), decimals: 1, off }) }
+    }
+
+    #[test]
+    fn temperatures_stand_over_the_room_beside_themselves() {
+        let sensor = |name: &str, unit: &str| Sensor { unit: unit.into(), ..Sensor::plain(name) };
+        let rig =
+            Rig { sensors: vec![sensor("room", "°C"), sensor("core", "°C"), sensor("power", "W")], ..Rig::bare("r") };
+        let read = |sensor: &Sensor| Some(if sensor.name == "room" { 27.0 } else { 61.0 });
+        let told = |facts: Vec<Fact>| -> Vec<(String, f64)> {
+            let number = |fact: Fact| match fact.value {
+                Value::Number(number) => (fact.label, number.value),
+                Value::Words(words) => panic!("{words}"),
+            };
+            facts.into_iter().map(number).collect()
+        };
+        let expected = [("room", 27.0), ("core", 61.0), ("core over the room", 34.0), ("power", 61.0)];
+        assert_eq!(told(readings("", &rig, read)), expected.map(|(label, value)| (label.to_owned(), value)));
+        let alone = Rig { sensors: rig.sensors[1..].to_vec(), ..rig };
+        assert_eq!(told(readings("", &alone, read)).len(), 2, "nobody knows the room");
     }
 
     #[test]

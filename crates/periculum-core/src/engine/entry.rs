@@ -167,6 +167,9 @@ pub enum Entry {
         pass: usize,
         /// For how long.
         pause: Span,
+        /// Whether it is to be measured at rest.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        idle: bool,
     },
     /// A pass began.
     PassBegan {

@@ -102,7 +102,8 @@ fn read_strategy(kind: &Located<Kind>, section: &Section, around: &Surroundings)
         Kind::Baseline => {
             let repeats = section.optional_count("repeats", 1).map_or(1, |count| count.value);
             let within = section.optional_text("within").and_then(|text| read_share(&text, "within", section));
-            Some(Strategy::Baseline { repeats, within })
+            let idle = if section.has("idle") { section.time("idle") } else { None };
+            Some(Strategy::Baseline { repeats, within, idle: idle.map(|idle| idle.value) })
         }
         Kind::Open => {
             let name = section.text("setting")?;

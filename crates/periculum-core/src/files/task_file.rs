@@ -197,7 +197,7 @@ fields.remark = { takes = "text", optional = true }
     fn what_is_wrong_is_told() {
         for (line, told) in [
             ("fields.f = { formula = \"60 / tick\" }", "no field with a number called `tick`"),
-            ("fields.f = { formula = \"60 /\" }", "formula"),
+            ("fields.f = { formula = \"60 /\" }", "expected a number"),
             ("fields.\"a b\" = { unit = \"s\" }", "can't be the name of a field"),
             ("fields.p = { words = [] }", "no word to choose"),
             ("fields.p = { words = [\"a\"], right = \"b\" }", "no word to choose called `b`"),

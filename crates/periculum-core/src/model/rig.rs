@@ -340,6 +340,11 @@ impl Sensor {
 }
 
 impl Rig {
+    /// The sensor of the room's temperature, which is called so.
+    pub fn room(&self) -> Option<&Sensor> {
+        self.sensors.iter().find(|sensor| sensor.name == "room" && sensor.unit == "°C")
+    }
+
     /// The sensors that somebody reads.
     pub fn read_by_hand(&self) -> impl Iterator<Item = &Sensor> {
         self.sensors.iter().filter(|sensor| sensor.asked.is_some())

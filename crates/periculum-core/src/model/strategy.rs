@@ -3,6 +3,8 @@
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
+use crate::model::moment::Span;
+
 /// How a stage chooses its rungs.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Strategy {
@@ -12,6 +14,8 @@ pub enum Strategy {
         repeats: u32,
         /// Fewer are enough when the 95 % interval of every pass's score is within this share of its mean.
         within: Option<Decimal>,
+        /// How long the rig rests before its first trial, to be measured at rest; not at all without a length.
+        idle: Option<Span>,
     },
     /// Take a limit that only holds the search back as far as it may go.
     Open {
@@ -171,8 +175,8 @@ impl Strategy {
     pub fn pieces(&self) -> Vec<Piece<'_>> {
         match self {
             Self::Baseline { repeats: 1, .. } => Vec::new(),
-            Self::Baseline { repeats, within: None } => vec![Piece::Times(*repeats)],
-            Self::Baseline { repeats, within: Some(_) } => vec![Piece::UpToTimes(*repeats)],
+            Self::Baseline { repeats, within: None, .. } => vec![Piece::Times(*repeats)],
+            Self::Baseline { repeats, within: Some(_), .. } => vec![Piece::UpToTimes(*repeats)],
             Self::Open { setting } | Self::Lead { setting } => vec![Piece::Setting(setting)],
             Self::Ascend(steps) | Self::Trim(steps) => vec![Piece::Moves(steps)],
             Self::Feed { steps, feed } => vec![Piece::Moves(steps), Piece::With(feed)],

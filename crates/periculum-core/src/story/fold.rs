@@ -8,11 +8,13 @@ use crate::model::errand::Errand;
 use crate::model::incident::IncidentKind;
 use crate::model::moment::{Moment, Span};
 use crate::model::pass::{Pass, PassReport, Progress, Score};
-use crate::model::rig::{Rig, Sensor};
+use crate::model::rig::{Rig, Sensor, When};
 use crate::model::rig_change::RigChange;
 use crate::model::rung::InForce;
 use crate::model::strategy::Strategy;
 use crate::model::verdict::Verdict;
+use crate::story::series::{Series, Spread};
+use crate::story::stretch::Stretch;
 use crate::story::{EndStory, IncidentStory, PassStory, StageStory, TrialStory};
 
 /// A climb so far.
@@ -149,6 +151,17 @@ impl Story {
         if reports.is_empty() { Vec::new() } else { silent.collect() }
     }
 
+    /// What a sensor read while the rig was measured at rest, when it had come to that: in the second half of it. Of one that somebody
+    /// reads at rest what they read in the baseline.
+    pub fn at_rest(&self, sensor: &Sensor, traces: &BTreeMap<String, Series>) -> Option<Spread> {
+        if sensor.asked == Some(When::Idle) {
+            let mut baseline = self.trials.iter().filter(|trial| self.is_baseline(trial));
+            return baseline.find_map(|trial| trial.spread(sensor, traces));
+        }
+        let rested = self.trials.iter().filter(|trial| !trial.passes.is_empty()).find_map(|trial| trial.rested)?;
+        traces.get(&sensor.name)?.between(rested.middle(), rested.to)
+    }
+
     /// The trials that have ended with this verdict.
     pub fn count(&self, verdict: Verdict) -> usize {
         self.trials.iter().filter(|trial| trial.verdict == Some(verdict)).count()
@@ -208,6 +221,7 @@ impl Story {
                 reason: reason.clone(),
                 began: at,
                 passes: Vec::new(),
+                rested: None,
                 state: self.last_state(),
                 read: self.read.clone(),
                 verdict: None,
@@ -248,7 +262,12 @@ impl Story {
                 });
             }
             Entry::ProfileSaved { profile } => self.profiles.push(profile.clone()),
-            Entry::Resting { pause, .. } => self.rests_until = Some(at + *pause),
+            Entry::Resting { trial, pause, idle, .. } => {
+                self.rests_until = Some(at + *pause);
+                if *idle && let Some(trial) = self.trial_mut(*trial) {
+                    trial.rested = Some(Stretch { from: at, to: at + *pause });
+                }
+            }
             Entry::Began { .. }
             | Entry::OthersBusy { .. }
             | Entry::CeilingRaised { .. }

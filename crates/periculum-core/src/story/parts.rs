@@ -14,6 +14,7 @@ use crate::model::rig::{Derived, Sensor};
 use crate::model::rung::{InForce, Rung};
 use crate::model::verdict::Verdict;
 use crate::story::series::{Series, Spread};
+use crate::story::stretch::Stretch;
 
 /// A stage that has begun.
 #[derive(Clone, Debug)]
@@ -45,6 +46,8 @@ pub struct TrialStory {
     pub began: Moment,
     /// The passes that have begun.
     pub passes: Vec<PassStory>,
+    /// When the rig was measured at rest before its first pass; none where it was not.
+    pub rested: Option<Stretch>,
     /// The number of the rig's state that it belongs to, from 1.
     pub state: u32,
     /// What somebody read of sensors, in each sensor's unit.

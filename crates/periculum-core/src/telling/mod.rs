@@ -59,6 +59,7 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
             let each = others.iter().map(|other| format!("{} ({:.0} %)", other.name, other.percent));
             format!("other programs use the processor: {}", each.collect::<Vec<_>>().join(", "))
         }
+        Entry::Resting { pause, idle: true, .. } => format!("measuring the rig at rest for {pause}"),
         Entry::Resting { pause, .. } => format!("resting for {pause}"),
         Entry::RigChanged { state, change } => format!("state {state} of the rig: {change}"),
         Entry::Read { readings, .. } => format!("read: {}", readings_words(readings, rig)),

@@ -43,6 +43,30 @@ fn the_whole_procedure_leads_to_a_soaked_profile() {
 }
 
 #[test]
+fn a_baseline_is_measured_at_rest_and_under_load() {
+    let home = Home::new();
+    std::fs::copy(demo("dome.rig.toml"), home.path("dome.rig.toml")).expect("copied");
+    let plan = std::fs::read_to_string(demo("dome.plan.toml")).expect("read");
+    let plan = home.write("dome.plan.toml", &plan.replacen("repeats = 2", "repeats = 2\nidle = \"3min\"", 1));
+    output(home.periculum().arg("climb").arg(plan).args(["--headless", "--seed", "4"]));
+    let (report, table) = (home.path("dome.md"), home.path("trials.csv"));
+    output(home.periculum().args(["report", "1", "-o"]).arg(&report));
+    output(home.periculum().args(["export", "1", "trials", "-o"]).arg(&table));
+    let report = std::fs::read_to_string(report).expect("read");
+    let line = report.lines().find(|line| line.starts_with("| hottest core |")).expect("a line");
+    let read: Vec<f64> = line.split('|').filter_map(|cell| cell.trim().split(' ').next()?.parse().ok()).collect();
+    let [rest, loaded, rest_over, loaded_over] = read.as_slice() else { panic!("{line}") };
+    assert!(rest + 15.0 < *loaded && rest_over + 15.0 < *loaded_over && rest_over + 15.0 < *rest, "{line}");
+    let table = std::fs::read_to_string(table).expect("read");
+    let mut rows = table.lines().map(|row| row.split(',').collect::<Vec<&str>>());
+    let head = rows.next().expect("a head");
+    let at = head.iter().position(|column| *column == "package_power_at_rest").expect("the column");
+    let values: Vec<&str> = rows.map(|row| row[at]).collect();
+    assert!(values[0].parse::<f64>().is_ok_and(|watts| watts < 30.0), "{values:?}");
+    assert!(values[1..].iter().all(|value| value.is_empty()), "it rested once: {values:?}");
+}
+
+#[test]
 fn json_lines_end_with_the_marks_and_the_sums() {
     let home = Home::new();
     let text = output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).args(["--headless", "--json"]));

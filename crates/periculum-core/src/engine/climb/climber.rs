@@ -56,6 +56,8 @@ pub(super) struct Climber {
     pub(super) silent: BTreeMap<String, String>,
     /// How many times their length the passes of this stage get, since no round was finished in less.
     pub(super) stretch: u32,
+    /// Whether a pass has begun: the rig is measured at rest before that.
+    pub(super) was_idle: bool,
     /// How often somebody changed something of the rig beside its settings.
     pub(super) changes: u32,
     /// The sensors that somebody was asked for once.
@@ -93,6 +95,7 @@ impl Climber {
             was_unread: false,
             silent: BTreeMap::new(),
             stretch: 1,
+            was_idle: false,
             changes: 0,
             read_once: BTreeSet::new(),
             held: BTreeMap::new(),

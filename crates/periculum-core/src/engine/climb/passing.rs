@@ -15,6 +15,7 @@ use crate::model::pass::{Pass, PassOrder, PassReport, Threads};
 use crate::model::reason::Reason;
 use crate::model::rig::When;
 use crate::model::rung::InForce;
+use crate::model::strategy::Strategy;
 
 /// So many times its length a pass gets that finished no round.
 const MORE_TIME: u32 = 4;
@@ -27,16 +28,24 @@ impl Climber {
         if self.pause_wanted {
             return self.pause(Next::Pass(trial, index), step);
         }
-        let pause = self.pass(index).pause;
+        let idle = self.idle_before(index);
+        let pause = idle.unwrap_or_default() + self.pass(index).pause;
         if pause.is_zero() {
             return self.start_pass(trial, index, step);
         }
-        step.entries.push(Entry::Resting { trial: trial.number, pass: index, pause });
+        step.entries.push(Entry::Resting { trial: trial.number, pass: index, pause, idle: idle.is_some() });
         State::Trying(trial, Doing::Resting { index, until: step.at + pause })
+    }
+
+    /// How long the rig is measured at rest before a pass: before the first one of its baseline, until it was.
+    fn idle_before(&self, index: usize) -> Option<Span> {
+        let Strategy::Baseline { idle, .. } = &self.plan.stages.get(self.stage)?.strategy else { return None };
+        idle.filter(|_| index == 0 && !self.was_idle)
     }
 
     pub(super) fn start_pass(&mut self, trial: Trial, index: usize, step: &mut Step) -> State {
         self.tally.setbacks = 0;
+        self.was_idle = true;
         if !trial.incidents.is_empty() && self.rules > 0 {
             return self.end_trial(trial, step);
         }

@@ -52,7 +52,7 @@ impl Course {
     /// The course of a stage that stands on this rung, with a proof of this length.
     pub(super) fn of(stage: &Stage, base: &Rung, proof: Span, ground: Ground) -> Self {
         match &stage.strategy {
-            Strategy::Baseline { repeats, within } => {
+            Strategy::Baseline { repeats, within, .. } => {
                 let within = within.and_then(|within| within.to_f64());
                 // A rig that nothing is to be changed on is proved as it is asked for.
                 let length = if ground.rig.settings.is_empty() { Span::ZERO } else { proof };

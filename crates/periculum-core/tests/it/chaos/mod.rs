@@ -101,7 +101,7 @@ impl Course {
         let clock = setting("clock", (38, 42, 60), Direction::Up, Some(10), TakesEffect::AtOnce);
         let volts = setting("volts", (100, 125, 140), Direction::Down, None, TakesEffect::AtOnce);
         let stages = [
-            Way::Baseline { repeats: 1, within: None },
+            Way::Baseline { repeats: 1, within: None, idle: None },
             Way::Ascend(steps("clock", 1, 1)),
             Way::Trim(steps("volts", 1, 1)),
         ];
@@ -125,7 +125,7 @@ impl Course {
         let within = Some(Decimal::new(1, 2));
         let plain = Self::plain();
         let mut plan = (*plain.plan).clone();
-        plan.stages = vec![stage(Way::Baseline { repeats: 5, within })];
+        plan.stages = vec![stage(Way::Baseline { repeats: 5, within, idle: None })];
         Self { plan: Arc::new(plan), ..plain }
     }
 }
@@ -140,7 +140,7 @@ fn strategies() -> impl Strategy<Value = Way> {
         prop_oneof![(0u32..4).prop_map(Margin::Steps), (1i64..9).prop_map(|part| Margin::Share(Decimal::new(part, 2)))];
     prop_oneof![
         (1u32..6, proptest::option::of(1u32..50)).prop_map(|(repeats, percent)| {
-            Way::Baseline { repeats, within: percent.map(|percent| Decimal::new(percent.into(), 2)) }
+            Way::Baseline { repeats, within: percent.map(|percent| Decimal::new(percent.into(), 2)), idle: None }
         }),
         Just(Way::Open { setting: "turbo".into() }),
         (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Ascend(steps("clock", step, back))),
