@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use periculum_core::engine::{Entry, Event, Outlook};
+use periculum_core::model::budget::Rest;
 use periculum_core::model::moment::Moment;
 use periculum_core::model::pass::Progress;
 use periculum_core::story::Story;
@@ -22,8 +23,8 @@ pub(crate) enum Notice {
     LeftBehind { problem: String },
     /// What the operator wrote down with an answer can't be; the question stands.
     Misheard { why: String },
-    /// What comes next has changed.
-    Outlook(Option<Box<Outlook>>),
+    /// What comes next has changed, and what is left of the budget.
+    Outlook(Option<Box<Outlook>>, Rest),
 }
 
 /// Lets a story take in a notice.
@@ -33,6 +34,6 @@ pub(crate) fn take(story: &mut Story, notice: &Notice) {
         Notice::ReadBack(event) => story.hear(event),
         Notice::Progress { at, progress } => story.progress(*at, progress.clone()),
         Notice::Sample { at, readings } => story.sample(*at, readings.clone()),
-        Notice::Outlook(_) | Notice::LeftBehind { .. } | Notice::Misheard { .. } => {}
+        Notice::Outlook(..) | Notice::LeftBehind { .. } | Notice::Misheard { .. } => {}
     }
 }

@@ -24,7 +24,8 @@ use crate::model::rung::InForce;
 /// - 2: a walk from a rung that has not held in this climb proves that one first.
 /// - 3: changes that somebody makes, or that a start brings into force, are gathered into errands; a climb
 ///   that was told to stop stops, even where its program or its machine dies of it.
-pub const RULES: u32 = 3;
+/// - 4: a grid that somebody changes by hand goes from neighbour to neighbour.
+pub const RULES: u32 = 4;
 
 /// Something that happened, told to the engine with the time it happened at.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]

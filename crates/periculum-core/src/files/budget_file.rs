@@ -46,6 +46,7 @@ fn read_coolant(section: Section) -> Option<Coolant> {
     let litres = section.number("litres");
     let per_hour = section.number("per_hour");
     let per_restart = section.optional_number("per_restart").map(|litres| litres.value).unwrap_or_default();
+    let per_cold_start = section.optional_number("per_cold_start").map_or(per_restart, |litres| litres.value);
     let problems = section.problems();
     section.finish();
     for number in [&litres, &per_hour].into_iter().flatten() {
@@ -53,5 +54,5 @@ fn read_coolant(section: Section) -> Option<Coolant> {
             problems.add(number.at.clone(), "coolant is counted in litres above 0");
         }
     }
-    Some(Coolant { litres: litres?.value, per_hour: per_hour?.value, per_restart })
+    Some(Coolant { litres: litres?.value, per_hour: per_hour?.value, per_restart, per_cold_start })
 }

@@ -30,8 +30,10 @@ pub struct Coolant {
     pub litres: Decimal,
     /// What an hour takes, litres.
     pub per_hour: Decimal,
-    /// What a restart takes on top, litres: the pot warms up, or everything is frozen over.
+    /// What a restart takes on top, litres: it comes back by itself or by a button, and the pot warms up meanwhile.
     pub per_restart: Decimal,
+    /// What a cold start takes on top, litres: it did not start, or came back with its defaults, and all has to thaw first.
+    pub per_cold_start: Decimal,
 }
 
 /// A time of day on the machine's own clock.
@@ -50,6 +52,8 @@ pub struct Spent {
     pub elapsed: Span,
     /// How often the machine went down.
     pub restarts: u32,
+    /// How many of these were cold starts.
+    pub cold_starts: u32,
     /// How many changes were made by hand.
     pub changes: u32,
 }
@@ -91,6 +95,16 @@ impl Budget {
         [Limit::Hours, Limit::Restarts, Limit::Changes, Limit::Coolant, Limit::Until].into_iter().find(|l| is_over(*l))
     }
 
+    /// What is left of it.
+    pub fn rest(&self, spent: &Spent, now: Moment, deadline: Option<Moment>) -> Rest {
+        Rest {
+            passes: self.left(spent, now, deadline),
+            restarts: self.restarts.map(|most| most.saturating_sub(spent.restarts)),
+            changes: self.changes.map(|most| most.saturating_sub(spent.changes)),
+            litres: self.coolant.as_ref().map(|coolant| coolant.left(spent).max(0.0)),
+        }
+    }
+
     /// For how long passes may still run; none where nothing limits it.
     pub fn left(&self, spent: &Spent, now: Moment, deadline: Option<Moment>) -> Option<Span> {
         let hours = self.hours.map(|most| most - spent.tested);
@@ -100,11 +114,27 @@ impl Budget {
     }
 }
 
+/// What is left of a budget; nothing of what is not limited.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct Rest {
+    /// For how long passes may still run.
+    pub passes: Option<Span>,
+    /// How often the machine may still go down.
+    pub restarts: Option<u32>,
+    /// How many changes may still be made by hand.
+    pub changes: Option<u32>,
+    /// How much coolant is left, litres.
+    pub litres: Option<f64>,
+}
+
 impl Coolant {
     /// What is left, litres.
     fn left(&self, spent: &Spent) -> f64 {
         let float = |litres: Decimal| litres.to_f64().unwrap_or(0.0);
-        float(self.litres) - self.of(spent.elapsed) - float(self.per_restart) * f64::from(spent.restarts)
+        let warm = spent.restarts.saturating_sub(spent.cold_starts);
+        let starts =
+            float(self.per_restart) * f64::from(warm) + float(self.per_cold_start) * f64::from(spent.cold_starts);
+        float(self.litres) - self.of(spent.elapsed) - starts
     }
 
     fn of(&self, span: Span) -> f64 {
@@ -166,7 +196,8 @@ mod tests {
     use proptest::prelude::*;
 
     fn spent(tested: u64, restarts: u32, changes: u32) -> Spent {
-        Spent { tested: Span::from_seconds(tested), elapsed: Span::from_seconds(2 * tested), restarts, changes }
+        let elapsed = Span::from_seconds(2 * tested);
+        Spent { tested: Span::from_seconds(tested), elapsed, restarts, cold_starts: 0, changes }
     }
 
     #[test]
@@ -175,7 +206,12 @@ mod tests {
             hours: Some(Span::from_seconds(3600)),
             restarts: Some(2),
             changes: Some(5),
-            coolant: Some(Coolant { litres: 4.into(), per_hour: 2.into(), per_restart: 1.into() }),
+            coolant: Some(Coolant {
+                litres: 4.into(),
+                per_hour: 2.into(),
+                per_restart: 1.into(),
+                per_cold_start: 3.into(),
+            }),
             until: None,
         };
         let forbids = |spent: Spent, length, changes| {
@@ -189,6 +225,10 @@ mod tests {
         assert_eq!(forbids(spent(2700, 1, 0), 60, 0), Some(Limit::Coolant));
         assert_eq!(budget.left(&spent(900, 0, 0), Moment::from_millis(0), None), Some(Span::from_seconds(2700)));
         assert_eq!(budget.left(&spent(1800, 1, 0), Moment::from_millis(0), None), Some(Span::from_seconds(1800)));
+        let cold = Spent { cold_starts: 1, ..spent(0, 1, 0) };
+        assert_eq!(budget.left(&cold, Moment::from_millis(0), None), Some(Span::from_seconds(1800)), "a litre is left");
+        let left = budget.rest(&Spent { changes: 2, ..cold }, Moment::from_millis(0), None);
+        assert_eq!((left.restarts, left.changes, left.litres), (Some(1), Some(3), Some(1.0)));
         assert_eq!(Budget::default().left(&spent(900, 9, 9), Moment::from_millis(0), None), None);
     }
 

@@ -252,6 +252,9 @@ pub enum StageEnd {
         /// The combination with the best score, where there are scores.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         fastest: Option<Fastest>,
+        /// What the order of the combinations spared whoever changed them by hand.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        spared: Option<Spared>,
     },
     /// Each setting's own limit is known, and what they hold together.
     EachKnown {
@@ -300,6 +303,15 @@ pub enum StageEnd {
         /// The worst that happened.
         incident: Option<IncidentKind>,
     },
+}
+
+/// What an order of combinations takes, and what it would take with easy ones simply coming first.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Spared {
+    /// Visits to the machine.
+    pub visits: [u32; 2],
+    /// Single changes in them.
+    pub changes: [u32; 2],
 }
 
 /// The rung with the best score of those that held.

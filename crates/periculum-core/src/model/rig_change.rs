@@ -123,7 +123,7 @@ mod tests {
         assert_eq!(RigChange::of(&several, &remark).expect("a change").part, None);
         let alone = rig("[[part]]\nkind = \"board\"\nmodel = \"B\"\n");
         assert_eq!(RigChange::of(&alone, &written(&[("firmware", "2")])).expect("a change").part, Some("board".into()));
-        assert_eq!(RigChange::of(&rig(""), &written(&[("firmware", "2")])).is_err(), true);
+        assert!(RigChange::of(&rig(""), &written(&[("firmware", "2")])).is_err());
         assert_eq!(RigChange::of(&rig(""), &remark).expect("a change").made(rig("")), rig(""));
     }
 }

@@ -8,7 +8,7 @@ use super::evidence::bound_words;
 use crate::model::depth::Depth;
 use crate::model::incident::IncidentKind;
 use crate::model::quantity::{counted, with_unit};
-use crate::model::reason::{Alone, Border, Foresight, Reason, StageEnd};
+use crate::model::reason::{Alone, Border, Foresight, Reason, Spared, StageEnd};
 use crate::model::rig::Rig;
 
 impl Reason {
@@ -109,12 +109,13 @@ impl StageEnd {
             Self::Opened { setting, value } => {
                 format!("{} is open to {}", label(rig, setting), written(rig, setting, *value))
             }
-            Self::GridDone { held, fell, skipped, fastest } => {
+            Self::GridDone { held, fell, skipped, fastest, spared } => {
+                let spared = spared.as_ref().map(spared_words).unwrap_or_default();
                 let fastest = fastest.as_ref().map(|fastest| {
                     format!("; the best score is that of trial {}, {}", fastest.trial, rig.written(&fastest.rung))
                 });
                 let skipped = if *skipped == 0 { String::new() } else { format!(", {skipped} could not hold") };
-                format!("{held} held, {fell} did not{skipped}{}", fastest.unwrap_or_default())
+                format!("{held} held, {fell} did not{skipped}{}{spared}", fastest.unwrap_or_default())
             }
             Self::EachKnown { alone, back, gain } => each_known(rig, alone, *back, *gain),
             Self::Mapped { setting, over, border } => mapped(rig, setting, over, border),
@@ -206,4 +207,15 @@ fn in_brackets(incident: Option<IncidentKind>) -> String {
 
 fn written(rig: &Rig, setting: &str, value: Decimal) -> String {
     rig.setting(setting).map_or_else(|| value.to_string(), |known| known.written(value))
+}
+
+/// What an order of combinations spared, as `; 14 changes by hand instead of 27, neighbours one after the other`.
+fn spared_words(spared: &Spared) -> String {
+    let [visits, plain_visits] = spared.visits;
+    let [changes, plain_changes] = spared.changes;
+    let (what, now, plain) = match visits < plain_visits {
+        true => ("visits to the machine", visits, plain_visits),
+        false => ("changes by hand", changes, plain_changes),
+    };
+    format!("; {now} {what} instead of {plain}, neighbours one after the other")
 }

@@ -368,7 +368,7 @@ impl<L: FnMut(Notice)> Driver<L> {
         for entry in &step.entries {
             (self.listener)(Notice::Told { at, entry: entry.clone() });
         }
-        (self.listener)(Notice::Outlook(self.climb.outlook().map(Box::new)));
+        (self.listener)(Notice::Outlook(self.climb.outlook().map(Box::new), self.climb.rest(at)));
     }
 
     /// Keeps the machine's watchdog fed while a trial goes on, and at rest otherwise.

@@ -5,6 +5,7 @@ use std::sync::Arc;
 
 use periculum_core::analysis::attempts::{Attempts, Column};
 use periculum_core::engine::{ClimbEnd, Entry, Outlook, Said};
+use periculum_core::model::budget::Rest;
 use periculum_core::model::plan::Plan;
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::story::finding::{Query, trial_facts};
@@ -30,6 +31,8 @@ pub(crate) struct Climbed {
     pub(super) plan: Arc<Plan>,
     pub(super) story: Story,
     pub(super) outlook: Option<Outlook>,
+    /// What is left of the budget.
+    pub(super) rest: Rest,
     /// What each sensor read, from the beginning.
     pub(super) traces: BTreeMap<String, Series>,
     /// The files of its rig and its plan.
@@ -44,7 +47,18 @@ impl Climbed {
         let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
         let facts = climb_facts(row).to_lowercase();
         let texts = [briefing.rig_text.clone(), briefing.plan_text.clone()];
-        Self { number: row.climb, seed: row.seed, rig, plan, story, outlook: None, traces, texts, facts }
+        Self {
+            number: row.climb,
+            seed: row.seed,
+            rig,
+            plan,
+            story,
+            outlook: None,
+            rest: Rest::default(),
+            traces,
+            texts,
+            facts,
+        }
     }
 
     /// What there is to see before a climb has begun.
@@ -56,6 +70,7 @@ impl Climbed {
             plan: Arc::clone(&briefing.plan),
             story: Story::default(),
             outlook: None,
+            rest: Rest::default(),
             traces: BTreeMap::new(),
             texts: [briefing.rig_text.clone(), briefing.plan_text.clone()],
             facts: String::new(),
@@ -71,7 +86,7 @@ impl Climbed {
     pub(super) fn hear(&mut self, notice: Notice) {
         notice::take(&mut self.story, &notice);
         match notice {
-            Notice::Outlook(outlook) => self.outlook = outlook.map(|outlook| *outlook),
+            Notice::Outlook(outlook, rest) => (self.outlook, self.rest) = (outlook.map(|outlook| *outlook), rest),
             Notice::Sample { at, readings } => {
                 for (sensor, reading) in readings {
                     self.traces.entry(sensor).or_default().push(at, reading);

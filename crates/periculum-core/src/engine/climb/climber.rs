@@ -180,6 +180,8 @@ impl Climber {
     pub(super) fn after_machine_down(&mut self, kind: IncidentKind) {
         if kind.takes_machine_down() {
             self.tally.restarts += 1;
+            let is_cold = matches!(kind, IncidentKind::NoStart | IncidentKind::SafeDefaults);
+            self.tally.cold_starts += u32::from(is_cold);
             self.belief.machine_went_down(kind);
         }
     }

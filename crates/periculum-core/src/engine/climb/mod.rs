@@ -32,6 +32,7 @@ use crate::engine::question::Question;
 use crate::engine::state::{Doing, Next, Pressure, State};
 use crate::engine::step::Step;
 use crate::engine::watch::is_over_cut_off;
+use crate::model::budget::Rest;
 use crate::model::moment::{Moment, Span};
 use crate::model::plan::Plan;
 use crate::model::rig::Rig;
@@ -137,6 +138,12 @@ impl Climb {
     /// Whether a reading is above its sensor's cut-off, so that it is to be told at once.
     pub fn is_over_cut_off(&self, readings: &BTreeMap<String, f64>) -> bool {
         is_over_cut_off(&self.climber.rig.sensors, readings)
+    }
+
+    /// What is left of the budget at this moment.
+    pub fn rest(&self, now: Moment) -> Rest {
+        let tally = &self.climber.tally;
+        self.climber.plan.budget.rest(&tally.spent(now), now, tally.deadline)
     }
 
     /// What comes next, for either end of the open trial; none where no trial is open.

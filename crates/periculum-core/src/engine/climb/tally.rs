@@ -14,6 +14,8 @@ pub(super) struct Tally {
     /// How long passes ran, together.
     pub(super) tested: Span,
     pub(super) restarts: u32,
+    /// How many of these were cold starts.
+    pub(super) cold_starts: u32,
     /// Errands that needed somebody.
     pub(super) errands: u32,
     /// Deaths of the program in a row at one rung.
@@ -36,6 +38,7 @@ impl Tally {
             falls: 0,
             tested: Span::ZERO,
             restarts: 0,
+            cold_starts: 0,
             errands: 0,
             deaths_in_a_row: 0,
             downs_in_a_row: 0,
@@ -47,6 +50,12 @@ impl Tally {
     /// What of it a budget limits.
     pub(super) fn spent(&self, now: Moment) -> Spent {
         let elapsed = now.since(self.began);
-        Spent { tested: self.tested, elapsed, restarts: self.restarts, changes: self.errands }
+        Spent {
+            tested: self.tested,
+            elapsed,
+            restarts: self.restarts,
+            cold_starts: self.cold_starts,
+            changes: self.errands,
+        }
     }
 }

@@ -3,7 +3,8 @@
 use std::collections::VecDeque;
 
 use super::ground::{Ground, Move, Outcome};
-use crate::model::reason::{Fastest, Reason, StageEnd};
+use super::neighbours::ordered;
+use crate::model::reason::{Fastest, Reason, Spared, StageEnd};
 use crate::model::rung::Rung;
 use crate::model::strategy::Sweep;
 use crate::model::verdict::Verdict;
@@ -13,6 +14,8 @@ use crate::model::verdict::Verdict;
 pub(in crate::engine) struct Grid {
     base: Rung,
     settings: Vec<String>,
+    /// What the order of the combinations spares whoever changes them by hand.
+    spared: Option<Spared>,
     all: u32,
     waiting: VecDeque<Rung>,
     at: Rung,
@@ -40,10 +43,17 @@ impl Grid {
         combinations.retain(|(_, rung)| ground.rig.permit(rung, ground.use_name).is_ok());
         // Easy ones first, and neighbours one after the other.
         combinations.sort_by_key(|(rank, _)| *rank);
-        let waiting: VecDeque<Rung> = combinations.into_iter().map(|(_, rung)| rung).collect();
+        let settings: Vec<String> = over.iter().map(|sweep| sweep.setting.clone()).collect();
+        let easy_first: Vec<Rung> = combinations.into_iter().map(|(_, rung)| rung).collect();
+        let (waiting, spared) = match ground.rules {
+            ..4 => (easy_first, None),
+            _ => ordered(easy_first, base, &settings, ground.rig),
+        };
+        let waiting = VecDeque::from(waiting);
         Self {
             base: base.clone(),
-            settings: over.iter().map(|sweep| sweep.setting.clone()).collect(),
+            settings,
+            spared,
             all: waiting.len() as u32,
             waiting,
             at: base.clone(),
@@ -109,7 +119,7 @@ impl Grid {
         let skipped = self.all - self.held - self.fell;
         let fastest = self.best.as_ref().filter(|(_, _, score)| score.is_some() && self.rules > 0);
         let fastest = fastest.map(|(rung, trial, _)| Fastest { rung: rung.clone(), trial: *trial });
-        let end = StageEnd::GridDone { held: self.held, fell: self.fell, skipped, fastest };
+        let end = StageEnd::GridDone { held: self.held, fell: self.fell, skipped, fastest, spared: self.spared };
         match (self.best(), &self.last) {
             (Some((rung, trial)), _) => Move::Settle { rung: rung.clone(), proved_in: Some(trial), end },
             (None, Some(fall)) => {

@@ -8,6 +8,7 @@ mod grid;
 mod ground;
 mod lead;
 mod map;
+mod neighbours;
 mod open;
 mod peak;
 mod seek;

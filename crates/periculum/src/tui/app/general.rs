@@ -50,11 +50,6 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool)
     let pause = Key::space(if waits { labels::GO_ON } else { labels::PAUSE }).first();
     let pause = pause.only(waits || desk.shown.story.question.is_none(), labels::QUESTION_STANDS);
     keys.push((General::PauseOrGoOn, pause.only(is_climbing, labels::NOTHING_IS_CLIMBED)));
-    let read = Key::letter('r', "r", labels::READING).only(is_climbing, labels::NOTHING_IS_CLIMBED);
-    let is_read = desk.shown.rig.read_by_hand().next().is_some();
-    keys.push((General::Read, read.only(is_read, labels::NOBODY_READS)));
-    let change = Key::letter('u', "u", labels::RIG_CHANGED).only(is_climbing, labels::NOTHING_IS_CLIMBED);
-    keys.push((General::Change, change));
     let stop = Key::letter('s', "s", labels::STOP);
     keys.push((General::Stop, stop.only(is_climbing, labels::NOTHING_IS_CLIMBED)));
     keys.push((General::Help, Key::letter('?', "?", labels::HELP_KEY).first()));
@@ -64,6 +59,11 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool)
         true => (General::CloseOther, Key::letter('q', "q", labels::BACK_TO_THIS_CLIMB)),
     });
     keys.push((General::Find, Key::letter(':', ":", labels::FINDER_KEY)));
+    let read = Key::letter('r', "r", labels::READING).only(is_climbing, labels::NOTHING_IS_CLIMBED);
+    let is_read = desk.shown.rig.read_by_hand().next().is_some();
+    keys.push((General::Read, read.only(is_read, labels::NOBODY_READS)));
+    let change = Key::letter('u', "u", labels::RIG_CHANGED).only(is_climbing, labels::NOTHING_IS_CLIMBED);
+    keys.push((General::Change, change));
     if let Some(does) = moves {
         let arrows = Key::new(KeyCode::Up, "↑↓", does);
         keys.push((General::Select(Travel::Back(1)), if leads { arrows.first() } else { arrows }));

@@ -6,7 +6,7 @@ use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
 
 use crate::tui::desk::Desk;
-use crate::tui::telling::labels;
+use crate::tui::telling::{self, labels};
 
 /// How far what a stage came to is indented below its name.
 const INDENT: usize = 2;
@@ -46,6 +46,10 @@ fn lines(desk: &Desk, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Li
         }
         let end = end.filter(|_| tells_end(index)).map(|end| wrapped(&end.sentence(&desk.shown.rig), width - INDENT));
         lines.extend(end.into_iter().flatten().map(|row| Line::styled(format!("  {row}"), theme.muted)));
+    }
+    if let Some(left) = telling::what_is_left(&desk.shown.rest).filter(|_| desk.is_climbing()) {
+        lines.push(Line::default());
+        lines.extend(wrapped(&left, width).into_iter().map(|row| Line::styled(row, theme.text)));
     }
     lines
 }

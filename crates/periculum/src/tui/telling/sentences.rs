@@ -3,6 +3,7 @@
 use std::path::Path;
 
 use periculum_core::engine::{Field, Question, Takes};
+use periculum_core::model::budget::Rest;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Threads;
@@ -468,6 +469,18 @@ pub(in crate::tui) const WRITE_WHAT_IT_SHOWS: &str = "write down what it shows o
 pub(in crate::tui) fn about_part(part: &Part) -> String {
     let about = [("firmware", &part.firmware), ("slot", &part.slot), ("since", &part.since)];
     about.into_iter().filter(|(_, value)| !value.is_empty()).map(|(what, value)| format!("   {what} {value}")).collect()
+}
+
+/// What is left of a budget, as `left: 1 h 20 min of passes, 5 changes by hand, 3.2 l`; none where nothing is limited.
+pub(in crate::tui) fn what_is_left(rest: &Rest) -> Option<String> {
+    let parts = [
+        rest.passes.map(|passes| format!("{passes} of passes")),
+        rest.changes.map(|changes| format!("{} by hand", counted(changes, "change"))),
+        rest.restarts.map(|restarts| counted(restarts, "restart")),
+        rest.litres.map(|litres| format!("{litres:.1} l")),
+    ];
+    let parts: Vec<String> = parts.into_iter().flatten().collect();
+    (!parts.is_empty()).then(|| format!("left: {}", parts.join(", ")))
 }
 
 /// What a climb cost so far.
