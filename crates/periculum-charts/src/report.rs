@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use periculum_core::analysis::attempts::{Attempts, Column};
 use periculum_core::analysis::over::Over;
 use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each, family};
 use periculum_core::analysis::terrain::Terrain;
@@ -59,6 +60,9 @@ pub struct Reported<'a> {
     /// The version of this program.
     pub version: &'a str,
 }
+
+/// So many columns stand abreast on a page beside the number of a trial.
+const ABREAST: usize = 6;
 
 impl Reported<'_> {
     /// What the report is called.
@@ -434,7 +438,40 @@ impl Reported<'_> {
         });
         let told = told.collect::<Vec<_>>().join(", ");
         let all_at = (!told.is_empty()).then(|| Block::Paragraph(format!("All of them at {told}.")));
-        [Block::Heading("Trials".into())].into_iter().chain(all_at).chain([table(&head, rows)]).collect()
+        let all = [Block::Heading("Trials".into())].into_iter().chain(all_at).chain([table(&head, rows)]);
+        all.chain(self.attempts()).collect()
+    }
+
+    /// What came of each trial, of everything that is known: as many columns beside each other as a page has room for.
+    fn attempts(&self) -> Vec<Block> {
+        let attempts = Attempts { story: self.story, rig: self.rig, traces: self.traces };
+        let columns = attempts.columns();
+        let came_of_it: Vec<&Column> = columns.iter().filter(|column| !column.is_given()).collect();
+        let trials: Vec<&TrialStory> = self.story.trials.iter().collect();
+        let some = |columns: &[&Column]| {
+            let ends: Vec<_> = columns.iter().map(|column| attempts.extremes(column, &trials)).collect();
+            let row = |trial: &&TrialStory| {
+                let cell = |(column, ends): (&&Column, &Option<(f64, f64)>)| {
+                    let cell = attempts.cell(column, trial);
+                    let number = cell.number();
+                    let is = |end: f64| number.is_some_and(|number| number.total_cmp(&end).is_eq());
+                    match ends {
+                        Some((best, _)) if is(*best) => format!("{} (best)", cell.text()),
+                        Some((_, worst)) if is(*worst) => format!("{} (worst)", cell.text()),
+                        _ => cell.text().to_owned(),
+                    }
+                };
+                std::iter::once(trial.number.to_string())
+                    .chain(columns.iter().zip(&ends).map(cell))
+                    .collect::<Vec<String>>()
+            };
+            let titles = columns.iter().map(|column| column.title.as_str());
+            let head: Vec<&str> = std::iter::once("trial").chain(titles).collect();
+            table(&head, trials.iter().map(row).collect())
+        };
+        let tables: Vec<Block> = came_of_it.chunks(ABREAST).map(some).collect();
+        let head = Block::Heading("What came of each trial".into());
+        if tables.is_empty() { Vec::new() } else { std::iter::once(head).chain(tables).collect() }
     }
 
     /// The settings that had different values in different trials, and those that had not.

@@ -26,6 +26,30 @@ pub struct Table<'a> {
     pub rows: Box<dyn Iterator<Item = Vec<Cell>> + 'a>,
 }
 
+impl<'a> Table<'a> {
+    /// One table of several, each with what its rows are marked with in the first columns: of every column that one of them has, with
+    /// nothing where another has it not.
+    pub fn joined(marked_by: &[&str], tables: Vec<(Vec<Cell>, Table<'a>)>) -> Self {
+        let mut known: Vec<String> = Vec::new();
+        for name in tables.iter().flat_map(|(_, table)| &table.columns) {
+            if !known.contains(name) {
+                known.push(name.clone());
+            }
+        }
+        let columns = marked_by.iter().map(|name| (*name).to_owned()).chain(known.clone()).collect();
+        let rows = tables.into_iter().flat_map(move |(marks, table)| {
+            let places: Vec<Option<usize>> =
+                known.iter().map(|name| table.columns.iter().position(|other| other == name)).collect();
+            table.rows.map(move |row| {
+                let cell =
+                    |place: &Option<usize>| place.and_then(|place| row.get(place).cloned()).unwrap_or(Cell::Nothing);
+                marks.iter().cloned().chain(places.iter().map(cell)).collect()
+            })
+        });
+        Self { columns, rows: Box::new(rows) }
+    }
+}
+
 impl Cell {
     /// Words, or nothing where there are none.
     pub(crate) fn text(text: impl Into<String>) -> Self {
@@ -102,6 +126,22 @@ mod tests {
     fn table(texts: &[(String, f64)]) -> Table<'_> {
         let rows = texts.iter().map(|(text, number)| vec![Cell::text(text.as_str()), Cell::float(*number)]);
         Table { columns: vec!["what, \"it\" is".into(), "number".into()], rows: Box::new(rows) }
+    }
+
+    #[test]
+    fn tables_are_joined_by_the_names_of_their_columns() {
+        let table = |columns: &[&str], cells: &[&str]| Table {
+            columns: columns.iter().map(|name| (*name).to_owned()).collect(),
+            rows: Box::new(vec![cells.iter().map(|text| Cell::text(*text)).collect::<Vec<Cell>>()].into_iter()),
+        };
+        let tables = vec![
+            (vec![Cell::Number("1".into())], table(&["trial", "clock"], &["a", "b"])),
+            (vec![Cell::Number("2".into())], table(&["volts", "trial"], &["c", "d"])),
+        ];
+        let mut text = Vec::new();
+        Table::joined(&["climb"], tables).write_csv(&mut text).expect("written");
+        let lines: Vec<String> = String::from_utf8(text).expect("text").lines().map(str::to_owned).collect();
+        assert_eq!(lines, ["climb,trial,clock,volts", "1,a,b,", "2,d,,c"]);
     }
 
     #[test]

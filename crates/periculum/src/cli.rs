@@ -466,9 +466,9 @@ pub(crate) struct Show {
 
 #[derive(Args, Debug)]
 pub(crate) struct Export {
-    /// The number of the climb, as `periculum ledger` lists it.
-    #[arg(value_parser = parse_climb)]
-    pub(crate) climb: i64,
+    /// The number of the climb, as `periculum ledger` lists it; several, as in 1,4,5, for one table of all of them.
+    #[arg(value_parser = parse_climb, value_delimiter = ',', required = true, num_args = 1)]
+    pub(crate) climb: Vec<i64>,
 
     /// What of it to write.
     pub(crate) what: Exported,

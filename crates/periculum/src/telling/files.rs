@@ -16,6 +16,7 @@ pub(crate) const NOTHING_RUNS_FOR_ELSEWHERE: &str = "the rig is elsewhere, and n
 pub(crate) const NO_PLAN_YET: &str = "no plan yet";
 pub(crate) const NO_PROGRAMS_FOR_SIMULATED: &str = "a simulated rig has no programs to run";
 pub(crate) const NO_WATCHDOG_FOR_SIMULATED: &str = "a simulated rig freezes no machine, so no watchdog is armed";
+pub(crate) const ONE_AT_A_TIME: &str = "samples and marks are those of one climb; write its number alone";
 pub(crate) const OR_MORE: &str = ", or more: it is not foreseen farther";
 pub(crate) const OVER_IS_FOR_SCORES_AND_MAP: &str = "--over is for --picture scores and map";
 pub(crate) const PERMITS_ARE: &str = "what you have allowed";

@@ -469,7 +469,14 @@ impl App {
     /// The keys that mean the same on every screen.
     fn general_keys(&self) -> Vec<(General, Key)> {
         let screen = self.screens.current();
-        general::keys(&self.desk, screen.moves(&self.desk), screen.takes_digits(&self.desk))
+        let is_climb_view = self.screens.at == View::Climb;
+        let mut keys =
+            general::keys(&self.desk, screen.moves(&self.desk), screen.takes_digits(&self.desk), is_climb_view);
+        // A letter that a view needs for itself means what the view says.
+        let own = screen.keys(&self.desk);
+        let is_needed = |key: &Key| own.iter().any(|own| own.code == key.code && own.can_be_pressed());
+        keys.retain(|(general, key)| !matches!(general, General::Read | General::Change) || !is_needed(key));
+        keys
     }
 
     /// The keys of the screen that can be pressed, which its help lists.

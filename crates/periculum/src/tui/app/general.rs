@@ -37,7 +37,12 @@ pub(super) enum General {
 
 /// All of them in the order in which they are shown, given what the arrows do on the screen; what can't be done now says
 /// why.
-pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool) -> Vec<(General, Key)> {
+pub(super) fn keys(
+    desk: &Desk,
+    moves: Option<&'static str>,
+    takes_digits: bool,
+    is_climb_view: bool,
+) -> Vec<(General, Key)> {
     // Who leads answers on the form, whose keys are those of its view.
     let leads = desk.turn().is_some();
     let answers = Answer::ALL.iter().filter(|answer| !leads || !desk.takes(**answer));
@@ -59,11 +64,7 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool)
         true => (General::CloseOther, Key::letter('q', "q", labels::BACK_TO_THIS_CLIMB)),
     });
     keys.push((General::Find, Key::letter(':', ":", labels::FINDER_KEY)));
-    let read = Key::letter('r', "r", labels::READING).only(is_climbing, labels::NOTHING_IS_CLIMBED);
-    let is_read = desk.shown.rig.read_by_hand().next().is_some();
-    keys.push((General::Read, read.only(is_read, labels::NOBODY_READS)));
-    let change = Key::letter('u', "u", labels::RIG_CHANGED).only(is_climbing, labels::NOTHING_IS_CLIMBED);
-    keys.push((General::Change, change));
+    keys.extend(of_rig(desk, is_climb_view));
     if let Some(does) = moves {
         let arrows = Key::new(KeyCode::Up, "↑↓", does);
         keys.push((General::Select(Travel::Back(1)), if leads { arrows.first() } else { arrows }));
@@ -77,6 +78,20 @@ pub(super) fn keys(desk: &Desk, moves: Option<&'static str>, takes_digits: bool)
         keys.extend(silent.map(|(code, step)| (General::Select(step), Key::silent(code))));
     }
     keys
+}
+
+/// What people read and change of the rig: written down from every view, and shown where the climb is, since others have keys enough.
+fn of_rig(desk: &Desk, is_climb_view: bool) -> [(General, Key); 2] {
+    let key = |letter: char, shown: &'static str, does: &'static str| match is_climb_view {
+        true => Key::letter(letter, shown, does),
+        false => Key::silent(KeyCode::Char(letter)),
+    };
+    let is_climbing = |key: Key| key.only(desk.is_climbing(), labels::NOTHING_IS_CLIMBED);
+    let is_read = desk.shown.rig.read_by_hand().next().is_some();
+    [
+        (General::Read, is_climbing(key('r', "r", labels::READING)).only(is_read, labels::NOBODY_READS)),
+        (General::Change, is_climbing(key('u', "u", labels::RIG_CHANGED))),
+    ]
 }
 
 /// Each view by its digit and by its function key, of which the first speaks for all.
