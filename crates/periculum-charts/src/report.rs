@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use periculum_core::analysis::attempts::{Attempts, Column};
+use periculum_core::analysis::money::{Extra, bought};
 use periculum_core::analysis::over::Over;
 use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each, family};
 use periculum_core::analysis::terrain::Terrain;
@@ -85,6 +86,7 @@ impl Reported<'_> {
         blocks.extend(self.baseline());
         blocks.extend(self.record());
         blocks.extend(self.scores()?);
+        blocks.extend(self.money());
         blocks.extend(self.falls()?);
         blocks.extend(self.incidents());
         blocks.extend(self.notes());
@@ -186,11 +188,9 @@ impl Reported<'_> {
             });
             Block::Item(format!("Proof {}: {}", proof.name, passes.collect::<Vec<_>>().join(", then ")))
         }));
-        let cut_offs = self
-            .rig
-            .sensors
-            .iter()
-            .filter_map(|sensor| Some(format!("{} {}", sensor.label, with_unit(sensor.cut_off?, &sensor.unit))));
+        let cut_offs = self.rig.sensors.iter().filter_map(|sensor| {
+            Some(format!("{} {} {}", sensor.label, sensor.cut_offs()?, sensor.unit).trim_end().to_owned())
+        });
         let cut_offs: Vec<String> = cut_offs.collect();
         if !cut_offs.is_empty() {
             blocks.push(Block::Item(format!("Cut-offs, at which a pass is stopped at once: {}", cut_offs.join(", "))));
@@ -289,6 +289,44 @@ impl Reported<'_> {
         };
         let rows: Vec<Vec<String>> = known.map(row).collect();
         (!rows.is_empty()).then(|| table(&["setting", "asked", "reported", "measured, mean"], rows))
+    }
+
+    /// What more money buys; nothing where no setting has alternatives with prices.
+    fn money(&self) -> Vec<Block> {
+        let currency = self.rig.paid().map(|paid| paid.currency).unwrap_or_default();
+        let head = ["setting", "alternative", "paid", "best", "more money", "better by, %", "money for each per cent"];
+        let rows: Vec<Vec<String>> = bought(self.story, self.rig)
+            .iter()
+            .flat_map(|bought| {
+                bought
+                    .alternatives
+                    .iter()
+                    .map(|one| {
+                        let extra = bought.extra(one).filter(|extra| !extra.money.is_zero());
+                        let of_extra =
+                            |told: &dyn Fn(&Extra) -> Option<String>| extra.as_ref().and_then(told).unwrap_or_default();
+                        vec![
+                            bought.setting.label.clone(),
+                            bought.setting.written(one.value),
+                            with_unit(one.paid, &currency),
+                            format!(
+                                "{} {}, {}",
+                                scored(one.best, one.best),
+                                bought.measure.unit,
+                                bought.measure.name()
+                            ),
+                            of_extra(&|extra| Some(with_unit(extra.money, &currency))),
+                            of_extra(&|extra| Some(format!("{:+.1}", extra.percent))),
+                            of_extra(&|extra| {
+                                Some(format!("{} {currency}", measured(extra.per_percent?, 2)).trim_end().to_owned())
+                            }),
+                        ]
+                    })
+                    .collect::<Vec<_>>()
+            })
+            .collect();
+        let heading = Block::Heading("More money for more speed".into());
+        if rows.is_empty() { Vec::new() } else { vec![heading, table(&head, rows)] }
     }
 
     /// What the rig read at rest and under the load of its baseline; nothing where it was not measured at rest.

@@ -43,7 +43,7 @@ impl Readings {
 
     /// Readings of these sensors.
     pub fn of(sensors: &[Sensor]) -> Self {
-        let guarded = sensors.iter().filter(|sensor| sensor.cut_off.is_some() && sensor.asked.is_none());
+        let guarded = sensors.iter().filter(|sensor| sensor.is_guarded() && sensor.asked.is_none());
         let unmoved = guarded.map(|sensor| (sensor.name.clone(), Some((f64::NAN, 0)))).collect();
         Self { unmoved, ..Self::default() }
     }

@@ -6,6 +6,7 @@ pub mod contrast;
 #[cfg(test)]
 mod example;
 pub mod forecast;
+pub mod money;
 pub mod over;
 pub mod scores;
 pub mod terrain;

@@ -329,7 +329,7 @@ impl Measure {
     }
 
     /// A number of which more is better.
-    fn merit(&self, score: f64) -> f64 {
+    pub(super) fn merit(&self, score: f64) -> f64 {
         if self.less_is_better { 1.0 / score } else { score }
     }
 }

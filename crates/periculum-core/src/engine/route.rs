@@ -114,6 +114,7 @@ mod tests {
             target: String::new(),
             boot_line: None,
             words: Vec::new(),
+            paid: Vec::new(),
             drives: Vec::new(),
         }
     }

@@ -48,7 +48,7 @@ pub fn watch(
     into_pass: Span,
 ) -> Vec<Incident> {
     let of = |sensor: &Sensor| {
-        let over = cut_off(sensor, sample);
+        let over = cut_off(sensor, sample).or_else(|| cut_off_below(sensor, sample));
         let slow =
             sensor.follows.as_deref().and_then(&asked).and_then(|asked| throttled(sensor, sensors, asked, sample));
         let idle = if into_pass >= WINDOW { stalled(sensor, sample) } else { None };
@@ -57,10 +57,19 @@ pub fn watch(
     sensors.iter().flat_map(of).collect()
 }
 
-/// Whether a reading is above its sensor's cut-off.
+/// Whether a reading is beyond a cut-off of its sensor.
 pub fn is_over_cut_off(sensors: &[Sensor], readings: &BTreeMap<String, f64>) -> bool {
     let highest = &BTreeMap::new();
-    sensors.iter().any(|sensor| cut_off(sensor, &Sample { readings, highest }).is_some())
+    let sample = Sample { readings, highest };
+    sensors.iter().any(|sensor| cut_off(sensor, &sample).or_else(|| cut_off_below(sensor, &sample)).is_some())
+}
+
+fn cut_off_below(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
+    let (cut_off, reading) = (sensor.cut_off_below?, *sample.readings.get(&sensor.name)?);
+    (reading < float(cut_off)).then(|| {
+        let evidence = Finding::UnderCutOff { reading: read(sensor, reading), cut_off };
+        Incident::new(IncidentKind::TooCold, evidence).at(&sensor.label)
+    })
 }
 
 fn cut_off(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
@@ -116,7 +125,7 @@ pub fn lost(
     let is_silent =
         |sensor: &&Sensor| !sample.readings.contains_key(&sensor.name) && !sample.highest.contains_key(&sensor.name);
     // Whoever reads by hand is asked, and not heard all the time.
-    let is_guarded = |sensor: &&Sensor| sensor.cut_off.is_some() && sensor.asked.is_none();
+    let is_guarded = |sensor: &&Sensor| sensor.is_guarded() && sensor.asked.is_none();
     let mut guarded = sensors.iter().filter(|sensor| is_guarded(sensor) && into_pass >= LONG_SILENCE);
     let sensor = guarded.find(is_silent)?;
     Some(Finding::Silent { sensor: sensor.label.clone(), because: silent.get(&sensor.name).cloned() })
@@ -161,6 +170,21 @@ mod tests {
         let sample = Sample { readings: &readings, highest: &highest };
         let found = watch(sensors, &sample, |_| Some(Decimal::from(4900)), Span::from_seconds(seconds));
         found.into_iter().map(|incident| (incident.kind, incident.evidence.to_string())).collect()
+    }
+
+    #[test]
+    fn what_is_below_its_lower_cut_off_is_too_cold() {
+        let pot = Sensor { cut_off_below: Some(Decimal::from(-60)), cut_off: Some(20.into()), ..sensor("pot", "°C") };
+        let found = |reading: f64| -> Vec<IncidentKind> {
+            let (readings, highest) = (BTreeMap::from([("pot".to_owned(), reading)]), BTreeMap::new());
+            let sensors = std::slice::from_ref(&pot);
+            let found = watch(sensors, &Sample { readings: &readings, highest: &highest }, |_| None, Span::ZERO);
+            assert_eq!(found.is_empty(), !is_over_cut_off(sensors, &readings));
+            found.into_iter().map(|incident| incident.kind).collect()
+        };
+        assert_eq!(found(-62.0), [IncidentKind::TooCold]);
+        assert_eq!(found(21.0), [IncidentKind::TooHot]);
+        assert!(found(-60.0).is_empty() && found(20.0).is_empty());
     }
 
     #[test]

@@ -25,7 +25,7 @@ pub fn read(top: &Section) -> Option<Rig> {
     let place = place.map_or(Place::Unsaid, |place| place.value);
     head.finish();
     let mut currency = None;
-    let parts = top.list("part").into_iter().filter_map(|part| read_part(part, &mut currency)).collect();
+    let parts: Vec<Part> = top.list("part").into_iter().filter_map(|part| read_part(part, &mut currency)).collect();
     if !check_counts(top) {
         return None;
     }
@@ -109,6 +109,7 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
     let target = section.optional_text("target");
     let words = section.optional_texts("words").map(|words| words.value).unwrap_or_default();
     let boot_line = section.optional_section("boot").and_then(read_boot_line);
+    let paid = section.optional_numbers("paid");
     let drives = read_drives(&section);
     let problems = section.problems();
 
@@ -145,6 +146,10 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
         let what = format!("{} words stand for the values 0 to {} only", words.len(), words.len() - 1);
         problems.add(stock.at.clone(), what);
     }
+    if let Some(paid) = paid.as_ref().filter(|paid| paid.value.len() != words.len()) {
+        let what = format!("`paid` has {} prices for {} words", paid.value.len(), words.len());
+        problems.advise(paid.at.clone(), what, "write one for each of the `words`, in the currency of the parts");
+    }
     if let Some(tolerance) = tolerance.as_ref().filter(|tolerance| tolerance.value < Decimal::ZERO) {
         problems.add(tolerance.at.clone(), "a tolerance can't be negative");
     }
@@ -164,6 +169,7 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
         target: target.map(|target| target.value).unwrap_or_default(),
         boot_line,
         words: words.iter().map(|word| harmless(word)).collect(),
+        paid: paid.map(|paid| paid.value).unwrap_or_default(),
         drives,
         ladder,
     })
@@ -266,6 +272,11 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
     let decimals = section.optional_count("decimals", 0).map_or(0, |count| count.value.min(6) as usize);
     let number = |key| section.optional_number(key).map(|number| number.value);
     let (cut_off, limit, least) = (number("cut_off"), number("limit"), number("least"));
+    let cut_off_below = section.optional_number("cut_off_below");
+    if let Some(below) = cut_off_below.as_ref().filter(|below| cut_off.is_some_and(|above| below.value >= above)) {
+        let what = "nothing lies between a cut-off and a lower one that is not below it";
+        section.problems().advise(below.at.clone(), what, "write a `cut_off_below` below `cut_off`");
+    }
     let follows = section.optional_text("follows");
     let core = section.optional_count("core", 0).map(|core| core.value);
     let patience = section.has("patience").then(|| section.time("patience")).flatten();
@@ -286,6 +297,7 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
         unit,
         decimals,
         cut_off,
+        cut_off_below: cut_off_below.map(|below| below.value),
         limit,
         least,
         follows: follows.map(|followed| followed.value),

@@ -36,7 +36,12 @@ fn write_part(out: &mut String, part: &Part) -> fmt::Result {
 fn write_sensor(out: &mut String, sensor: &Sensor) -> fmt::Result {
     writeln!(out, "\n[sensor.{}]\nlabel = {}", quoted(&sensor.name), quoted(&sensor.label))?;
     writeln!(out, "unit = {}\ndecimals = {}", quoted(&sensor.unit), sensor.decimals)?;
-    let numbers = [("cut_off", sensor.cut_off), ("limit", sensor.limit), ("least", sensor.least)];
+    let numbers = [
+        ("cut_off", sensor.cut_off),
+        ("cut_off_below", sensor.cut_off_below),
+        ("limit", sensor.limit),
+        ("least", sensor.least),
+    ];
     for (key, number) in numbers {
         number.map_or(Ok(()), |number| writeln!(out, "{key} = {number}"))?;
     }
@@ -82,6 +87,7 @@ source = "true-clock"
 unit = "°C"
 decimals = 1
 cut_off = 95.5
+cut_off_below = -40
 limit = 90
 core = 3
 adapter = "linux"

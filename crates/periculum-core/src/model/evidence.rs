@@ -30,6 +30,13 @@ pub enum Finding {
         /// The cut-off, in the same unit.
         cut_off: Decimal,
     },
+    /// A sensor reads less than its lower cut-off.
+    UnderCutOff {
+        /// What it reads.
+        reading: Reading,
+        /// The cut-off, in the same unit.
+        cut_off: Decimal,
+    },
     /// What follows a setting stays below what was asked of it.
     BelowAsked {
         /// The highest that was reached.

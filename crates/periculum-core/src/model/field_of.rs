@@ -29,7 +29,7 @@ impl Field {
             name: sensor.name.clone(),
             label: sensor.label.clone(),
             takes: Takes::Number { unit: sensor.unit.clone(), least: None, most: None },
-            is_needed: sensor.cut_off.is_some(),
+            is_needed: sensor.is_guarded(),
         }
     }
 }

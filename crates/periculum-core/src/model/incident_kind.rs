@@ -38,6 +38,8 @@ pub enum IncidentKind {
     Throttled,
     /// A sensor crossed its cut-off.
     TooHot,
+    /// A sensor fell below its lower cut-off.
+    TooCold,
     /// Work stopped arriving.
     Stalled,
     /// The score fell by more than its noise.
@@ -77,6 +79,7 @@ impl IncidentKind {
             Self::CorrectedError
             | Self::Throttled
             | Self::TooHot
+            | Self::TooCold
             | Self::ScoreLoss
             | Self::NotTaken
             | Self::SensorLost

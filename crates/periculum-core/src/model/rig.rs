@@ -103,6 +103,8 @@ pub struct Sensor {
     pub decimals: usize,
     /// The reading above which a pass is stopped at once.
     pub cut_off: Option<Decimal>,
+    /// The reading below which a pass is stopped at once: a pot that gets too cold for what stands in it.
+    pub cut_off_below: Option<Decimal>,
     /// The reading at which the rig itself takes its clock back.
     pub limit: Option<Decimal>,
     /// The reading below which work has stopped arriving.
@@ -314,6 +316,21 @@ impl Sensor {
     /// The adapter of a sensor that only readings are known of, which were attached to a climb afterwards.
     pub const ATTACHED: &str = "attached";
 
+    /// Whether a cut-off rests on it.
+    pub fn is_guarded(&self) -> bool {
+        self.cut_off.is_some() || self.cut_off_below.is_some()
+    }
+
+    /// Its cut-offs as people read them, without the unit: `65`, `-40 to 65`, `above -40`; none where it has none.
+    pub fn cut_offs(&self) -> Option<String> {
+        match (self.cut_off_below, self.cut_off) {
+            (None, None) => None,
+            (None, Some(most)) => Some(most.to_string()),
+            (Some(least), Some(most)) => Some(format!("{least} to {most}")),
+            (Some(least), None) => Some(format!("above {least}")),
+        }
+    }
+
     /// Whether its readings were attached afterwards, and are none that the rig was climbed by.
     pub fn is_attached(&self) -> bool {
         self.adapter == Self::ATTACHED
@@ -327,6 +344,7 @@ impl Sensor {
             unit: String::new(),
             decimals: 0,
             cut_off: None,
+            cut_off_below: None,
             limit: None,
             least: None,
             follows: None,

@@ -70,6 +70,8 @@ pub struct Setting {
     pub boot_line: Option<BootLine>,
     /// What the values 0, 1, 2, … stand for, where they are no numbers.
     pub words: Vec<String>,
+    /// What was paid for each of these, in the currency of the rig's parts; empty where nobody says.
+    pub paid: Vec<Decimal>,
     /// The processors whose limit it is, as the operating system numbers them; empty where it is not that of some alone.
     pub drives: Vec<u32>,
 }

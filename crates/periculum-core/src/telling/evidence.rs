@@ -19,6 +19,9 @@ impl fmt::Display for Finding {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
             Self::OverCutOff { reading, cut_off } => write!(f, "{reading}, cut-off {cut_off} {}", reading.unit),
+            Self::UnderCutOff { reading, cut_off } => {
+                write!(f, "{reading}, lower cut-off {cut_off} {}", reading.unit)
+            }
             Self::BelowAsked { reached, asked, held_back } => {
                 write!(f, "reached {reached} of {}", with_unit(*asked, &reached.unit))?;
                 match held_back {
@@ -128,6 +131,10 @@ mod tests {
         let differs = |was_set| Finding::Differs { wanted: value(4900), reported: value(4800), was_set };
         let limit = HeldBack::Limit { sensor: "power".into(), reading: reading(219.6, "W"), limit: 220.into() };
         vec![
+            (
+                Finding::UnderCutOff { reading: reading(-62.0, "°C"), cut_off: Decimal::from(-60) },
+                "-62.0 °C, lower cut-off -60 °C",
+            ),
             (Finding::OverCutOff { reading: reading(96.3, "°C"), cut_off: 95.into() }, "96.3 °C, cut-off 95 °C"),
             (below(limit), "reached 4702.0 MHz of 4 900 MHz: power at 219.6 W, its limit 220 W"),
             (

@@ -53,7 +53,7 @@ fn device(source: &str) -> String {
 }
 
 fn period(sensor: &Sensor) -> Duration {
-    if sensor.cut_off.is_some() { URGENT } else { USUAL }
+    if sensor.is_guarded() { URGENT } else { USUAL }
 }
 
 fn read_on(mut linux: Linux, sensors: &[Sensor], latest: &Latest, is_over: &AtomicBool) {

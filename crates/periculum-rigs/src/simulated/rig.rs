@@ -462,6 +462,7 @@ pub(super) mod tests {
             target: String::new(),
             boot_line: None,
             words: Vec::new(),
+            paid: Vec::new(),
             drives: Vec::new(),
         }
     }

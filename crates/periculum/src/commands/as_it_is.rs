@@ -40,6 +40,7 @@ fn found(root: &Path) -> Result<Rig> {
     let root = root.to_owned();
     let text = patiently(move || linux::rig_text(&root))?;
     let Ok((found, _)) = briefing::read_rig_file(built_in(&text)) else { return Ok(usual) };
-    let sensors = found.sensors.into_iter().map(|sensor| Sensor { cut_off: None, ..sensor }).collect();
+    let sensors =
+        found.sensors.into_iter().map(|sensor| Sensor { cut_off: None, cut_off_below: None, ..sensor }).collect();
     Ok(Rig { sensors, parts: found.parts, ..usual })
 }

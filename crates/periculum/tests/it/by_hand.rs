@@ -96,8 +96,7 @@ fn oscillators_from_a_drawer_are_climbed_by_hand_to_an_hour_of_real_work() {
     terminal.wait_for("climb-1.pdf");
     terminal.press("Enter");
     terminal.wait_until("the report", |_| home.path("climb-1.pdf").exists());
-    terminal.press("q");
-    terminal.wait_for("ready>");
+    terminal.leave();
     output(home.periculum().args(["report", "1", "-o"]).arg(home.path("tape.md")));
     let report = file(&home, "tape.md");
     for told in [
@@ -135,8 +134,7 @@ fn every_jumper_of_a_vintage_board_is_tried_to_its_families_of_curves() {
     terminal.wait_for("every stage is done");
     terminal.press("7");
     terminal.wait_for_all(&["chart ticks", "multiplier 3 ×, wait states 1"]);
-    terminal.press("q");
-    terminal.wait_for("ready>");
+    terminal.leave();
     for (wanted, name) in [("scores", "scores.svg"), ("map", "map.svg")] {
         let args = ["report", "1", "--picture", wanted, "-o"];
         output(home.periculum().args(args).arg(home.path(name)));

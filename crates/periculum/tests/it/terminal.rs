@@ -67,6 +67,21 @@ impl Terminal {
         }
     }
 
+    /// Leaves an interface in which nothing is climbed any more. A key that nobody heard is pressed again: behind the prompt it does
+    /// nothing.
+    pub(crate) fn leave(&self) {
+        let deadline = Instant::now() + PATIENCE;
+        let is_left = || self.screen().trim_end().lines().last().is_some_and(|line| line.starts_with("ready>"));
+        while !is_left() {
+            assert!(Instant::now() < deadline, "it is not left:\n{}", self.screen());
+            self.press("q");
+            let heard = Instant::now() + Duration::from_secs(10);
+            while !is_left() && Instant::now() < heard {
+                sleep(Duration::from_millis(50));
+            }
+        }
+    }
+
     /// Kills what runs in the shell, as nothing can be done against.
     pub(crate) fn kill(&self) {
         let shell = output(&mut self.tmux(&["list-panes", "-F", "#{pane_pid}"]));

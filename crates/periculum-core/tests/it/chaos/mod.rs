@@ -53,6 +53,7 @@ fn setting(
         target: String::new(),
         boot_line: None,
         words: Vec::new(),
+        paid: Vec::new(),
         drives: Vec::new(),
     }
 }

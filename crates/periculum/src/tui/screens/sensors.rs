@@ -32,8 +32,10 @@ fn readings(desk: &Desk) -> Vec<Reading<'_>> {
         .iter()
         .map(|sensor| {
             let (value, told) = value(desk, sensor);
-            let cut_off = sensor.cut_off.and_then(|cut_off| f64::try_from(cut_off).ok());
-            let style = match value.zip(cut_off) {
+            let float = |limit: Option<Decimal>| limit.and_then(|limit| f64::try_from(limit).ok());
+            let below = float(sensor.cut_off_below);
+            let style = match value.zip(float(sensor.cut_off)) {
+                _ if value.zip(below).is_some_and(|(value, below)| value < below) => theme.bad,
                 Some((value, cut_off)) if value > cut_off => theme.bad,
                 Some((value, cut_off)) if value > cut_off * (1.0 - NEAR) => theme.warning,
                 _ => theme.text,
@@ -70,14 +72,14 @@ pub(super) fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect) {
     let widest_whole = readings.iter().map(|reading| whole(&reading.value)).max().unwrap_or(0);
     let longest = readings.iter().map(|reading| widest_whole - whole(&reading.value) + reading.value.chars().count());
     let width = longest.max().unwrap_or(0).max(widest_whole + 4);
-    let limit = |cut_off: Decimal| match desk.is_over() {
-        true => telling::of_limit(&cut_off.to_string()),
-        false => format!("{} {cut_off}", labels::CUT_OFF),
+    let limit = |cut_offs: String| match desk.is_over() {
+        true => telling::of_limit(&cut_offs),
+        false => format!("{} {cut_offs}", labels::CUT_OFF),
     };
     let lines = readings.iter().map(|reading| {
         let indent = " ".repeat(widest_whole - whole(&reading.value));
         let number = format!("{indent}{}", reading.value);
-        let limit = reading.sensor.cut_off.map(limit).unwrap_or_default();
+        let limit = reading.sensor.cut_offs().map(limit).unwrap_or_default();
         Line::from(vec![
             Span::styled(format!("{:<widest_label$}  ", reading.sensor.label), theme.muted),
             Span::styled(format!("{number:<width$}"), reading.style),
@@ -104,7 +106,7 @@ fn compact_lines(desk: &Desk, width: u16) -> Vec<Line<'static>> {
     for reading in readings(desk) {
         let sensor = reading.sensor;
         let cut_off =
-            sensor.cut_off.map(|cut_off| format!(" {}", telling::of_limit(&cut_off.to_string()))).unwrap_or_default();
+            sensor.cut_offs().map(|cut_offs| format!(" {}", telling::of_limit(&cut_offs))).unwrap_or_default();
         let cell = vec![
             Span::styled(format!("{} ", sensor.label), theme.muted),
             Span::styled(reading.value, reading.style),
