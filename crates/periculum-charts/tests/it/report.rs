@@ -119,7 +119,7 @@ fn how_it_ended_is_said_in_a_sentence() {
             left_at: None,
         },
     );
-    assert!(Told::of(teller).markdown().contains("The climb is over: the operator stopped it."));
+    assert!(Told::of(teller).markdown().contains("The climb is over: the operator stopped it; "));
 }
 
 #[test]

@@ -17,30 +17,38 @@ impl Task {
     /// # Errors
     /// Where a score can't be calculated.
     pub fn report(&self, written: &Written, ran: Span) -> Result<PassReport, Misfit> {
-        let mut scores = self.scores(written)?.into_iter();
-        let names: Vec<String> = self.scored().map(str::to_owned).collect();
+        let (names, scores): (Vec<String>, Vec<Score>) = self.scores(written)?.into_iter().unzip();
+        let mut scores = scores.into_iter();
         Ok(PassReport {
             ran,
             rounds: 1,
             score: scores.next(),
             further: scores.collect(),
-            score_names: if names.len() > 1 { names } else { Vec::new() },
+            score_names: if self.scored().count() > 1 { names } else { Vec::new() },
             incidents: self.wrongs(written).map(|incident| incident.into_pass(ran)).collect(),
             written: written.clone(),
             ..PassReport::default()
         })
     }
 
-    fn scores(&self, written: &Written) -> Result<Vec<Score>, Misfit> {
+    /// Each score that follows from what was written down, with its name; what may be left out, and was, has none.
+    fn scores(&self, written: &Written) -> Result<Vec<(String, Score)>, Misfit> {
         let read = self.reads.iter().filter_map(|read| {
             let score = Score {
                 value: read.number(written)?.to_f64()?,
                 unit: read.unit().to_owned(),
                 less_is_better: read.better? == Better::Less,
             };
-            Some(Ok(score))
+            Some(Ok((read.field.name.clone(), score)))
         });
-        read.chain(self.figures.iter().map(|figure| figure.score(self, written))).collect()
+        let figures = self.figures.iter().filter_map(|figure| figure.score(self, written));
+        let above = |scored: Result<(String, Score), Misfit>| {
+            scored.and_then(|(name, score)| match score.value > 0.0 {
+                true => Ok((name, score)),
+                false => Err(Misfit::NoScore { of: name }),
+            })
+        };
+        read.chain(figures).map(above).collect()
     }
 
     /// What was written down and is not right.
@@ -71,13 +79,18 @@ impl Read {
 }
 
 impl Figure {
-    fn score(&self, task: &Task, written: &Written) -> Result<Score, Misfit> {
-        let named = |name: &str| task.reads.iter().find(|read| read.field.name == name)?.number(written);
-        let formula = Formula::parse(&self.formula).ok();
-        let value = formula.and_then(|formula| formula.value(named)).and_then(|value| value.to_f64());
+    /// The score with its name; none where something that it needs was left out.
+    fn score(&self, task: &Task, written: &Written) -> Option<Result<(String, Score), Misfit>> {
         let missing = || Misfit::NoValue { of: self.name.clone(), formula: self.formula.clone() };
+        let Ok(formula) = Formula::parse(&self.formula) else { return Some(Err(missing())) };
+        let named = |name: &str| task.reads.iter().find(|read| read.field.name == name)?.number(written);
+        if formula.names().iter().any(|(name, _)| named(name).is_none()) {
+            return None;
+        }
+        let value = formula.value(named).and_then(|value| value.to_f64());
         let less_is_better = self.better == Better::Less;
-        Ok(Score { value: value.ok_or_else(missing)?, unit: self.unit.clone(), less_is_better })
+        let score = value.ok_or_else(missing).map(|value| Score { value, unit: self.unit.clone(), less_is_better });
+        Some(score.map(|score| (self.name.clone(), score)))
     }
 }
 
@@ -128,6 +141,16 @@ mod tests {
     }
 
     #[test]
+    fn a_score_that_may_be_left_out_takes_no_others_name() {
+        let mut task = disc_test();
+        let seconds = Takes::Number { unit: "s".into(), least: None, most: None };
+        task.reads.push(Read { better: Some(Better::Less), ..read("load", seconds) });
+        let report = task.report(&written(&[("load", "12"), ("picture", "clean")]), Span::ZERO).expect("a report");
+        let scores: Vec<(String, f64)> = report.scores("disc").map(|(name, score)| (name, score.value)).collect();
+        assert_eq!(scores, [("disc load".to_owned(), 12.0)], "without ticks there is no rate either");
+    }
+
+    #[test]
     fn what_is_not_right_is_a_wrong_result() {
         let report = disc_test().report(&written(&[("ticks", "1800"), ("picture", "snow")]), Span::ZERO);
         let incidents = report.expect("a report").incidents;
@@ -136,18 +159,22 @@ mod tests {
     }
 
     #[test]
-    fn a_score_that_can_not_be_calculated_is_told() {
+    fn a_score_that_can_not_be_calculated_or_compared_is_told() {
+        let below = disc_test().report(&written(&[("ticks", "-3"), ("picture", "clean")]), Span::ZERO);
+        assert_eq!(below, Err(Misfit::NoScore { of: "ticks".into() }));
+        let mut task = disc_test();
+        task.reads[0].better = None;
         let missing = Misfit::NoValue { of: "rate".into(), formula: "60 * 1500 / ticks".into() };
-        assert_eq!(disc_test().report(&written(&[("ticks", "0"), ("picture", "clean")]), Span::ZERO), Err(missing));
+        assert_eq!(task.report(&written(&[("ticks", "0"), ("picture", "clean")]), Span::ZERO), Err(missing));
     }
 
     proptest! {
         #[test]
-        fn whatever_is_written_down_has_as_many_scores_as_names_or_is_told(ticks in "\\PC{0,9}", picture in "\\PC{0,6}") {
+        fn whatever_is_written_down_has_scores_with_names_or_is_told(ticks in "\\PC{0,9}", picture in "\\PC{0,6}") {
             let written = written(&[("ticks", &ticks), ("picture", &picture)]);
             if let Ok(report) = disc_test().report(&written, Span::ZERO) {
-                prop_assert_eq!(report.score.iter().count() + report.further.len(), disc_test().scored().count());
-                prop_assert!(report.score.iter().chain(&report.further).all(|score| score.value.is_finite()));
+                prop_assert_eq!(report.score.iter().count() + report.further.len(), report.score_names.len());
+                prop_assert!(report.score.iter().chain(&report.further).all(|score| score.value.is_finite() && score.value > 0.0));
             }
         }
     }

@@ -101,6 +101,11 @@ pub enum Misfit {
         /// What it is called.
         label: String,
     },
+    /// Something is a score, and not above nothing, so that nothing can be compared with it.
+    NoScore {
+        /// What.
+        of: String,
+    },
     /// Something can't be calculated from what was written down.
     NoValue {
         /// What.

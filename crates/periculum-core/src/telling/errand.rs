@@ -119,6 +119,7 @@ pub fn misfit_words(misfit: &Misfit) -> String {
         ),
         Misfit::NoWord { typed, words } => format!("`{}` is none of {}", harmless(typed), words.join(", ")),
         Misfit::Missing { name, label } => format!("{label} is missing; write it down as `{name}=…`"),
+        Misfit::NoScore { of } => format!("{of} is a score, and has to be above 0"),
         Misfit::NoValue { of, formula } => format!("{of} can't be calculated from this, as {formula}"),
         Misfit::NoField { named, names } if names.is_empty() => {
             format!("nothing can be written down here, and so no `{}`", harmless(named))

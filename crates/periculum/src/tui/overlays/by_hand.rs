@@ -61,7 +61,11 @@ fn figures(desk: &Desk, question: &Question) -> Vec<Line<'static>> {
     let Question::Make { task, .. } = question else { return Vec::new() };
     let Ok(report) = task.report(&desk.written(), Time::ZERO) else { return Vec::new() };
     let is_calculated = |name: &str| task.figures.iter().any(|figure| figure.name == name);
-    let scores = task.scored().zip(report.score.iter().chain(&report.further));
+    let names = match report.score_names.as_slice() {
+        [] => task.scored().map(str::to_owned).collect(),
+        names => names.to_vec(),
+    };
+    let scores = names.iter().map(String::as_str).zip(report.score.iter().chain(&report.further));
     let line = |(name, score): (&str, &periculum_core::model::pass::Score)| {
         let value = format!("{} {}", scored(score.value, score.value), score.unit);
         Line::from(vec![Span::styled(format!("  {name} = "), desk.theme.muted), Span::styled(value, desk.theme.good)])
