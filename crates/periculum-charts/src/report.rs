@@ -7,7 +7,7 @@ use periculum_core::analysis::money::{Extra, bought};
 use periculum_core::analysis::over::Over;
 use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each, family};
 use periculum_core::analysis::terrain::Terrain;
-use periculum_core::engine::{Entry, Said};
+use periculum_core::engine::{Entry, Mark, Said};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::PassReport;
 use periculum_core::model::plan::Plan;
@@ -21,7 +21,8 @@ use periculum_core::story::readback::{self, Readback};
 use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::{IncidentStory, Story, TrialStory};
 use periculum_core::telling::{
-    benchmark_words, beside_words, mark_sentence, measured_words, percent_words, stage_words, whereabouts,
+    before_changes, benchmark_words, beside_words, mark_sentence, measured_words, percent_words, stage_words,
+    whereabouts,
 };
 
 use crate::ascent::ascent;
@@ -146,7 +147,9 @@ impl Reported<'_> {
         if story.marks.is_empty() {
             blocks.push(Block::Paragraph("No mark stands.".into()));
         }
-        let mark = |mark| Block::Item(format!("Mark: {}", mark_sentence(mark, self.rig)));
+        let mark = |mark: &Mark| {
+            Block::Item(format!("Mark: {}{}", mark_sentence(mark, self.rig), before_changes(mark, story)))
+        };
         blocks.extend(story.marks.iter().map(mark));
         blocks.extend(story.profiles.iter().map(|profile| {
             let soaked = if profile.soaked { ", which held a soak" } else { "" };

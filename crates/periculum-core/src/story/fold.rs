@@ -290,6 +290,12 @@ impl Story {
         (made.iter().fold(rig.clone(), |rig, change| change.made(rig)), made)
     }
 
+    /// What was changed of the rig since a mark was found.
+    pub fn changed_since(&self, mark: &Mark) -> &[RigChange] {
+        let found_in = self.trial(mark.trial).map_or(1, |trial| trial.state);
+        self.changes.get((found_in as usize).saturating_sub(1)..).unwrap_or_default()
+    }
+
     /// The number of the state that the rig is in now.
     pub fn last_state(&self) -> u32 {
         1 + self.changes.len() as u32

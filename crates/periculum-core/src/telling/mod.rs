@@ -27,6 +27,7 @@ use crate::model::quantity::{grouped, measured, with_unit};
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
 use crate::model::setting::Setting;
+use crate::story::Story;
 use crate::story::readback::{Measured, Readback};
 
 /// The entry as a line of a logbook; none for entries that only the record needs.
@@ -110,6 +111,12 @@ pub fn whereabouts(not_at_stock: &[String], left_at: Option<&Rung>, rig: &Rig) -
 /// A mark as a sentence: `4 700 MHz at 1.250 V, held quick`.
 pub fn mark_sentence(mark: &Mark, rig: &Rig) -> String {
     format!("{}, held {}", rig.written(&mark.rung), mark.proof)
+}
+
+/// What was changed of the rig since a mark was found, as `, before: board: firmware 1.4, then window open`; nothing where nothing was.
+pub fn before_changes(mark: &Mark, story: &Story) -> String {
+    let changes: Vec<String> = story.changed_since(mark).iter().map(ToString::to_string).collect();
+    if changes.is_empty() { String::new() } else { format!(", before: {}", changes.join(", then ")) }
 }
 
 /// What was measured of a setting, with its unit.

@@ -3,12 +3,13 @@
 
 use std::sync::Arc;
 
-use periculum_core::engine::{Climb, Entry, Event, Question, Said, decide_alike};
+use periculum_core::engine::{Climb, Entry, Event, Mark, Question, Said, decide_alike};
 use periculum_core::files::{Document, Problems, plan_file, rig_file};
 use periculum_core::model::ending::Ending;
 use periculum_core::model::incident::IncidentKind;
 use periculum_core::model::moment::Moment;
 use periculum_core::model::verdict::Verdict;
+use periculum_core::telling::before_changes;
 use proptest::prelude::*;
 
 use crate::chaos::Course;
@@ -312,4 +313,20 @@ fn a_record_of_hands_is_replayed() {
         };
     }
     assert_eq!(climbs[0].trials(), 2);
+}
+
+#[test]
+fn a_mark_says_what_was_changed_since() {
+    let mut play = play();
+    line(&mut play, "done");
+    line(&mut play, "changed firmware=1.4");
+    assert!(play.story.changes.is_empty(), "a rig without parts has no firmware");
+    line(&mut play, "changed remark=paste renewed");
+    line(&mut play, "done ticks=18 picture=clean package=41");
+    line(&mut play, "done litres=2");
+    assert_eq!(play.story.trials.iter().map(|trial| trial.state).collect::<Vec<_>>(), [1, 2]);
+    let mark =
+        |trial| Mark { rung: play.course.rig.stock(), setting: "bus".into(), proof: "disc".into(), trial, stage: 0 };
+    let told = [1, 2].map(|trial| before_changes(&mark(trial), &play.story));
+    assert_eq!(told, [", before: paste renewed", ""]);
 }

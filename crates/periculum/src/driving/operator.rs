@@ -115,7 +115,8 @@ fn answer(line: &str) -> Option<Said> {
 
 fn no_answer(line: &str) -> String {
     let line = periculum_core::model::quantity::harmless(line.trim());
-    climbing::no_answer(&line, grammar(Answer::ALL))
+    let words = format!("{}, {}, {}", grammar(Answer::ALL), Said::READ, Said::CHANGED);
+    climbing::no_answer(&line, words)
 }
 
 #[cfg(test)]

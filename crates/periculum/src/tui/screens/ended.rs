@@ -2,7 +2,7 @@
 
 use periculum_core::engine::Mark;
 use periculum_core::story::{EndStory, TrialStory};
-use periculum_core::telling::{gain_words, mark_sentence, whereabouts};
+use periculum_core::telling::{before_changes, gain_words, mark_sentence, whereabouts};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
@@ -63,6 +63,7 @@ fn marks(desk: &Desk) -> Vec<Line<'static>> {
         Line::from(vec![
             Span::styled(format!("{:<LEAD$}", labels::MARK_FLAG), theme.accent),
             Span::styled(mark_sentence(mark, &desk.shown.rig), theme.text.bold()),
+            Span::styled(before_changes(mark, story), theme.warning),
             Span::styled(tested, theme.muted),
         ])
     };
