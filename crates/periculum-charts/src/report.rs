@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use periculum_core::analysis::attempts::{Attempts, Column};
-use periculum_core::analysis::money::{Extra, bought};
+use periculum_core::analysis::money::{Alternative, Bought, bought};
 use periculum_core::analysis::over::Over;
 use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each, family};
 use periculum_core::analysis::terrain::Terrain;
@@ -298,35 +298,24 @@ impl Reported<'_> {
     fn money(&self) -> Vec<Block> {
         let currency = self.rig.paid().map(|paid| paid.currency).unwrap_or_default();
         let head = ["setting", "alternative", "paid", "best", "more money", "better by, %", "money for each per cent"];
-        let rows: Vec<Vec<String>> = bought(self.story, self.rig)
+        let row = |bought: &Bought, one: &Alternative| {
+            let (measure, extra) = (&bought.measure, bought.extra(one).filter(|extra| !extra.money.is_zero()));
+            let per_percent = extra.and_then(|extra| extra.per_percent);
+            let told = [
+                extra.map(|extra| with_unit(extra.money, &currency)),
+                extra.map(|extra| format!("{:+.1}", extra.percent)),
+                per_percent.map(|money| format!("{} {currency}", measured(money, 2)).trim_end().to_owned()),
+            ];
+            let best = format!("{} {}, {}", scored(one.best, one.best), measure.unit, measure.name());
+            let setting = bought.setting;
+            let itself = [setting.label.clone(), setting.written(one.value), with_unit(one.paid, &currency), best];
+            itself.into_iter().chain(told.map(Option::unwrap_or_default)).collect::<Vec<String>>()
+        };
+        let all = bought(self.story, self.rig);
+        let rows: Vec<Vec<String>> = all
             .iter()
-            .flat_map(|bought| {
-                bought
-                    .alternatives
-                    .iter()
-                    .map(|one| {
-                        let extra = bought.extra(one).filter(|extra| !extra.money.is_zero());
-                        let of_extra =
-                            |told: &dyn Fn(&Extra) -> Option<String>| extra.as_ref().and_then(told).unwrap_or_default();
-                        vec![
-                            bought.setting.label.clone(),
-                            bought.setting.written(one.value),
-                            with_unit(one.paid, &currency),
-                            format!(
-                                "{} {}, {}",
-                                scored(one.best, one.best),
-                                bought.measure.unit,
-                                bought.measure.name()
-                            ),
-                            of_extra(&|extra| Some(with_unit(extra.money, &currency))),
-                            of_extra(&|extra| Some(format!("{:+.1}", extra.percent))),
-                            of_extra(&|extra| {
-                                Some(format!("{} {currency}", measured(extra.per_percent?, 2)).trim_end().to_owned())
-                            }),
-                        ]
-                    })
-                    .collect::<Vec<_>>()
-            })
+            .flat_map(|bought| bought.alternatives.iter().map(move |one| (bought, one)))
+            .map(|(bought, one)| row(bought, one))
             .collect();
         let heading = Block::Heading("More money for more speed".into());
         if rows.is_empty() { Vec::new() } else { vec![heading, table(&head, rows)] }

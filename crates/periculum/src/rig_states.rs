@@ -2,6 +2,7 @@
 
 use anyhow::Result;
 use periculum_core::model::rig::Rig;
+use periculum_core::model::rig_change::RigChange;
 use periculum_core::story::Story;
 use periculum_core::telling::parts_changed;
 use periculum_ledger::{ClimbRow, Ledger, ProfileRow};
@@ -16,15 +17,23 @@ pub(crate) fn changed_since(ledger: &Ledger, profile: &ProfileRow) -> Result<Vec
     let trial = found_in.and_then(|saved| story.trial(saved.mark.as_ref()?.trial));
     let then = trial.map_or(1, |trial| trial.state);
     let (rig_then, changes_then) = story.state(&rig, then);
-    let later = story.changes[changes_then.len()..].iter().filter(|change| change.part.is_none());
-    let mut changed: Vec<String> = later.map(ToString::to_string).collect();
+    let mut changed = remarks(&story.changes[changes_then.len()..]);
     let newest = ledger.climbs()?.into_iter().filter(|row| row.rig == profile.rig).max_by_key(|row| row.climb);
     let (rig, story) = match newest.filter(|row| row.climb != profile.climb) {
-        Some(row) => story_of(ledger, &row)?,
+        Some(row) => {
+            let newest = story_of(ledger, &row)?;
+            changed.extend(remarks(&newest.1.changes));
+            newest
+        }
         None => (rig, story),
     };
     changed.extend(parts_changed(&rig_then, &story.state(&rig, story.last_state()).0));
     Ok(changed)
+}
+
+/// What of these changes no part shows.
+fn remarks(changes: &[RigChange]) -> Vec<String> {
+    changes.iter().filter(|change| !change.remark.is_empty()).map(ToString::to_string).collect()
 }
 
 fn story_of(ledger: &Ledger, row: &ClimbRow) -> Result<(Rig, Story)> {

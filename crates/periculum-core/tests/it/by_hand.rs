@@ -175,6 +175,8 @@ fn a_reading_that_comes_unasked_counts_and_is_not_asked_for_again() {
     assert_eq!(verdicts(&play)[0], Some(Verdict::Held), "nothing is left to be asked");
     assert_eq!(play.story.trials[0].read.get("litres"), Some(&3.0));
     assert_eq!(asked(&play), ["ticks", "picture", "package"]);
+    line(&mut play, "read package=warm litres=");
+    assert_eq!(asked(&play), ["ticks", "picture", "package"], "that was no reading");
     line(&mut play, "read package=75");
     assert_eq!(asked(&play), ["ticks", "picture"]);
     assert_eq!(play.story.incidents.last().map(|told| told.incident.kind), Some(IncidentKind::TooHot));
@@ -239,6 +241,7 @@ fn lines() -> impl Strategy<Value = String> {
         Just("not-today"),
         Just("read room=19"),
         Just("read package=75"),
+        Just("read package=warm"),
         Just("leave"),
         Just("try bus=14"),
         Just("take"),

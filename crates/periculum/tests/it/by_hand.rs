@@ -249,6 +249,6 @@ fn what_was_found_with_another_firmware_says_so() {
     let rig =
         file(&home, "tape.rig.toml").replace("specimen = \"L-0088\"", "specimen = \"L-0088\"\nfirmware = \"1.5\"");
     home.write("tape.rig.toml", &rig);
-    climb(&home, "done\ndone\nstop\ndone\n");
-    assert!(listed().contains("the rig was another when day was found: board firmware 1.4, now 1.5"), "{}", listed());
+    climb(&home, "done\nchanged part=board remark=paste renewed\ndone\nstop\ndone\n");
+    assert!(listed().contains("board; paste renewed; board firmware 1.4, now 1.5"), "{}", listed());
 }

@@ -80,11 +80,15 @@ impl Climber {
         let (Question::Make { sensors, .. } | Question::Read { sensors, .. }) = &question else {
             return State::Trying(trial, doing);
         };
+        let report = match &question {
+            Question::Make { task, length, .. } => task.report(written, *length).ok(),
+            _ => None,
+        };
         let found = self.take_readings(Some(&mut trial), sensors, written, step);
-        match (doing, &question) {
-            (Doing::Making { index, .. }, Question::Make { task, length, .. }) => {
-                let Ok(mut report) = task.report(written, *length) else { return State::Ended };
-                report.incidents.extend(found.into_iter().map(|incident| incident.into_pass(*length)));
+        match (doing, report) {
+            (Doing::Making { index, .. }, Some(mut report)) => {
+                let ran = report.ran;
+                report.incidents.extend(found.into_iter().map(|incident| incident.into_pass(ran)));
                 self.on_made(trial, index, &report, step)
             }
             (Doing::Reading { index, is_before, .. }, _) => {
@@ -144,7 +148,9 @@ impl Climber {
 
     /// Takes what somebody read unasked; what is out of order is held against the trial that is open.
     pub(super) fn on_read(&mut self, mut state: State, written: &Written, step: &mut Step) -> State {
-        let named: Vec<String> = written.keys().cloned().collect();
+        // What is no reading says nothing, and is asked for all the same.
+        let typed: Vec<String> = written.keys().cloned().collect();
+        let named: Vec<String> = self.readings_of(&typed, written).into_keys().collect();
         let trial = match &mut state {
             State::Trying(trial, _) => Some(trial),
             _ => None,
