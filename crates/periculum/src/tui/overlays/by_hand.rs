@@ -9,7 +9,7 @@ use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
 
-use super::errand::answers;
+use super::errand::{answers, what_is_left};
 use super::frame::{card_at_side, room_at_side};
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
@@ -20,6 +20,7 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, question: &Questi
     if let Some(trial) = desk.shown.story.open_trial() {
         lines.push(Line::styled(telling::change_is_for(trial, &desk.shown.rig), theme.muted));
     }
+    lines.extend(what_is_left(desk));
     lines.push(Line::default());
     lines.extend(fields(desk));
     lines.extend(figures(desk, question));

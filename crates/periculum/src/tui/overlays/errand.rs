@@ -60,7 +60,13 @@ fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
         Line::styled(why, theme.muted),
         Line::styled(telling::NOTHING_IS_LOST, theme.muted),
     ]);
+    lines.extend(what_is_left(desk));
     lines
+}
+
+/// What is left of the budget, which the card hides where it stands otherwise.
+pub(super) fn what_is_left(desk: &Desk) -> Option<Line<'static>> {
+    telling::what_is_left(&desk.shown.rest).map(|left| Line::styled(left, desk.theme.muted))
 }
 
 /// What was written down beside what the changed settings show: measurements, and what changed by itself.
