@@ -192,7 +192,7 @@ impl Reported<'_> {
             Block::Item(format!("Proof {}: {}", proof.name, passes.collect::<Vec<_>>().join(", then ")))
         }));
         let cut_offs = self.rig.sensors.iter().filter_map(|sensor| {
-            Some(format!("{} {} {}", sensor.label, sensor.cut_offs()?, sensor.unit).trim_end().to_owned())
+            Some(format!("{} {} {}", sensor.label, sensor.cut_offs(|_| None)?, sensor.unit).trim_end().to_owned())
         });
         let cut_offs: Vec<String> = cut_offs.collect();
         if !cut_offs.is_empty() {

@@ -1,7 +1,9 @@
 //! What sensors read over a stretch of time as a picture.
 
 use std::collections::BTreeMap;
+use std::ops::Range;
 
+use periculum_core::model::cut_off::CutOff;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::quantity::measured;
 use periculum_core::model::rig::{Rig, Sensor};
@@ -75,6 +77,27 @@ impl Stretch<'_> {
         at.since(self.story.began.unwrap_or_default()).seconds() / self.unit
     }
 
+    /// Where a sensor's cut-off was: from place to place, trial by trial where it depends on what is on trial.
+    fn cut_offs(&self, sensor: &Sensor, ends: Range<f64>) -> impl Iterator<Item = (f64, f64, f64)> {
+        let cut_off = sensor.cut_off.clone();
+        let trials = match cut_off {
+            Some(CutOff::By(_)) => &self.story.trials[..],
+            _ => &[],
+        };
+        let always = cut_off.as_ref().and_then(|cut_off| cut_off.at(|_| None)).map(|at| (ends.clone(), at));
+        let begins = trials.iter().map(|trial| self.place(trial.began));
+        let until = begins.skip(1).chain([ends.end]);
+        let by_trial = trials.iter().zip(until).filter_map(move |(trial, until)| {
+            let at = cut_off.as_ref()?.at(|setting| trial.rung.get(setting))?;
+            let (from, until) = (self.place(trial.began).max(ends.start), until.min(ends.end));
+            (from < until).then_some((from..until, at))
+        });
+        always
+            .into_iter()
+            .chain(by_trial)
+            .filter_map(|(part, at)| Some((part.start, part.end, f64::try_from(at).ok()?)))
+    }
+
     fn draw(&self, area: &Area, sensor: &Sensor, series: &Series) -> Drawn {
         let columns = series.columns(self.from, self.to, COLUMNS);
         let (begin, end) = (self.place(self.from), self.place(self.to));
@@ -103,18 +126,15 @@ impl Stretch<'_> {
             .enumerate()
             .filter_map(|(index, spread)| Some((begin + width * (index as f64 + 0.5), spread.as_ref()?.mean)));
         chart.plotting_area().draw(&PathElement::new(means.collect::<Vec<_>>(), BLUE.stroke_width(1)))?;
-        if let Some(cut_off) =
-            sensor.cut_off.and_then(|limit| f64::try_from(limit).ok()).filter(|at| range.contains(at))
-        {
-            chart
-                .plotting_area()
-                .draw(&PathElement::new(vec![(begin, cut_off), (end, cut_off)], RED.stroke_width(1)))?;
+        for (from, to, cut_off) in self.cut_offs(sensor, begin..end).filter(|(_, _, at)| range.contains(at)) {
+            let line = vec![(from, cut_off), (to, cut_off)];
+            chart.plotting_area().draw(&PathElement::new(line, RED.stroke_width(1)))?;
         }
         self.draw_incidents(&chart, &range)
     }
 
     /// What went wrong, as lines over the whole height.
-    fn draw_incidents(&self, chart: &Plane, range: &std::ops::Range<f64>) -> Drawn {
+    fn draw_incidents(&self, chart: &Plane, range: &Range<f64>) -> Drawn {
         let told = self.story.incidents.iter().filter(|told| told.at >= self.from && told.at <= self.to);
         for incident in told {
             let (x, colour) = (self.place(incident.at), of_verdict(incident.incident.kind.verdict()));

@@ -58,7 +58,7 @@ fn sampling() {
             fs::write(folder.join(format!("temp{input}_input")), "61000\n").expect("written");
             let sensor = Sensor { unit: "°C".into(), ..Sensor::plain(&format!("{chip}-{input}")) };
             // One in each chip is watched for a cut-off, ten times as often as the others.
-            let cut_off = (input == 1).then(|| Decimal::from(95));
+            let cut_off = (input == 1).then(|| 95.into());
             sensors.push(Sensor { source: format!("hwmon/chip{chip}/temp{input}"), cut_off, ..sensor });
         }
     }

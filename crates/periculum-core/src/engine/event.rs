@@ -25,7 +25,8 @@ use crate::model::rung::InForce;
 /// - 3: changes that somebody makes, or that a start brings into force, are gathered into errands; a climb
 ///   that was told to stop stops, even where its program or its machine dies of it.
 /// - 4: a grid that somebody changes by hand goes from neighbour to neighbour.
-pub const RULES: u32 = 4;
+/// - 5: where several settings hold together, that of the core that failed gives way first.
+pub const RULES: u32 = 5;
 
 /// Something that happened, told to the engine with the time it happened at.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]

@@ -103,6 +103,7 @@ mod tests {
             label: name.into(),
             unit: String::new(),
             floor: ladder.lowest(),
+            floor_by: None,
             ceilings: [("daily".to_owned(), ladder.highest())].into(),
             ladder,
             stock,

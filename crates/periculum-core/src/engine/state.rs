@@ -118,6 +118,8 @@ pub(super) struct Trial {
     pub(super) number: u32,
     pub(super) rung: Rung,
     pub(super) incidents: Vec<IncidentKind>,
+    /// The cores that they were on, as far as that is known.
+    pub(super) cores: BTreeSet<u32>,
     /// The scores of its passes that had one, as numbers of which more is better.
     pub(super) scores: Vec<f64>,
     /// The loads that made them.

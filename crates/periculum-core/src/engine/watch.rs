@@ -48,7 +48,7 @@ pub fn watch(
     into_pass: Span,
 ) -> Vec<Incident> {
     let of = |sensor: &Sensor| {
-        let over = cut_off(sensor, sample).or_else(|| cut_off_below(sensor, sample));
+        let over = cut_off(sensor, sample, &asked).or_else(|| cut_off_below(sensor, sample, &asked));
         let slow =
             sensor.follows.as_deref().and_then(&asked).and_then(|asked| throttled(sensor, sensors, asked, sample));
         let idle = if into_pass >= WINDOW { stalled(sensor, sample) } else { None };
@@ -57,23 +57,29 @@ pub fn watch(
     sensors.iter().flat_map(of).collect()
 }
 
-/// Whether a reading is beyond a cut-off of its sensor.
-pub fn is_over_cut_off(sensors: &[Sensor], readings: &BTreeMap<String, f64>) -> bool {
+/// Whether a reading is beyond a cut-off of its sensor, at these values of the settings.
+pub fn is_over_cut_off(
+    sensors: &[Sensor],
+    readings: &BTreeMap<String, f64>,
+    value: impl Fn(&str) -> Option<Decimal>,
+) -> bool {
     let highest = &BTreeMap::new();
     let sample = Sample { readings, highest };
-    sensors.iter().any(|sensor| cut_off(sensor, &sample).or_else(|| cut_off_below(sensor, &sample)).is_some())
+    let is_over =
+        |sensor: &Sensor| cut_off(sensor, &sample, &value).or_else(|| cut_off_below(sensor, &sample, &value)).is_some();
+    sensors.iter().any(is_over)
 }
 
-fn cut_off_below(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
-    let (cut_off, reading) = (sensor.cut_off_below?, *sample.readings.get(&sensor.name)?);
+fn cut_off_below(sensor: &Sensor, sample: &Sample, value: &impl Fn(&str) -> Option<Decimal>) -> Option<Incident> {
+    let (cut_off, reading) = (sensor.cut_off_below.as_ref()?.at(value)?, *sample.readings.get(&sensor.name)?);
     (reading < float(cut_off)).then(|| {
         let evidence = Finding::UnderCutOff { reading: read(sensor, reading), cut_off };
         Incident::new(IncidentKind::TooCold, evidence).at(&sensor.label)
     })
 }
 
-fn cut_off(sensor: &Sensor, sample: &Sample) -> Option<Incident> {
-    let (cut_off, reading) = (sensor.cut_off?, *sample.readings.get(&sensor.name)?);
+fn cut_off(sensor: &Sensor, sample: &Sample, value: &impl Fn(&str) -> Option<Decimal>) -> Option<Incident> {
+    let (cut_off, reading) = (sensor.cut_off.as_ref()?.at(value)?, *sample.readings.get(&sensor.name)?);
     (reading > float(cut_off)).then(|| {
         let evidence = Finding::OverCutOff { reading: read(sensor, reading), cut_off };
         Incident::new(IncidentKind::TooHot, evidence).at(&sensor.label)
@@ -153,6 +159,8 @@ fn float(value: Decimal) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::model::cut_off::CutOff;
+    use crate::model::formula::Formula;
 
     fn sensor(name: &str, unit: &str) -> Sensor {
         Sensor { unit: unit.into(), ..Sensor::plain(name) }
@@ -174,17 +182,32 @@ mod tests {
 
     #[test]
     fn what_is_below_its_lower_cut_off_is_too_cold() {
-        let pot = Sensor { cut_off_below: Some(Decimal::from(-60)), cut_off: Some(20.into()), ..sensor("pot", "°C") };
+        let pot = Sensor { cut_off_below: Some((-60).into()), cut_off: Some(20.into()), ..sensor("pot", "°C") };
         let found = |reading: f64| -> Vec<IncidentKind> {
             let (readings, highest) = (BTreeMap::from([("pot".to_owned(), reading)]), BTreeMap::new());
             let sensors = std::slice::from_ref(&pot);
             let found = watch(sensors, &Sample { readings: &readings, highest: &highest }, |_| None, Span::ZERO);
-            assert_eq!(found.is_empty(), !is_over_cut_off(sensors, &readings));
+            assert_eq!(found.is_empty(), !is_over_cut_off(sensors, &readings, |_| None));
             found.into_iter().map(|incident| incident.kind).collect()
         };
         assert_eq!(found(-62.0), [IncidentKind::TooCold]);
         assert_eq!(found(21.0), [IncidentKind::TooHot]);
         assert!(found(-60.0).is_empty() && found(20.0).is_empty());
+    }
+
+    #[test]
+    fn a_cut_off_may_depend_on_what_is_asked() {
+        let formula = Formula::parse("100 * volts - 200").expect("a formula");
+        let pot = [Sensor { cut_off_below: Some(CutOff::By(formula)), ..sensor("pot", "°C") }];
+        let kinds = |reading: f64, volts: &str| -> Vec<IncidentKind> {
+            let (readings, highest) = (BTreeMap::from([("pot".to_owned(), reading)]), BTreeMap::new());
+            let sample = Sample { readings: &readings, highest: &highest };
+            let asked = |name: &str| (name == "volts").then(|| volts.parse().expect("a number"));
+            assert_eq!(watch(&pot, &sample, asked, Span::ZERO).len() == 1, is_over_cut_off(&pot, &readings, asked));
+            watch(&pot, &sample, asked, Span::ZERO).into_iter().map(|incident| incident.kind).collect()
+        };
+        assert_eq!(kinds(-55.0, "1.5"), [IncidentKind::TooCold]);
+        assert!(kinds(-55.0, "1.4").is_empty(), "it holds out colder at less");
     }
 
     #[test]

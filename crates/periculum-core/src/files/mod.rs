@@ -7,6 +7,7 @@
 pub mod added;
 mod budget_file;
 mod document;
+mod formula_text;
 mod problem;
 mod section;
 mod share;

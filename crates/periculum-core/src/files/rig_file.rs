@@ -4,7 +4,9 @@
 
 use rust_decimal::Decimal;
 
+use crate::files::formula_text::{read_cut_off, read_formula};
 use crate::files::section::{Located, Section};
+use crate::model::cut_off::CutOff;
 use crate::model::formula::Formula;
 use crate::model::ladder::{BadLadder, Direction, Ladder};
 use crate::model::quantity::harmless;
@@ -32,7 +34,7 @@ pub fn read(top: &Section) -> Option<Rig> {
     let sections = top.named_sections("setting");
     // A setting that can't be read is still one that formulas may name.
     let names: Vec<String> = sections.iter().map(|(name, _)| name.value.clone()).collect();
-    let settings = sections.into_iter().filter_map(|section| read_setting(section, &cooling)).collect();
+    let settings = sections.into_iter().filter_map(|section| read_setting(section, &cooling, &names)).collect();
     let derived = top.named_sections("derived");
     let derived = derived.into_iter().filter_map(|section| read_derived(section, &names)).collect();
     let sensors = top.named_sections("sensor").into_iter();
@@ -40,6 +42,7 @@ pub fn read(top: &Section) -> Option<Rig> {
     let rig =
         Rig { name: harmless(&name?.value), summary, place, cooling, watchdog, parts, settings, derived, sensors };
     check_windows_at_stock(&rig, top);
+    check_limits_at_stock(&rig, top);
     Some(rig)
 }
 
@@ -92,12 +95,12 @@ fn read_paid(written: &Located<String>, section: &Section, currency: &mut Option
     Some(paid)
 }
 
-fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> Option<Setting> {
+fn read_setting((name, section): (Located<String>, Section), cooling: &str, settings: &[String]) -> Option<Setting> {
     let label = section.optional_text("label").map_or_else(|| spoken(&name.value), |text| harmless(&text.value));
     let unit = unit(&section);
     let ladder = read_ladder(&section);
     let stock = section.number("stock");
-    let floor = section.optional_number("floor");
+    let (floor, floor_by) = read_floor(&section, settings);
     let ceilings = section.named_numbers("ceiling", cooling);
     let largest_jump = section.optional_number("largest_jump");
     let tolerance = section.optional_number("tolerance");
@@ -160,6 +163,7 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
         unit,
         stock: stock.value,
         floor: floor_value,
+        floor_by,
         ceilings: ceilings.into_iter().map(|(use_name, value)| (use_name.value, value.value)).collect(),
         largest_jump: largest_jump.map(|jump| jump.value),
         tolerance: tolerance.map(|tolerance| tolerance.value).unwrap_or_default(),
@@ -173,6 +177,15 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str) -> O
         drives,
         ladder,
     })
+}
+
+/// `floor = 0.900`, or a formula of other settings: what it leaves.
+fn read_floor(section: &Section, settings: &[String]) -> (Option<Located<Decimal>>, Option<Formula>) {
+    match read_cut_off("floor", settings, section) {
+        Some(Located { value: CutOff::At(floor), at }) => (Some(Located { value: floor, at }), None),
+        Some(Located { value: CutOff::By(formula), .. }) => (None, Some(formula)),
+        None => (None, None),
+    }
 }
 
 /// `drives = ["cpu 3"]`: the processors whose limit a setting is.
@@ -239,18 +252,9 @@ fn read_derived((name, section): (Located<String>, Section), settings: &[String]
     if let Some(window) = window {
         window.finish();
     }
-    let problems = section.problems();
+    let formula = text.and_then(|text| read_formula(&text, settings, &section));
     section.finish();
-    let text = text?;
-    // A formula's own text starts behind the opening quote.
-    let inside = |at: std::ops::Range<usize>| text.at.start + 1 + at.start..text.at.start + 1 + at.end;
-    let formula = Formula::parse(&text.value).map_err(|error| problems.add(inside(error.at), error.what)).ok()?;
-    let known: Vec<&str> = settings.iter().map(String::as_str).collect();
-    for (used, at) in formula.names() {
-        if !known.contains(&used) {
-            problems.unknown(inside(at), "setting", used, &known);
-        }
-    }
+    let formula = formula?;
     Some(Derived {
         name: name.value,
         unit,
@@ -271,12 +275,9 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
     let unit = unit(&section);
     let decimals = section.optional_count("decimals", 0).map_or(0, |count| count.value.min(6) as usize);
     let number = |key| section.optional_number(key).map(|number| number.value);
-    let (cut_off, limit, least) = (number("cut_off"), number("limit"), number("least"));
-    let cut_off_below = section.optional_number("cut_off_below");
-    if let Some(below) = cut_off_below.as_ref().filter(|below| cut_off.is_some_and(|above| below.value >= above)) {
-        let what = "nothing lies between a cut-off and a lower one that is not below it";
-        section.problems().advise(below.at.clone(), what, "write a `cut_off_below` below `cut_off`");
-    }
+    let (limit, least) = (number("limit"), number("least"));
+    let cut_off = read_cut_off("cut_off", settings, &section);
+    let cut_off_below = read_cut_off("cut_off_below", settings, &section);
     let follows = section.optional_text("follows");
     let core = section.optional_count("core", 0).map(|core| core.value);
     let patience = section.has("patience").then(|| section.time("patience")).flatten();
@@ -296,7 +297,7 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
         label,
         unit,
         decimals,
-        cut_off,
+        cut_off: cut_off.map(|cut_off| cut_off.value),
         cut_off_below: cut_off_below.map(|below| below.value),
         limit,
         least,
@@ -337,6 +338,45 @@ fn check_windows_at_stock(rig: &Rig, top: &Section) {
         if !inside {
             let value = derived.value(&stock).map_or("no value".to_owned(), |value| value.round_dp(3).to_string());
             section.problems().add(name.at, format!("`{}` has {value} at stock, outside its window", derived.name));
+        }
+    }
+}
+
+/// What limits a rig by a formula has to say something of the rig as it is, and to leave it room.
+fn check_limits_at_stock(rig: &Rig, top: &Section) {
+    let stock = |name: &str| Some(rig.setting(name)?.stock);
+    let knows_all = |formula: &Formula| formula.names().iter().all(|(name, _)| rig.setting(name).is_some());
+    for (name, section) in top.named_sections("sensor") {
+        let Some(sensor) = rig.sensors.iter().find(|sensor| sensor.name == name.value) else { continue };
+        let cut_offs = [("cut_off", &sensor.cut_off), ("cut_off_below", &sensor.cut_off_below)];
+        let is_readable = |cut_off: &Option<CutOff>| match cut_off {
+            Some(CutOff::By(formula)) => knows_all(formula),
+            _ => true,
+        };
+        if !cut_offs.iter().all(|(_, cut_off)| is_readable(cut_off)) {
+            continue;
+        }
+        let at_stock = cut_offs.map(|(key, cut_off)| (key, cut_off.as_ref().map(|cut_off| cut_off.at(stock))));
+        for (key, _) in at_stock.iter().filter(|(_, at)| *at == Some(None)) {
+            section.problems().add(name.at.clone(), format!("`{key}` has no value with every setting at stock"));
+        }
+        if let [(_, Some(Some(above))), (_, Some(Some(below)))] = at_stock
+            && below >= above
+        {
+            let what = format!("nothing lies between a cut-off of {above} and a lower one of {below}");
+            section.problems().advise(name.at.clone(), what, "write a `cut_off_below` below `cut_off`");
+        }
+    }
+    for (name, section) in top.named_sections("setting") {
+        let Some(setting) = rig.setting(&name.value) else { continue };
+        let Some(formula) = setting.floor_by.as_ref().filter(|formula| knows_all(formula)) else { continue };
+        let floor = formula.value(stock);
+        if floor.is_none_or(|floor| setting.stock < floor) {
+            let floor =
+                floor.map_or_else(|| "no value".to_owned(), |floor| format!("{} as its floor", floor.round_dp(3)));
+            let what =
+                format!("`{}` has {floor} with every setting at stock, and is {} then", setting.name, setting.stock);
+            section.problems().add(name.at, what);
         }
     }
 }

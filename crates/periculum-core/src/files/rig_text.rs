@@ -3,6 +3,7 @@
 use std::fmt::{self, Write};
 
 use super::outline::quoted;
+use crate::model::cut_off::CutOff;
 use crate::model::rig::{Part, Rig, Sensor};
 
 /// The text of a rig file with the parts and sensors of this rig, and without its settings.
@@ -19,7 +20,7 @@ fn write_rig(out: &mut String, rig: &Rig) -> fmt::Result {
         writeln!(out, "cooling = {}", quoted(&rig.cooling))?;
     }
     rig.parts.iter().try_for_each(|part| write_part(out, part))?;
-    rig.sensors.iter().try_for_each(|sensor| write_sensor(out, sensor))
+    rig.sensors.iter().try_for_each(|sensor| write_sensor(out, sensor, rig))
 }
 
 fn write_part(out: &mut String, part: &Part) -> fmt::Result {
@@ -32,13 +33,15 @@ fn write_part(out: &mut String, part: &Part) -> fmt::Result {
     paid.as_ref().map_or(Ok(()), |paid| writeln!(out, "paid = \"{} {}\"", paid.amount, paid.currency))
 }
 
-/// What it reads, and what ends or slips a pass; not which setting it follows, since there is none.
-fn write_sensor(out: &mut String, sensor: &Sensor) -> fmt::Result {
+/// What it reads, and what ends or slips a pass, as it is with every setting at stock; not which setting it follows, since there is
+/// none.
+fn write_sensor(out: &mut String, sensor: &Sensor, rig: &Rig) -> fmt::Result {
     writeln!(out, "\n[sensor.{}]\nlabel = {}", quoted(&sensor.name), quoted(&sensor.label))?;
     writeln!(out, "unit = {}\ndecimals = {}", quoted(&sensor.unit), sensor.decimals)?;
+    let at_stock = |cut_off: &Option<CutOff>| cut_off.as_ref()?.at(|setting| Some(rig.setting(setting)?.stock));
     let numbers = [
-        ("cut_off", sensor.cut_off),
-        ("cut_off_below", sensor.cut_off_below),
+        ("cut_off", at_stock(&sensor.cut_off)),
+        ("cut_off_below", at_stock(&sensor.cut_off_below)),
         ("limit", sensor.limit),
         ("least", sensor.least),
     ];
@@ -87,7 +90,7 @@ source = "true-clock"
 unit = "°C"
 decimals = 1
 cut_off = 95.5
-cut_off_below = -40
+cut_off_below = "clock - 1040"
 limit = 90
 core = 3
 adapter = "linux"
@@ -113,6 +116,8 @@ source = "meter:5025 READ?"
         let rig = read(WITH_SETTINGS);
         let mut expected = Rig { settings: Vec::new(), ..rig.clone() };
         expected.sensors[0].follows = None;
+        // Where nothing can be changed, a formula of what could is what it says at stock.
+        expected.sensors[1].cut_off_below = Some((-40).into());
         assert_eq!(read(&as_it_is(&rig)), expected);
     }
 }

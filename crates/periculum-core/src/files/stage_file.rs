@@ -131,7 +131,12 @@ fn read_strategy(kind: &Located<Kind>, section: &Section, around: &Surroundings)
         Kind::Lead => read_lead(section, around),
         Kind::Soak => {
             let margin = read_margin(section);
-            steps(None).map(|steps| Strategy::Soak { steps, margin })
+            let steps = if section.has("settings") {
+                read_all_steps(section, around)
+            } else {
+                steps(None).map(|steps| vec![steps])
+            };
+            steps.map(|steps| Strategy::Soak { steps, margin })
         }
     }
 }
@@ -230,33 +235,45 @@ fn read_grid(section: &Section, around: &Surroundings) -> Option<Strategy> {
 
 /// `settings = ["core_0", "core_1"]`, how they step, and where they are parked.
 fn read_each(section: &Section, around: &Surroundings) -> Option<Strategy> {
-    let names = section.optional_texts("settings");
     let park = section.optional_number("park");
+    let margin = read_margin(section);
+    let steps = read_all_steps(section, around)?;
+    let parked = |steps: &Steps| {
+        let setting = around.rig.setting(&steps.setting)?;
+        let usual = if setting.harder == Direction::Up { setting.floor } else { setting.stock };
+        let value = park.as_ref().map_or(usual, |park| park.value);
+        if !setting.allows(value, around.use_name) {
+            let at = park.as_ref().map_or(section.at(), |park| park.at.clone());
+            let what = format!("{} can't be parked at {}", setting.label, setting.written(value));
+            section.problems().add(at, what);
+        }
+        Some(value)
+    };
+    let park = steps.iter().filter_map(parked).collect();
+    Some(Strategy::Each(Each { steps, park, margin }))
+}
+
+/// `settings = ["core_0", "core_1"]`, and how all of them step: `step`, `back`.
+fn read_all_steps(section: &Section, around: &Surroundings) -> Option<Vec<Steps>> {
+    let names = section.optional_texts("settings");
     let sizes = section.number_or_numbers("step");
     let back = section.optional_count("back", 1).map_or(1, |count| count.value);
     let problems = section.problems();
     let Some(names) = names.filter(|names| names.value.len() > 1) else {
         let help = "write `settings = [\"core_0\", \"core_1\"]`";
-        problems.advise(section.at(), "`each` needs two `settings` or more", help);
+        problems.advise(section.at(), "this needs two `settings` or more", help);
         return None;
     };
-    let mut each = Each { steps: Vec::new(), park: Vec::new() };
+    let mut all: Vec<Steps> = Vec::new();
     for name in &names.value {
         let setting = known(&Located { value: name.clone(), at: names.at.clone() }, section, around)?;
-        if each.steps.iter().any(|steps: &Steps| steps.setting == *name) {
+        if all.iter().any(|steps| steps.setting == *name) {
             problems.add(names.at.clone(), format!("`{name}` is there twice"));
         }
-        let usual = if setting.harder == Direction::Up { setting.floor } else { setting.stock };
-        let value = park.as_ref().map_or(usual, |park| park.value);
-        if !setting.allows(value, around.use_name) {
-            let at = park.as_ref().map_or(names.at.clone(), |park| park.at.clone());
-            problems.add(at, format!("{} can't be parked at {}", setting.label, setting.written(value)));
-        }
         let (coarse, step) = split(&sizes, setting, section);
-        each.steps.push(Steps { setting: name.clone(), coarse, step, back });
-        each.park.push(value);
+        all.push(Steps { setting: name.clone(), coarse, step, back });
     }
-    Some(Strategy::Each(each))
+    Some(all)
 }
 
 /// Values of a setting: `{ setting = "core_voltage", from = 1.2, to = 1.3, step = 0.02 }`.

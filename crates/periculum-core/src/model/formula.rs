@@ -7,6 +7,7 @@
 //! factor  = "-" factor | number | name | "(" sum ")"
 //! ```
 
+use std::fmt;
 use std::ops::Range;
 
 use rust_decimal::Decimal;
@@ -14,6 +15,7 @@ use rust_decimal::Decimal;
 /// A formula over named values.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Formula {
+    text: String,
     root: Node,
 }
 
@@ -64,7 +66,7 @@ impl Formula {
         if parser.at < text.len() {
             return Err(parser.wrong("expected an operator (+ - * /) or the end here"));
         }
-        Ok(Self { root })
+        Ok(Self { text: text.trim().to_owned(), root })
     }
 
     /// Every name in the formula and where it stands, in bytes from the start.
@@ -78,6 +80,12 @@ impl Formula {
     /// has more digits than a decimal holds.
     pub fn value(&self, named: impl Fn(&str) -> Option<Decimal>) -> Option<Decimal> {
         self.root.value(&named).map(|value| value.normalize())
+    }
+}
+
+impl fmt::Display for Formula {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(&self.text)
     }
 }
 

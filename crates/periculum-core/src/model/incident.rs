@@ -8,6 +8,9 @@ use crate::model::evidence::Evidence;
 pub use crate::model::incident_kind::IncidentKind;
 use crate::model::moment::Span;
 
+/// What the place of an incident on a core begins with.
+const CORE: &str = "core ";
+
 /// One thing that went wrong.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 pub struct Incident {
@@ -31,6 +34,16 @@ impl Incident {
     /// An incident without a place and outside any pass.
     pub fn new(kind: IncidentKind, evidence: impl Into<Evidence>) -> Self {
         Self { kind, place: None, into_pass: None, at_most: None, evidence: evidence.into() }
+    }
+
+    /// The place of what went wrong on a core, by the number that the operating system gives it.
+    pub fn on_core(core: usize) -> String {
+        format!("{CORE}{core}")
+    }
+
+    /// The core that it went wrong on; none where its place is none.
+    pub fn core(&self) -> Option<u32> {
+        self.place.as_ref()?.strip_prefix(CORE)?.parse().ok()
     }
 
     /// The same incident at a place.
@@ -81,5 +94,14 @@ mod tests {
             .at("core 5")
             .into_pass(Span::from_seconds(41));
         assert_eq!(incident.to_string(), "wrong-result on core 5 after 41 s: residual 41.2, allowed 16");
+    }
+
+    #[test]
+    fn the_core_of_an_incident_is_known_by_its_place() {
+        let at = |place: &str| Incident::new(IncidentKind::WrongResult, "as played").at(place).core();
+        assert_eq!(at(&Incident::on_core(12)), Some(12));
+        assert_eq!(at("core clock"), None);
+        assert_eq!(at("hottest core"), None);
+        assert_eq!(Incident::new(IncidentKind::Freeze, "as played").core(), None);
     }
 }

@@ -3,6 +3,7 @@
 pub mod amount;
 pub mod budget;
 mod by_hand;
+pub mod cut_off;
 pub mod depth;
 pub mod ending;
 pub mod errand;

@@ -48,6 +48,11 @@ pub enum Objection {
         /// Its window, as people read it.
         window: String,
     },
+    /// What a pass is to be stopped at, or how low a setting may be, can't be calculated at the rung.
+    Limitless {
+        /// The sensor's label, or the setting's name.
+        of: String,
+    },
     /// A setting that the rung has no value of.
     NoValue {
         /// The setting.
@@ -64,6 +69,10 @@ impl Objection {
             Err(Illegal::OutsideWindow { derived, value, window }) if of_settings.is_empty() => {
                 vec![Self::OutsideWindow { derived, value, window: window.to_string() }]
             }
+            Err(Illegal::BelowFloor { setting, value, floor }) if of_settings.is_empty() => {
+                vec![Self::BelowFloor { setting, value, floor }]
+            }
+            Err(Illegal::Limitless { of }) if of_settings.is_empty() => vec![Self::Limitless { of }],
             _ => of_settings,
         }
     }

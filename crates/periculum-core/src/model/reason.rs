@@ -74,6 +74,15 @@ pub enum Reason {
         /// By how many steps each is back from its limit.
         back: u32,
     },
+    /// What drives a core that something went wrong on gives way first.
+    GivesWay {
+        /// The settings that are easier now.
+        settings: Vec<String>,
+        /// The cores that something went wrong on.
+        cores: Vec<u32>,
+    },
+    /// Something went wrong that no one of the settings alone is known to be to blame for: all of them give way.
+    AllGiveWay,
     /// Beside their own limits one common value is measured.
     Common {
         /// The value that all have.
@@ -260,8 +269,11 @@ pub enum StageEnd {
     EachKnown {
         /// The limits of each alone.
         alone: Vec<Alone>,
-        /// By how many steps each is back from that when all hold together.
+        /// By how many steps each is back from that when all hold together; at most, where they differ.
         back: u32,
+        /// By how many steps each of them is back, where they differ.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        apart: Vec<u32>,
         /// The gain in score over one common value, as a share; none where that is not known.
         gain: Option<f64>,
     },

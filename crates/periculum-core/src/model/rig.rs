@@ -5,6 +5,7 @@ use std::fmt;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
+use crate::model::cut_off::CutOff;
 use crate::model::formula::Formula;
 use crate::model::moment::Span;
 use crate::model::plan::Raised;
@@ -102,9 +103,9 @@ pub struct Sensor {
     /// How many decimals of a reading mean something.
     pub decimals: usize,
     /// The reading above which a pass is stopped at once.
-    pub cut_off: Option<Decimal>,
+    pub cut_off: Option<CutOff>,
     /// The reading below which a pass is stopped at once: a pot that gets too cold for what stands in it.
-    pub cut_off_below: Option<Decimal>,
+    pub cut_off_below: Option<CutOff>,
     /// The reading at which the rig itself takes its clock back.
     pub limit: Option<Decimal>,
     /// The reading below which work has stopped arriving.
@@ -159,6 +160,22 @@ pub enum Illegal {
         floor: Decimal,
         /// The largest value that may be applied for the use.
         ceiling: Decimal,
+    },
+    /// A value is below the floor that the others leave it.
+    #[error("{setting} = {value} is below {floor}, its floor here")]
+    BelowFloor {
+        /// The setting's name.
+        setting: String,
+        /// The value that was asked for.
+        value: Decimal,
+        /// The smallest value that may be applied with those of the other settings.
+        floor: Decimal,
+    },
+    /// What a pass is to be stopped at, or how low a setting may be, can't be calculated.
+    #[error("a limit of {of} can't be calculated here")]
+    Limitless {
+        /// The label of the sensor, or the name of the setting.
+        of: String,
     },
     /// A derived value leaves its specification window or can't be calculated.
     #[error("{derived} would be {value}, outside its window {window}")]
@@ -250,6 +267,8 @@ impl Rig {
                 });
             }
         }
+        self.settings.iter().try_for_each(|setting| permit_floor(setting, rung))?;
+        self.sensors.iter().try_for_each(|sensor| sensor.permit(rung))?;
         self.derived.iter().try_for_each(|derived| derived.permit(rung))
     }
 
@@ -309,7 +328,22 @@ impl Rig {
     }
 }
 
+/// A floor that other settings make.
+fn permit_floor(setting: &Setting, rung: &Rung) -> Result<(), Illegal> {
+    let Some(formula) = &setting.floor_by else { return Ok(()) };
+    let floor = formula.value(|name| rung.get(name)).ok_or_else(|| Illegal::Limitless { of: setting.name.clone() })?;
+    let value = rung.get(&setting.name).unwrap_or(setting.stock);
+    if value >= floor { Ok(()) } else { Err(Illegal::BelowFloor { setting: setting.name.clone(), value, floor }) }
+}
+
 impl Sensor {
+    /// No rung is tried that leaves nothing to stop a pass at.
+    fn permit(&self, rung: &Rung) -> Result<(), Illegal> {
+        let mut cut_offs = [&self.cut_off, &self.cut_off_below].into_iter().flatten();
+        let is_known = cut_offs.all(|cut_off| cut_off.at(|name| rung.get(name)).is_some());
+        if is_known { Ok(()) } else { Err(Illegal::Limitless { of: self.label.clone() }) }
+    }
+
     /// The adapter of a sensor that somebody reads.
     pub const BY_HAND: &str = "by-hand";
 
@@ -321,11 +355,13 @@ impl Sensor {
         self.cut_off.is_some() || self.cut_off_below.is_some()
     }
 
-    /// Its cut-offs as people read them, without the unit: `65`, `-40 to 65`, `above -40`; none where it has none.
-    pub fn cut_offs(&self) -> Option<String> {
-        match (self.cut_off_below, self.cut_off) {
+    /// Its cut-offs as people read them, without the unit: `65`, `-40 to 65`, `above -40`; none where it has none. A formula is
+    /// told as what it says for these values, and as it is written where it says nothing.
+    pub fn cut_offs(&self, value: impl Fn(&str) -> Option<Decimal>) -> Option<String> {
+        let told = |cut_off: &CutOff| cut_off.at(&value).map_or_else(|| cut_off.to_string(), |at| at.to_string());
+        match (self.cut_off_below.as_ref().map(told), self.cut_off.as_ref().map(told)) {
             (None, None) => None,
-            (None, Some(most)) => Some(most.to_string()),
+            (None, Some(most)) => Some(most),
             (Some(least), Some(most)) => Some(format!("{least} to {most}")),
             (Some(least), None) => Some(format!("above {least}")),
         }

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use rust_decimal::Decimal;
 
+use crate::model::formula::Formula;
 use crate::model::ladder::{Direction, Ladder};
 use crate::model::quantity::{grouped, with_unit};
 
@@ -52,6 +53,8 @@ pub struct Setting {
     pub stock: Decimal,
     /// The smallest value that is ever applied.
     pub floor: Decimal,
+    /// A floor that the other settings make, beside that; none where they make none.
+    pub floor_by: Option<Formula>,
     /// The largest value that is ever applied, for each use.
     pub ceilings: BTreeMap<String, Decimal>,
     /// The farthest a single change may go; any distance where there is none.

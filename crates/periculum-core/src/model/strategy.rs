@@ -68,8 +68,9 @@ pub enum Strategy {
     },
     /// Put what the stages before have come to, a margin easier, to a long proof.
     Soak {
-        /// The setting that gives way, and how far after a fall.
-        steps: Steps,
+        /// The settings that give way, and how far after a fall: that of the core that failed first, where that is known. One at
+        /// least.
+        steps: Vec<Steps>,
         /// How much easier than the mark it begins.
         margin: Margin,
     },
@@ -105,6 +106,8 @@ pub struct Each {
     pub steps: Vec<Steps>,
     /// The value that a setting has while another one climbs, for each of them.
     pub park: Vec<Decimal>,
+    /// How much easier than its own limit each of them is where all are tried together first.
+    pub margin: Margin,
 }
 
 /// How far a daily rung stays below its mark.
@@ -159,11 +162,10 @@ impl Strategy {
         match self {
             Self::Baseline { .. } => Vec::new(),
             Self::Open { setting } | Self::Lead { setting } => vec![setting],
-            Self::Ascend(steps)
-            | Self::Trim(steps)
-            | Self::Seek { steps, .. }
-            | Self::Peak { steps, .. }
-            | Self::Soak { steps, .. } => vec![&steps.setting],
+            Self::Ascend(steps) | Self::Trim(steps) | Self::Seek { steps, .. } | Self::Peak { steps, .. } => {
+                vec![&steps.setting]
+            }
+            Self::Soak { steps, .. } => steps.iter().map(|steps| steps.setting.as_str()).collect(),
             Self::Feed { steps, feed } => vec![&steps.setting, &feed.setting],
             Self::Map { steps, over } => vec![&steps.setting, &over.setting],
             Self::Grid { over } => over.iter().map(|sweep| sweep.setting.as_str()).collect(),
@@ -182,11 +184,13 @@ impl Strategy {
             Self::Feed { steps, feed } => vec![Piece::Moves(steps), Piece::With(feed)],
             Self::Map { steps, over } => vec![Piece::Moves(steps), Piece::Over(over)],
             Self::Grid { over } => vec![Piece::Combines(over)],
-            Self::Each(each) => vec![Piece::Of(each.steps.len())],
+            Self::Each(each) => vec![Piece::Of(each.steps.len()), Piece::Keeps(each.margin)],
             Self::Peak { steps, repeats } => vec![Piece::Moves(steps), Piece::EachTimes(*repeats)],
-            Self::Seek { steps, margin } | Self::Soak { steps, margin } => {
-                vec![Piece::Moves(steps), Piece::Keeps(*margin)]
-            }
+            Self::Seek { steps, margin } => vec![Piece::Moves(steps), Piece::Keeps(*margin)],
+            Self::Soak { steps, margin } => match &steps[..] {
+                [one] => vec![Piece::Moves(one), Piece::Keeps(*margin)],
+                several => vec![Piece::Of(several.len()), Piece::Keeps(*margin)],
+            },
         }
     }
 

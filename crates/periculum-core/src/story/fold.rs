@@ -124,6 +124,11 @@ impl Story {
         self.trials.get_mut((number as usize).checked_sub(1)?)
     }
 
+    /// The last trial that had begun by then.
+    pub fn trial_at(&self, at: Moment) -> Option<&TrialStory> {
+        self.trials[..self.trials.partition_point(|trial| trial.began <= at)].last()
+    }
+
     /// The trial that is open.
     pub fn open_trial(&self) -> Option<&TrialStory> {
         self.trials.last().filter(|trial| trial.verdict.is_none())

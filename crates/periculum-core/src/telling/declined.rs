@@ -42,6 +42,9 @@ pub fn objection_words(objection: &Objection, rig: &Rig) -> String {
             let (value, ceiling) = (written(setting, *value), written(setting, *ceiling));
             format!("{} {value} is above its ceiling of {ceiling}", label(setting))
         }
+        Objection::Limitless { of } => {
+            format!("a limit of {of} can't be calculated there, so that nothing would guard it")
+        }
         Objection::BelowFloor { setting, value, floor } => {
             let (value, floor) = (written(setting, *value), written(setting, *floor));
             format!("{} {value} is below its floor of {floor}", label(setting))

@@ -47,6 +47,8 @@ impl Reason {
             Self::Combination { nth, of } => format!("it is combination {nth} of {of}"),
             Self::Together { back: 0 } => "each alone held there".into(),
             Self::Together { back } => format!("together they have to be {back} back"),
+            Self::GivesWay { settings, cores } => gives_way(rig, settings, cores),
+            Self::AllGiveWay => "no one of them alone is known to be to blame, so that all give way".into(),
             Self::Common { .. } => "one common value is to be compared".into(),
             Self::Score { setting, nth, of } => {
                 format!("the score at this {} is to be known ({nth} of {of})", label(rig, setting))
@@ -117,7 +119,7 @@ impl StageEnd {
                 let skipped = if *skipped == 0 { String::new() } else { format!(", {skipped} could not hold") };
                 format!("{held} held, {fell} did not{skipped}{}{spared}", fastest.unwrap_or_default())
             }
-            Self::EachKnown { alone, back, gain } => each_known(rig, alone, *back, *gain),
+            Self::EachKnown { alone, back, apart, gain } => each_known(rig, alone, (*back, apart), *gain),
             Self::Mapped { setting, over, border } => mapped(rig, setting, over, border),
             Self::PastPeak { setting, benchmark } => {
                 let of = benchmark.as_ref().map(|load| format!(" in {load}")).unwrap_or_default();
@@ -151,7 +153,7 @@ impl Border {
 
 /// As `strongest: core 3 (5 000 MHz), weakest: core 1 (4 800 MHz); together they hold one step back, +2.1 % over one common
 /// value`.
-fn each_known(rig: &Rig, alone: &[Alone], back: u32, gain: Option<f64>) -> String {
+fn each_known(rig: &Rig, alone: &[Alone], (back, apart): (u32, &[u32]), gain: Option<f64>) -> String {
     let is_harder =
         |a: &Alone, b: &Alone| rig.setting(&a.setting).is_some_and(|known| known.is_harder(b.value, a.value));
     let strongest = alone.iter().reduce(|best, one| if is_harder(one, best) { one } else { best });
@@ -165,12 +167,26 @@ fn each_known(rig: &Rig, alone: &[Alone], back: u32, gain: Option<f64>) -> Strin
         _ => "there is none".into(),
     };
     let together = match back {
+        _ if !apart.is_empty() => {
+            let one = |(one, count): (&Alone, &u32)| format!("{} {count}", label(rig, &one.setting));
+            let each: Vec<String> = alone.iter().zip(apart).map(one).collect();
+            format!("together they hold steps back: {}", each.join(", "))
+        }
         0 => "together they hold there".to_owned(),
         1 => "together they hold one step back".to_owned(),
         _ => format!("together they hold {back} steps back"),
     };
     let gain = gain.map(|gain| format!(", {:+.1} % over one common value", 100.0 * gain));
     format!("{ends}; {together}{}", gain.unwrap_or_default())
+}
+
+/// As `core 3 failed, so that fast cores gives way first`.
+fn gives_way(rig: &Rig, settings: &[String], cores: &[u32]) -> String {
+    let cores: Vec<String> = cores.iter().map(u32::to_string).collect();
+    let settings: Vec<String> = settings.iter().map(|setting| label(rig, setting)).collect();
+    let which = if cores.len() == 1 { "core" } else { "cores" };
+    let give = if settings.len() == 1 { "gives" } else { "give" };
+    format!("{which} {} failed, so that {} {give} way first", cores.join(", "), settings.join(", "))
 }
 
 /// As `core clock holds to 4 900 MHz at 1.250 V, to 4 700 MHz at 1.150 V`.

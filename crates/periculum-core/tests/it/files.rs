@@ -5,9 +5,11 @@ use periculum_core::files::{Document, Problem, Problems, plan_file, rig_file};
 use periculum_core::model::amount::Amount;
 use periculum_core::model::ladder::Direction;
 use periculum_core::model::moment::Span;
+use periculum_core::model::objection::Objection;
 use periculum_core::model::pass::{Demand, Extent, StopOn, Threads};
 use periculum_core::model::plan::{Plan, Start};
 use periculum_core::model::rig::{Illegal, Paid, Rig};
+use periculum_core::model::rung::Rung;
 use periculum_core::model::setting::TakesEffect;
 use periculum_core::model::strategy::{Margin, Strategy as Way};
 use proptest::prelude::*;
@@ -294,6 +296,7 @@ proof = "short"
 strategy = "each"
 settings = ["bus_clock", "wait_states"]
 park = 2
+margin = 1
 proof = "short"
 [[stage]]
 strategy = "peak"
@@ -336,6 +339,50 @@ fn every_strategy_and_all_that_goes_with_them_is_read() {
     assert!(
         matches!(&plan.stages[7].strategy, Way::Soak { margin: Margin::Share(share), .. } if *share == decimal("0.025"))
     );
+}
+
+#[test]
+fn several_settings_may_give_way_together() {
+    let both = EVERYTHING.replace(
+        "strategy = \"soak\"\nsetting = \"bus_clock\"",
+        "strategy = \"soak\"\nsettings = [\"bus_clock\", \"wait_states\"]",
+    );
+    let plan = plan(&both, &rig_for_everything()).unwrap_or_else(|problems| panic!("{problems:?}"));
+    let Way::Each(each) = &plan.stages[5].strategy else { panic!("an each") };
+    assert_eq!(each.margin, Margin::Steps(1));
+    assert_eq!(plan.stages[7].strategy.settings(), ["bus_clock", "wait_states"]);
+}
+
+#[test]
+fn limits_may_depend_on_settings() {
+    let with = |sensor: &str, floor: &str| {
+        let text = RIG.replace("[setting.bus_clock]\n", &format!("[setting.bus_clock]\nfloor = {floor}\n"));
+        format!("{text}\n[sensor.pot]\nadapter = \"file\"\nsource = \"/run/pot\"\n{sensor}\n")
+    };
+    let good = with("cut_off_below = \"4 * wait_states - 90\"\ncut_off = 60", "\"20 + 5 * wait_states\"");
+    let read = rig(&good).expect("a rig");
+    let pot = read.sensors.iter().find(|sensor| sensor.name == "pot").expect("a pot");
+    let stock = read.stock();
+    let below = |rung: &Rung| pot.cut_off_below.as_ref()?.at(|name| rung.get(name));
+    assert_eq!(below(&stock), Some(decimal("-82")));
+    assert_eq!(below(&stock.with("wait_states", decimal("1"))), Some(decimal("-86")));
+    assert_eq!(pot.cut_offs(|_| None).as_deref(), Some("4 * wait_states - 90 to 60"));
+    let floor = read.permit(&stock.with("bus_clock", decimal("25")), "daily");
+    assert!(matches!(floor, Err(Illegal::BelowFloor { floor, .. }) if floor == decimal("30")));
+    let objections = Objection::all(&read, &stock.with("bus_clock", decimal("25")), "daily");
+    assert!(matches!(&objections[..], [Objection::BelowFloor { floor, .. }] if *floor == decimal("30")));
+    let problem = |sensor: &str, floor: &str| {
+        let text = with(sensor, floor);
+        told(rig(&text).expect_err("refused"), &text).into_iter().next().expect("a problem")
+    };
+    let plain = "\"25\"";
+    assert_eq!(problem("cut_off = \"90 - nothing\"", plain).0, "nothing");
+    assert!(
+        problem("cut_off = \"1 / (wait_states - 2)\"", plain).1.contains("has no value with every setting at stock")
+    );
+    assert!(problem("cut_off = 20\ncut_off_below = \"wait_states * 10\"", plain).1.contains("nothing lies between"));
+    assert!(problem("cut_off = 20", "\"50 * wait_states\"").1.contains("100 as its floor"));
+    assert!(problem("cut_off = []", plain).1.contains("number"));
 }
 
 #[test]

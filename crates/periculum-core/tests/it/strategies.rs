@@ -8,6 +8,7 @@ use periculum_core::Decimal;
 use periculum_core::engine::{Climb, ClimbEnd, Command, Entry, Event, Mark, Other, RULES};
 use periculum_core::model::budget::{Budget, Limit};
 use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::ladder::{Direction, Ladder};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassReport, Score};
 use periculum_core::model::plan::{Plan, Stage, Start};
@@ -232,7 +233,11 @@ fn a_grid_tries_easy_combinations_first_and_none_that_can_not_hold() {
 
 #[test]
 fn each_is_climbed_alone_with_the_others_parked_then_all_step_back_together() {
-    let each = Each { steps: vec![steps("clock", 1), steps("turbo", 1)], park: vec![40.into(), 41.into()] };
+    let each = Each {
+        steps: vec![steps("clock", 1), steps("turbo", 1)],
+        park: vec![40.into(), 41.into()],
+        margin: Margin::Steps(0),
+    };
     let holds = |rung: &Rung| {
         let (clock, turbo) = (value(rung, "clock"), value(rung, "turbo"));
         clock <= 45 && turbo <= 48 && clock + turbo <= 91
@@ -245,7 +250,7 @@ fn each_is_climbed_alone_with_the_others_parked_then_all_step_back_together() {
     assert_eq!(tried[..5], [[43, 41], [44, 41], [45, 41], [46, 41], [45, 41]]);
     assert_eq!(tried[5..13], [[40, 43], [40, 44], [40, 45], [40, 46], [40, 47], [40, 48], [40, 49], [40, 48]]);
     assert_eq!(tried[13..], [[45, 48], [44, 47], [44, 44]]);
-    let [StageEnd::EachKnown { alone, back: 1, gain: Some(gain) }] = &ends(&entries)[..] else {
+    let [StageEnd::EachKnown { alone, back: 1, gain: Some(gain), .. }] = &ends(&entries)[..] else {
         panic!("{:?}", ends(&entries))
     };
     let known = |setting: &str, value: i64| Alone { setting: setting.into(), value: value.into() };
@@ -258,6 +263,66 @@ fn each_is_climbed_alone_with_the_others_parked_then_all_step_back_together() {
     let wanted = "stage 1 is over: strongest: turbo (48), weakest: clock (45); \
                   together they hold one step back, +3.4 % over one common value";
     assert_eq!(end, wanted);
+}
+
+/// A clock for two cores each, and a rig whose cores fail beyond a limit of their own where both run fast.
+fn with_two_groups(stages: Vec<Stage>) -> (Rig, Plan) {
+    let (mut rig, plan) = course(stages);
+    rig.settings[0].drives = vec![0, 1];
+    let turbo = rig.settings.iter_mut().find(|setting| setting.name == "turbo").expect("a second clock");
+    turbo.drives = vec![2, 3];
+    (rig, plan)
+}
+
+fn wrong_on(core: usize) -> PassReport {
+    let incident = Incident::new(IncidentKind::WrongResult, "as played").at(Incident::on_core(core));
+    PassReport { ran: Span::from_seconds(40), incidents: vec![incident], ..PassReport::default() }
+}
+
+/// Alone to 45 and 48; together the second group can have no more than 45, since its neighbours warm it.
+fn warmed(rung: &Rung, _: u32) -> PassReport {
+    let (clock, turbo) = (value(rung, "clock"), value(rung, "turbo"));
+    match (clock, turbo) {
+        (46.., _) => wrong_on(1),
+        (_, 49..) => wrong_on(3),
+        (44.., 46..) => wrong_on(2),
+        _ => held(),
+    }
+}
+
+#[test]
+fn whose_core_failed_gives_way_first() {
+    let all = || vec![steps("clock", 1), steps("turbo", 1)];
+    let each = |margin| {
+        let each = Each { steps: all(), park: vec![40.into(), 41.into()], margin };
+        climb(with_two_groups(vec![stage(Strategy::Each(each))]), &warmed)
+    };
+    let entries = each(Margin::Steps(0));
+    let told: Vec<String> = entries.iter().filter_map(|entry| tell(entry, &with_two_groups(vec![]).0)).collect();
+    assert_eq!(tried(&entries, &["clock", "turbo"])[13..], [[45, 48], [45, 47], [45, 46], [45, 45]]);
+    assert!(told.iter().any(|line| line.contains("core 2 failed, so that turbo gives way first")), "{told:#?}");
+    let [StageEnd::EachKnown { back: 3, apart, .. }] = &ends(&entries)[..] else { panic!("{:?}", ends(&entries)) };
+    assert_eq!(apart, &[0, 3]);
+    assert!(told.iter().any(|line| line.contains("together they hold steps back: clock 0, turbo 3")), "{told:#?}");
+    // A margin is kept by all from the beginning.
+    let with_margin = each(Margin::Steps(2));
+    assert_eq!(tried(&with_margin, &["clock", "turbo"])[13..], [[43, 46]]);
+    // Neither is to blame alone where both fail.
+    let soak = Stage {
+        start: Start::Profile(with_two_groups(vec![]).0.stock().with("clock", 45.into()).with("turbo", 48.into())),
+        ..stage(Strategy::Soak { steps: all(), margin: Margin::Steps(0) })
+    };
+    let soaked = climb(with_two_groups(vec![soak]), &|rung, trial| match trial {
+        1 => PassReport { incidents: [wrong_on(0).incidents, wrong_on(2).incidents].concat(), ..held() },
+        _ => warmed(rung, trial),
+    });
+    let told: Vec<String> = soaked.iter().filter_map(|entry| tell(entry, &with_two_groups(vec![]).0)).collect();
+    assert!(told.iter().any(|line| line.contains("so that all give way")), "{told:#?}");
+    let tried = tried(&soaked, &["clock", "turbo"]);
+    assert_eq!(tried[0], [45, 48]);
+    assert!(tried[1][0] < 45 && tried[1][1] < 48, "{tried:?}");
+    assert_eq!(tried[2][0], tried[1][0], "then only whose core it was");
+    assert_eq!(marks(&soaked).1.len(), 1);
 }
 
 #[test]
@@ -360,9 +425,34 @@ fn a_map_follows_a_border() {
 }
 
 #[test]
+fn how_cold_a_rig_starts_is_mapped_over_its_voltage_like_any_border() {
+    let (mut rig, mut plan) = course(vec![]);
+    let pot = rig.settings.iter_mut().find(|setting| setting.name == "turbo").expect("a setting");
+    (pot.name, pot.label, pot.unit) = ("pot".into(), "pot".into(), "°C".into());
+    pot.harder = Direction::Down;
+    pot.ladder = Ladder::steps((-190).into(), 5.into(), 20.into()).expect("a ladder");
+    (pot.stock, pot.floor) = (20.into(), (-190).into());
+    pot.ceilings.values_mut().for_each(|ceiling| *ceiling = 20.into());
+    let over = Sweep { setting: "volts".into(), values: [130, 120, 110].map(Decimal::from).to_vec() };
+    plan.stages = vec![stage(Strategy::Map { steps: steps("pot", 5), over })];
+    plan.proofs[0].passes[0].length = Span::from_seconds(60);
+    // More voltage holds out less cold.
+    let limit = |rung: &Rung| -150 + 2 * (value(rung, "volts") - 110);
+    let entries = climb((rig, plan), &|rung, _| if value(rung, "pot") >= limit(rung) { held() } else { wrong() });
+    let [StageEnd::Mapped { border, .. }] = &ends(&entries)[..] else { panic!("{:?}", ends(&entries)) };
+    let found: Vec<f64> = border.iter().map(|row| f64::try_from(row.limit).expect("a number")).collect();
+    for (found, truth) in found.iter().zip([-110.0, -130.0, -150.0]) {
+        assert!((found - truth).abs() <= 12.5, "{found} of {truth}");
+    }
+    assert!(entries.iter().all(|entry| !matches!(entry, Entry::TrialBegan { rung, .. } if value(rung, "pot") < -190)));
+}
+
+#[test]
 fn a_margin_is_kept_in_steps_or_in_percent_and_the_profile_saved() {
-    let soak =
-        |margin| Stage { save: Some("daily".into()), ..stage(Strategy::Soak { steps: steps("clock", 1), margin }) };
+    let soak = |margin| Stage {
+        save: Some("daily".into()),
+        ..stage(Strategy::Soak { steps: vec![steps("clock", 1)], margin })
+    };
     let walk = || stage(Strategy::Ascend(steps("clock", 1)));
     let climbed = |margin| {
         climb(course(vec![walk(), soak(margin)]), &|rung, _| if value(rung, "clock") <= 52 { held() } else { wrong() })

@@ -132,7 +132,7 @@ fn throttling(folder: &Path) -> Vec<Counter> {
     let of_core = |(cpu, path): (u32, PathBuf)| {
         let counter = path.join("thermal_throttle/core_throttle_count");
         let kind = IncidentKind::Throttled;
-        counter.exists().then(|| Counter::new(counter, format!("core {cpu}"), "throttlings for heat", kind))
+        counter.exists().then(|| Counter::new(counter, Incident::on_core(cpu as usize), "throttlings for heat", kind))
     };
     numbered(folder, "cpu").into_iter().filter_map(of_core).collect()
 }

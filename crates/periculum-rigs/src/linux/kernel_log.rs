@@ -137,7 +137,7 @@ fn place(message: &str) -> String {
         words.get(at + 1)?.trim_end_matches([')', ']']).parse::<u32>().ok()
     };
     match after("CPU") {
-        Some(cpu) => format!("core {cpu}"),
+        Some(cpu) => Incident::on_core(cpu as usize),
         None => harmless(words.first().unwrap_or(&"the kernel")),
     }
 }

@@ -80,11 +80,10 @@ fn is_plausible(sensor: &Sensor, reading: f64) -> bool {
 mod tests {
     use super::super::attribute::tests::tree;
     use super::*;
-    use periculum_core::Decimal;
     use std::fs;
 
     fn sensor(name: &str, source: &str) -> Sensor {
-        Sensor { unit: "°C".into(), source: source.into(), cut_off: Some(Decimal::from(95)), ..Sensor::plain(name) }
+        Sensor { unit: "°C".into(), source: source.into(), cut_off: Some(95.into()), ..Sensor::plain(name) }
     }
 
     /// Waits until it is so, for at most ten seconds.

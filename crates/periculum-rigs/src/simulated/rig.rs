@@ -453,6 +453,7 @@ pub(super) mod tests {
             ladder: Ladder::steps(from, step, to).expect("a ladder"),
             stock: Decimal::new(stock.0, stock.1),
             floor: from,
+            floor_by: None,
             ceilings: BTreeMap::new(),
             largest_jump: None,
             tolerance: Decimal::ZERO,

@@ -4,10 +4,10 @@ mod asked;
 mod foresight;
 mod lateness;
 mod order;
-mod place;
 mod program;
 mod runner;
 mod running;
+mod span;
 mod wrongs;
 
 pub(crate) use foresight::too_short;

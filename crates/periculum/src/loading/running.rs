@@ -14,7 +14,7 @@ use periculum_rigs::bench::PassNews;
 
 use super::asked::Asked;
 use super::lateness::Lateness;
-use super::place::{place, span};
+use super::span::span;
 use super::wrongs::Wrongs;
 use crate::telling::running;
 
@@ -103,7 +103,7 @@ impl Running {
     fn watch(&mut self) {
         for stalled in self.witness.look() {
             let incident = Incident::new(IncidentKind::Stalled, stalled.sign.to_string());
-            self.incidents.push(incident.at(place(stalled.core)).into_pass(self.elapsed()));
+            self.incidents.push(incident.at(Incident::on_core(stalled.core)).into_pass(self.elapsed()));
             self.stop();
         }
         if self.witness.halted() > LONGEST_HALT {
@@ -164,7 +164,7 @@ impl Running {
             }
             Message::Lost { core, seconds, why } => {
                 let incident = Incident::new(IncidentKind::Stalled, harmless(&why));
-                self.incidents.push(incident.at(place(core)).into_pass(span(seconds)));
+                self.incidents.push(incident.at(Incident::on_core(core)).into_pass(span(seconds)));
                 self.stop();
                 None
             }
@@ -195,7 +195,7 @@ impl Running {
         }
         let too_fast = self.asked.too_fast(&self.progress, elapsed);
         self.incidents.extend(too_fast.into_iter().map(|(core, evidence)| {
-            Incident::new(IncidentKind::WrongResult, evidence).at(place(core)).into_pass(elapsed)
+            Incident::new(IncidentKind::WrongResult, evidence).at(Incident::on_core(core)).into_pass(elapsed)
         }));
     }
 
@@ -206,7 +206,7 @@ impl Running {
         let at = address.map_or(String::new(), |address| running::at_address(format!("{address:#x}")));
         let evidence = format!("{death}{at}");
         let incident = Incident::new(IncidentKind::LoadDied, evidence).into_pass(self.elapsed());
-        core.map(place).into_iter().fold(incident, Incident::at)
+        core.map(Incident::on_core).into_iter().fold(incident, Incident::at)
     }
 
     /// Since it began, by this side's clock.

@@ -9,7 +9,7 @@ use periculum_core::model::quantity::harmless;
 use periculum_loads::frame::FaultKind;
 use periculum_loads::protocol::Wrong;
 
-use super::place::{place, span};
+use super::span::span;
 use crate::telling::running;
 
 /// So many wrong results of one core are kept one by one.
@@ -52,7 +52,7 @@ impl Wrongs {
         let more = |what: String| Incident::new(IncidentKind::WrongResult, what).into_pass(at);
         for (core, told) in self.told.iter().filter(|(_, told)| **told > KEPT) {
             let incident = more(running::more_wrongs(told - KEPT));
-            self.kept.push(core.map(place).into_iter().fold(incident, Incident::at));
+            self.kept.push(core.map(Incident::on_core).into_iter().fold(incident, Incident::at));
         }
         let untold = counted.saturating_sub(self.told.values().sum());
         if untold > 0 {
@@ -68,7 +68,7 @@ fn incident(wrong: &Wrong) -> Incident {
         FaultKind::Memory => IncidentKind::MemoryFault,
     };
     let incident = Incident::new(kind, harmless(&wrong.to_string())).into_pass(span(wrong.seconds));
-    wrong.core.map(place).into_iter().fold(incident, Incident::at)
+    wrong.core.map(Incident::on_core).into_iter().fold(incident, Incident::at)
 }
 
 #[cfg(test)]

@@ -190,5 +190,6 @@ impl Climber {
 /// Records an incident and holds it against the trial.
 pub(super) fn blame(trial: &mut Trial, pass: Option<usize>, incident: Incident, step: &mut Step) {
     trial.incidents.push(incident.kind);
+    trial.cores.extend(incident.core());
     step.entries.push(Entry::Incident { trial: Some(trial.number), pass, incident });
 }

@@ -42,6 +42,7 @@ impl Climber {
                 trial: trial.number,
                 verdict,
                 incident: worst(&trial),
+                cores: trial.cores,
                 scores: trial.scores,
                 benchmarks: trial.benchmarks,
                 tested: trial.tested,

@@ -19,7 +19,7 @@ mod staging;
 mod tally;
 mod watching;
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::mem;
 use std::sync::Arc;
 
@@ -137,7 +137,9 @@ impl Climb {
 
     /// Whether a reading is above its sensor's cut-off, so that it is to be told at once.
     pub fn is_over_cut_off(&self, readings: &BTreeMap<String, f64>) -> bool {
-        is_over_cut_off(&self.climber.rig.sensors, readings)
+        let rig = &self.climber.rig;
+        let value = |name: &str| self.in_force().get(name).copied().or_else(|| Some(rig.setting(name)?.stock));
+        is_over_cut_off(&rig.sensors, readings, value)
     }
 
     /// What is left of the budget at this moment.
@@ -156,6 +158,7 @@ impl Climb {
                 trial: climber.tally.trials,
                 verdict,
                 incident: None,
+                cores: BTreeSet::new(),
                 scores: Vec::new(),
                 benchmarks: Vec::new(),
                 tested: climber.trial_length(),

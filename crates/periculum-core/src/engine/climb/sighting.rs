@@ -45,6 +45,7 @@ impl Climber {
             trial: trial.number,
             verdict: Verdict::Slipped,
             incident: Some(IncidentKind::Seen),
+            cores: trial.cores,
             scores: trial.scores,
             benchmarks: trial.benchmarks,
             tested: trial.tested,

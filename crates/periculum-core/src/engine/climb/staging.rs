@@ -139,6 +139,7 @@ impl Climber {
             number,
             rung,
             incidents: Vec::new(),
+            cores: BTreeSet::new(),
             scores: Vec::new(),
             benchmarks: Vec::new(),
             tested: Span::ZERO,

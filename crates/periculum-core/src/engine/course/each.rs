@@ -2,7 +2,8 @@
 
 use rust_decimal::Decimal;
 
-use super::ground::{Ground, Move, Outcome, neighbour};
+use super::back::{easier, in_steps, whose};
+use super::ground::{Ground, Move, Outcome};
 use super::walk::Walk;
 use crate::model::reason::{Alone, Reason, StageEnd};
 use crate::model::rung::Rung;
@@ -23,10 +24,10 @@ pub(in crate::engine) struct Each {
 enum Phase {
     /// One setting climbs.
     Alone(Box<Walk>),
-    /// All have their own limits, so many steps back.
-    Together { rung: Rung, back: u32 },
+    /// All have their own limits, each so many steps back.
+    Together { rung: Rung, back: Vec<u32> },
     /// All have the value that the weakest has; what they came to together is kept.
-    Common { together: Rung, proved_in: u32, back: u32, score: f64 },
+    Common { together: Rung, proved_in: u32, back: Vec<u32>, score: f64 },
 }
 
 impl Each {
@@ -61,14 +62,14 @@ impl Each {
                 self.take(wanted, ground)
             }
             Phase::Together { rung, back } => {
-                let (rung, back) = (rung.clone(), *back);
+                let (rung, back) = (rung.clone(), back.clone());
                 self.after_together(rung, back, outcome, ground)
             }
             Phase::Common { together, proved_in, back, score } => {
                 let common = outcome.scores.last().filter(|_| outcome.verdict == Verdict::Held);
                 let gain = common.map(|common| *score / common - 1.0);
-                let (rung, proved_in, back) = (together.clone(), *proved_in, *back);
-                self.settle(rung, proved_in, back, gain)
+                let (rung, proved_in, back) = (together.clone(), *proved_in, back.clone());
+                self.settle(rung, proved_in, &back, gain)
             }
         }
     }
@@ -86,26 +87,47 @@ impl Each {
         if self.maxima.len() < self.each.steps.len() {
             return self.climb_alone(self.maxima.len(), ground);
         }
-        self.try_together(0, ground)
+        let limits = self.limits();
+        let back = in_steps(self.each.margin, &self.each.steps, &limits, |setting| self.base.get(setting), ground);
+        let most = back.iter().copied().max().unwrap_or_default();
+        self.try_together(back, Reason::Together { back: most }, ground)
     }
 
-    fn try_together(&mut self, back: u32, ground: Ground) -> Move {
-        let alone = self.maxima.iter().fold(self.base.clone(), |rung, one| rung.with(&one.setting, one.value));
-        let one_back = |rung: Rung, steps: &strategy::Steps| {
-            let is_at_base = rung.get(&steps.setting) == self.base.get(&steps.setting);
-            let easier = if is_at_base { None } else { neighbour(steps, steps.step, &rung, ground, false).ok() };
-            easier.unwrap_or(rung)
-        };
-        let rung = (0..back).fold(alone, |rung, _| self.each.steps.iter().fold(rung, one_back));
+    /// Every setting at the limit that it has alone.
+    fn limits(&self) -> Rung {
+        self.maxima.iter().fold(self.base.clone(), |rung, one| rung.with(&one.setting, one.value))
+    }
+
+    fn try_together(&mut self, back: Vec<u32>, reason: Reason, ground: Ground) -> Move {
+        let rung = easier(&self.each.steps, &back, &self.limits(), |setting| self.base.get(setting), ground);
         self.phase = Phase::Together { rung: rung.clone(), back };
-        Move::Try(rung, Reason::Together { back })
+        Move::Try(rung, reason)
     }
 
-    fn after_together(&mut self, rung: Rung, back: u32, outcome: &Outcome, ground: Ground) -> Move {
+    /// What whose core failed gives way first, and then all of them.
+    fn give_way(&mut self, before: &Rung, back: &[u32], outcome: &Outcome, ground: Ground) -> Move {
+        let one_more = |only: &[usize]| {
+            let more = |(place, count): (usize, &u32)| count + u32::from(only.contains(&place));
+            back.iter().enumerate().map(more).collect::<Vec<u32>>()
+        };
+        let all: Vec<usize> = (0..back.len()).collect();
+        if let Some(whose) = whose(&self.each.steps, outcome, ground) {
+            let settings = whose.iter().map(|place| self.each.steps[*place].setting.clone()).collect();
+            let reason = Reason::GivesWay { settings, cores: outcome.cores.iter().copied().collect() };
+            match self.try_together(one_more(&whose), reason, ground) {
+                Move::Try(rung, _) if rung == *before => {}
+                next => return next,
+            }
+        }
+        let further = one_more(&all);
+        let most = further.iter().copied().max().unwrap_or_default();
+        self.try_together(further, Reason::Together { back: most }, ground)
+    }
+
+    fn after_together(&mut self, rung: Rung, back: Vec<u32>, outcome: &Outcome, ground: Ground) -> Move {
         if outcome.verdict != Verdict::Held {
-            let before = rung;
-            let next = self.try_together(back + 1, ground);
-            let nowhere_to_go = matches!(&next, Move::Try(rung, _) if *rung == before);
+            let next = self.give_way(&rung, &back, outcome, ground);
+            let nowhere_to_go = matches!(&next, Move::Try(wanted, _) if *wanted == rung);
             let (verdict, incident) = (outcome.verdict, outcome.incident);
             return if nowhere_to_go { Move::GiveUp(StageEnd::NothingHeld { verdict, incident }) } else { next };
         }
@@ -117,7 +139,7 @@ impl Each {
                 self.phase = Phase::Common { together: rung, proved_in: outcome.trial, back, score: *score };
                 Move::Try(common, Reason::Common { value })
             }
-            _ => self.settle(rung, outcome.trial, back, None),
+            _ => self.settle(rung, outcome.trial, &back, None),
         }
     }
 
@@ -127,12 +149,11 @@ impl Each {
         values.reduce(|easiest, value| if setting.is_harder(value, easiest) { value } else { easiest })
     }
 
-    fn settle(&self, rung: Rung, proved_in: u32, back: u32, gain: Option<f64>) -> Move {
-        Move::Settle {
-            rung,
-            proved_in: Some(proved_in),
-            end: StageEnd::EachKnown { alone: self.maxima.clone(), back, gain },
-        }
+    fn settle(&self, rung: Rung, proved_in: u32, back: &[u32], gain: Option<f64>) -> Move {
+        let most = back.iter().copied().max().unwrap_or_default();
+        let apart = if back.iter().any(|count| *count != most) { back.to_vec() } else { Vec::new() };
+        let end = StageEnd::EachKnown { alone: self.maxima.clone(), back: most, apart, gain };
+        Move::Settle { rung, proved_in: Some(proved_in), end }
     }
 }
 

@@ -1,6 +1,6 @@
 //! What every strategy stands on: what limits it, what it can ask for, and how the trial it asked for ended.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use rust_decimal::Decimal;
 
@@ -48,6 +48,8 @@ pub(in crate::engine) struct Outcome {
     pub(in crate::engine) trial: u32,
     pub(in crate::engine) verdict: Verdict,
     pub(in crate::engine) incident: Option<IncidentKind>,
+    /// The cores that something went wrong on, as far as that is known.
+    pub(in crate::engine) cores: BTreeSet<u32>,
     /// The scores of its passes, in order; passes without a score are missing.
     pub(in crate::engine) scores: Vec<f64>,
     /// The loads that made them.
@@ -125,7 +127,8 @@ impl From<Illegal> for Known {
             Illegal::OutsideWindow { derived, value, window } => {
                 Self::Window { derived, value, window: window.to_string() }
             }
-            Illegal::Missing { .. } | Illegal::OutOfReach { .. } => Self::Impossible,
+            Illegal::BelowFloor { floor, .. } => Self::Floor { at: floor },
+            Illegal::Missing { .. } | Illegal::OutOfReach { .. } | Illegal::Limitless { .. } => Self::Impossible,
         }
     }
 }

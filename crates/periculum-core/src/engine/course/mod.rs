@@ -2,6 +2,7 @@
 //!
 //! [`ground`] is what all strategies stand on; each is a file of its own above it, and knows no other but those it is made of.
 
+mod back;
 mod baseline;
 mod each;
 mod grid;

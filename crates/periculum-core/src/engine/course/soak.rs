@@ -1,7 +1,10 @@
 //! `soak`: the rung that the stages before have come to, a margin easier, put to a long proof; easier still where it
 //! falls.
 
-use super::ground::{Ground, Move, Outcome, neighbour};
+use rust_decimal::Decimal;
+
+use super::back::{easier, in_steps, whose};
+use super::ground::{Ground, Move, Outcome};
 use crate::model::reason::{Reason, StageEnd};
 use crate::model::rung::Rung;
 use crate::model::strategy::{Margin, Steps};
@@ -10,73 +13,74 @@ use crate::model::verdict::Verdict;
 /// Proves one rung, or the hardest below it that holds.
 #[derive(Clone, Debug, PartialEq)]
 pub(in crate::engine) struct Soak {
-    steps: Steps,
-    /// How many steps easier than the mark it begins.
+    all: Vec<Steps>,
+    /// How many steps easier than the mark it begins, at most.
     margin: u32,
     at: Rung,
-    /// The last rung that did not hold, and how it ended.
-    fallen: Option<(Rung, Outcome)>,
+    /// The last fall.
+    fallen: Option<Fall>,
+}
+
+#[derive(Clone, Debug, PartialEq)]
+struct Fall {
+    rung: Rung,
+    outcome: Outcome,
+    /// The first of the settings that gave way.
+    gave_way: String,
 }
 
 impl Soak {
-    pub(super) fn new(steps: &Steps, margin: Margin, base: &Rung, ground: Ground) -> Self {
-        let margin = in_steps(margin, steps, base, ground);
-        let at = easier(steps, base, margin, ground);
-        Self { steps: steps.clone(), margin, at, fallen: None }
+    pub(super) fn new(all: &[Steps], margin: Margin, base: &Rung, ground: Ground) -> Self {
+        let margins = in_steps(margin, all, base, stock(ground), ground);
+        let at = easier(all, &margins, base, stock(ground), ground);
+        Self { all: all.to_vec(), margin: margins.into_iter().max().unwrap_or_default(), at, fallen: None }
     }
 
     pub(super) fn first(&self) -> Move {
-        Move::Try(self.at.clone(), Reason::Soak { setting: self.steps.setting.clone(), margin: self.margin })
+        let setting = self.all.first().map(|steps| steps.setting.clone()).unwrap_or_default();
+        Move::Try(self.at.clone(), Reason::Soak { setting, margin: self.margin })
     }
 
     pub(super) fn after(&mut self, outcome: &Outcome, ground: Ground) -> Move {
-        let setting = self.steps.setting.clone();
-        let value = |rung: &Rung| rung.get(&self.steps.setting).unwrap_or_default();
         if outcome.verdict == Verdict::Held {
-            let end = match &self.fallen {
-                None => StageEnd::Soaked,
-                Some((rung, fall)) => fall.next_did_not_hold(&setting, value(rung)),
-            };
+            let end = self.fallen.as_ref().map_or(StageEnd::Soaked, |fall| {
+                let value = fall.rung.get(&fall.gave_way).unwrap_or_default();
+                fall.outcome.next_did_not_hold(&fall.gave_way, value)
+            });
             return Move::Settle { rung: self.at.clone(), proved_in: Some(outcome.trial), end };
         }
-        let fallen = self.at.clone();
-        self.at = easier(&self.steps, &fallen, self.steps.back + outcome.depth().steps(), ground);
+        let everyone: Vec<usize> = (0..self.all.len()).collect();
+        let whose = whose(&self.all, outcome, ground);
+        let next = whose.map(|whose| (self.back(&whose, outcome, ground), whose)).filter(|(rung, _)| *rung != self.at);
+        let (at, who) = next.unwrap_or_else(|| (self.back(&everyone, outcome, ground), everyone));
+        let fallen = std::mem::replace(&mut self.at, at);
         if self.at == fallen {
             return Move::GiveUp(StageEnd::NothingHeld { verdict: outcome.verdict, incident: outcome.incident });
         }
-        let (from, depth) = (value(&fallen), outcome.depth());
-        self.fallen = Some((fallen, outcome.clone()));
-        Move::Try(self.at.clone(), Reason::StepBack { setting, from, depth })
+        let settings: Vec<String> = who.iter().map(|place| self.all[*place].setting.clone()).collect();
+        let gave_way = settings.first().cloned().unwrap_or_default();
+        let reason = match self.all.len() {
+            1 => {
+                let from = fallen.get(&gave_way).unwrap_or_default();
+                Reason::StepBack { setting: gave_way.clone(), from, depth: outcome.depth() }
+            }
+            all if all == who.len() => Reason::AllGiveWay,
+            _ => Reason::GivesWay { settings, cores: outcome.cores.iter().copied().collect() },
+        };
+        self.fallen = Some(Fall { rung: fallen, outcome: outcome.clone(), gave_way });
+        Move::Try(self.at.clone(), reason)
+    }
+
+    /// The rung where these of the settings are easier, the farther the deeper the fall was.
+    fn back(&self, who: &[usize], outcome: &Outcome, ground: Ground) -> Rung {
+        let deeper = outcome.depth().steps();
+        let count = |(place, steps): (usize, &Steps)| if who.contains(&place) { steps.back + deeper } else { 0 };
+        let counts: Vec<u32> = self.all.iter().enumerate().map(count).collect();
+        easier(&self.all, &counts, &self.at, stock(ground), ground)
     }
 }
 
-/// A margin below a mark in steps: as many as there are between stock and the mark, where it would be more.
-fn in_steps(margin: Margin, steps: &Steps, mark: &Rung, ground: Ground) -> u32 {
-    let value = |rung: &Rung| rung.get(&steps.setting).unwrap_or_default();
-    let share = match margin {
-        Margin::Steps(count) => return count,
-        Margin::Share(share) => share,
-    };
-    let (mut count, mut at) = (0, mark.clone());
-    while (value(&at) - value(mark)).abs() < share * value(mark).abs() {
-        let next = easier(steps, &at, 1, ground);
-        if next == at {
-            break;
-        }
-        (count, at) = (count + 1, next);
-    }
-    count
-}
-
-/// So many steps easier, but never easier than stock.
-fn easier(steps: &Steps, from: &Rung, count: u32, ground: Ground) -> Rung {
-    let stock = ground.rig.setting(&steps.setting).map(|setting| setting.stock);
-    let mut at = from.clone();
-    for _ in 0..count {
-        match neighbour(steps, steps.step, &at, ground, false) {
-            Ok(easier) if at.get(&steps.setting) != stock => at = easier,
-            _ => break,
-        }
-    }
-    at
+/// No margin and no fall takes a setting beyond its stock value.
+fn stock<'a>(ground: Ground<'a>) -> impl Fn(&str) -> Option<Decimal> + 'a {
+    move |setting| Some(ground.rig.setting(setting)?.stock)
 }

@@ -42,6 +42,7 @@ fn setting(
         label: name.into(),
         unit: String::new(),
         floor: Decimal::from(from + 1),
+        floor_by: None,
         ceilings: [("daily".to_owned(), Decimal::from(to - 1))].into(),
         ladder,
         stock: stock.into(),
@@ -60,7 +61,7 @@ fn setting(
 
 fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> Course {
     let pass = Pass::usual("dense", Span::from_seconds(60));
-    let sensor = Sensor { unit: "°C".into(), decimals: 1, cut_off: Some(Decimal::from(95)), ..Sensor::plain("core") };
+    let sensor = Sensor { unit: "°C".into(), decimals: 1, cut_off: Some(95.into()), ..Sensor::plain("core") };
     let rig = Rig {
         name: "rig".into(),
         place: periculum_core::model::rig::Place::Unsaid,
@@ -116,7 +117,7 @@ impl Course {
         let plain = Self::plain();
         let mut plan = (*plain.plan).clone();
         plan.proofs[0].passes = [2, 6].map(|hours| Pass::usual("dense", Span::from_seconds(3600 * hours))).to_vec();
-        let soak = Way::Soak { steps: steps("clock", 1, 1), margin: Margin::Steps(1) };
+        let soak = Way::Soak { steps: vec![steps("clock", 1, 1)], margin: Margin::Steps(1) };
         plan.stages = [Way::Seek { steps: steps("clock", 1, 1), margin: Margin::Steps(0) }, soak].map(stage).to_vec();
         Self { plan: Arc::new(plan), ..plain }
     }
@@ -158,14 +159,19 @@ fn strategies() -> impl Strategy<Value = Way> {
         Just(Way::Grid {
             over: vec![sweep("clock", &[41, 42, 43]), sweep("volts", &[126, 125]), sweep("turbo", &[3])]
         }),
-        (1i64..3).prop_map(|step| Way::Each(Each {
+        (1i64..3, 0u32..3).prop_map(|(step, margin)| Way::Each(Each {
             steps: vec![steps("clock", step, 1), steps("turbo", step, 1)],
             park: vec![40.into(), 2.into()],
+            margin: Margin::Steps(margin),
         })),
+        (1i64..3, 0u32..3).prop_map(|(step, margin)| Way::Soak {
+            steps: vec![steps("clock", step, 1), steps("turbo", step, 1)],
+            margin: Margin::Steps(margin),
+        }),
         Just(Way::Lead { setting: "clock".into() }),
         (1i64..4, 2u32..4).prop_map(|(step, repeats)| Way::Peak { steps: steps("clock", step, 1), repeats }),
         (1i64..4, margin, 1u32..3)
-            .prop_map(|(step, margin, back)| Way::Soak { steps: steps("clock", step, back), margin }),
+            .prop_map(|(step, margin, back)| Way::Soak { steps: vec![steps("clock", step, back)], margin }),
     ]
 }
 

@@ -213,7 +213,7 @@ fn draw_sensors(buffer: &mut Buffer, desk: &Desk, area: Rect) {
             named(desk, &sensor.label, &sensor.unit),
             right(reading.map_or("–".into(), |value| measured(*value, sensor.decimals)), theme.text),
             right(limit(sensor.limit), theme.warning),
-            right(sensor.cut_offs().unwrap_or_default(), theme.bad),
+            right(sensor.cut_offs(|_| None).unwrap_or_default(), theme.bad),
             Line::styled(role, theme.muted),
         ]
     };

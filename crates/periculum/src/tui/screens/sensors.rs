@@ -1,6 +1,7 @@
 //! The sensors that matter, each with its cut-off: what they read now, or between what they read in a climb that is over.
 
 use periculum_core::Decimal;
+use periculum_core::model::cut_off::CutOff;
 use periculum_core::model::quantity::measured;
 use periculum_core::model::rig::Sensor;
 use periculum_core::story::series::Series;
@@ -32,9 +33,9 @@ fn readings(desk: &Desk) -> Vec<Reading<'_>> {
         .iter()
         .map(|sensor| {
             let (value, told) = value(desk, sensor);
-            let float = |limit: Option<Decimal>| limit.and_then(|limit| f64::try_from(limit).ok());
-            let below = float(sensor.cut_off_below);
-            let style = match value.zip(float(sensor.cut_off)) {
+            let float = |cut_off: &Option<CutOff>| f64::try_from(cut_off.as_ref()?.at(in_force(desk))?).ok();
+            let below = float(&sensor.cut_off_below);
+            let style = match value.zip(float(&sensor.cut_off)) {
                 _ if value.zip(below).is_some_and(|(value, below)| value < below) => theme.bad,
                 Some((value, cut_off)) if value > cut_off => theme.bad,
                 Some((value, cut_off)) if value > cut_off * (1.0 - NEAR) => theme.warning,
@@ -43,6 +44,14 @@ fn readings(desk: &Desk) -> Vec<Reading<'_>> {
             Reading { sensor, value: told, is_near: style != theme.text, style }
         })
         .collect()
+}
+
+/// The value of a setting that is in force as far as anybody knows, by which a cut-off may go.
+fn in_force(desk: &Desk) -> impl Fn(&str) -> Option<Decimal> {
+    move |name| {
+        let trial = desk.shown.story.trials.last();
+        trial.and_then(|trial| trial.rung.get(name)).or_else(|| Some(desk.shown.rig.setting(name)?.stock))
+    }
 }
 
 /// The reading that comes nearest to a cut-off, and what is told of all.
@@ -79,7 +88,7 @@ pub(super) fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect) {
     let lines = readings.iter().map(|reading| {
         let indent = " ".repeat(widest_whole - whole(&reading.value));
         let number = format!("{indent}{}", reading.value);
-        let limit = reading.sensor.cut_offs().map(limit).unwrap_or_default();
+        let limit = reading.sensor.cut_offs(in_force(desk)).map(limit).unwrap_or_default();
         Line::from(vec![
             Span::styled(format!("{:<widest_label$}  ", reading.sensor.label), theme.muted),
             Span::styled(format!("{number:<width$}"), reading.style),
@@ -105,8 +114,10 @@ fn compact_lines(desk: &Desk, width: u16) -> Vec<Line<'static>> {
     let mut lines: Vec<Line> = Vec::new();
     for reading in readings(desk) {
         let sensor = reading.sensor;
-        let cut_off =
-            sensor.cut_offs().map(|cut_offs| format!(" {}", telling::of_limit(&cut_offs))).unwrap_or_default();
+        let cut_off = sensor
+            .cut_offs(in_force(desk))
+            .map(|cut_offs| format!(" {}", telling::of_limit(&cut_offs)))
+            .unwrap_or_default();
         let cell = vec![
             Span::styled(format!("{} ", sensor.label), theme.muted),
             Span::styled(reading.value, reading.style),

@@ -300,9 +300,15 @@ fn draw_sensor(frame: &mut Frame, desk: &Desk, area: Rect, sensor: &Sensor, show
         buffer.set_stringn(area.x - LABELS - 1, row, text, LABELS.into(), theme.muted);
     }
     if let [part] = shown {
-        let cut_off = sensor.cut_off.and_then(|cut_off| f64::try_from(cut_off).ok());
+        let cut_off = |x: u16| {
+            let at = part.from + Length::from_millis(column_millis(part.length(), inside, x));
+            let trial = desk.shown.story.trial_at(at);
+            let value = |setting: &str| trial.and_then(|trial| trial.rung.get(setting));
+            f64::try_from(sensor.cut_off.as_ref()?.at(value)?).ok()
+        };
         for (x, spread) in in_columns(series, *part, inside) {
-            let style = if cut_off.is_some_and(|cut_off| spread.greatest > cut_off) { theme.bad } else { theme.good };
+            let style =
+                if cut_off(x).is_some_and(|cut_off| spread.greatest > cut_off) { theme.bad } else { theme.good };
             draw_column(buffer, &scale, x, &spread, style, desk.theme.shade);
         }
         return;

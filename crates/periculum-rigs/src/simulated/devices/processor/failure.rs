@@ -26,7 +26,7 @@ pub(super) fn failure(core: usize, margin: f64, random: &mut Stream) -> Incident
         drawn < 0.0
     });
     let kind = kind.map_or(shares[shares.len() - 1].0, |(kind, _)| *kind);
-    let place = format!("core {core}");
+    let place = Incident::on_core(core);
     let evidence = match kind {
         IncidentKind::WrongResult => {
             let residual = 16.0 + 10f64.powf(1.5 + 4.0 * random.unit());

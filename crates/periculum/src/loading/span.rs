@@ -2,11 +2,6 @@
 
 use periculum_core::model::moment::Span;
 
-/// A core as incidents name it.
-pub(super) fn place(core: usize) -> String {
-    format!("core {core}")
-}
-
 pub(super) fn span(seconds: f64) -> Span {
     Span::from_millis((seconds.max(0.0) * 1000.0) as u64)
 }
