@@ -74,6 +74,25 @@ pub fn forecast(rig: &Arc<Rig>, plan: &Arc<Plan>) -> Forecast {
     }
 }
 
+impl Forecast {
+    /// The least and the longest that passes and rests may still take, of a climb that has come so far.
+    pub fn ahead(&self, story: &Story) -> [Span; 2] {
+        let spent = |stage: usize| -> Span {
+            let of_stage = story.trials.iter().filter(|trial| trial.stage == stage);
+            let running = story.progress.as_ref().map_or(Span::ZERO, |progress| progress.done);
+            let is_running = story.open_trial().is_some_and(|trial| trial.stage == stage);
+            of_stage.map(|trial| trial.tested).sum::<Span>() + if is_running { running } else { Span::ZERO }
+        };
+        let ahead = |stage: usize, [least, most]: &[Effort; 2]| match story.stages.get(stage) {
+            Some(begun) if begun.end.is_some() => [Span::ZERO; 2],
+            Some(_) => [least.time, most.time].map(|time| time - spent(stage)),
+            None => [least.time, most.time],
+        };
+        let all = self.stages.iter().enumerate().map(|(stage, efforts)| ahead(stage, efforts));
+        all.fold([Span::ZERO; 2], |[least, most], [one, other]| [least + one, most + other])
+    }
+}
+
 impl Effort {
     fn with(self, other: &Self) -> Self {
         self.bound(other, |a, b| a + b)
@@ -235,7 +254,9 @@ impl<'a> Play<'a> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::engine::Entry;
     use crate::files::{Document, Problems, plan_file, rig_file};
+    use crate::model::reason::StageEnd;
 
     const RIG: &str = r#"
         format = 1
@@ -279,6 +300,12 @@ mod tests {
         for [least, most] in foreseen.stages.iter().chain([&foreseen.whole]) {
             assert!(least.trials <= most.trials && least.time <= most.time && least.by_hand <= most.by_hand);
         }
+        let mut story = Story::default();
+        assert_eq!(foreseen.ahead(&story), foreseen.whole.map(|effort| effort.time));
+        let at = Moment::from_millis(0);
+        story.tell(at, &Entry::StageBegan { stage: 0, strategy: "baseline".into() });
+        story.tell(at, &Entry::StageEnded { stage: 0, end: StageEnd::BaselineHeld });
+        assert_eq!(foreseen.ahead(&story), foreseen.stages[1].map(|effort| effort.time), "what is over is over");
         let clocks: Vec<_> = foreseen.first.iter().filter_map(|(rung, _)| rung.get("clock")).collect();
         assert_eq!(clocks, [100, 100, 110, 120].map(Decimal::from));
     }

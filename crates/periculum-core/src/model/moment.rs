@@ -79,6 +79,15 @@ impl Span {
         self.seconds() / 3600.0
     }
 
+    /// The same to a whole minute, from five minutes up: nobody foresees seconds of hours.
+    #[must_use]
+    pub fn rounded(self) -> Self {
+        match self.0 / 60_000 {
+            0..5 => Self(self.0 / 1000 * 1000),
+            _ => Self((self.0 + 30_000) / 60_000 * 60_000),
+        }
+    }
+
     /// As minutes and seconds, `9:18`, or `1:02:03` from an hour up.
     pub fn clock(self) -> String {
         let seconds = self.0 / 1000;

@@ -60,7 +60,7 @@ impl Reason {
             }
             Self::Confirm { foresight, .. } => format!("it is expected to hold: {foresight}"),
             Self::Soak { margin: 0, .. } => "what was found is to be proved".into(),
-            Self::Soak { margin, .. } => format!("{} of margin are kept", counted(*margin, "step")),
+            Self::Soak { margin, .. } => format!("a margin of {} is kept", counted(*margin, "step")),
             Self::MoreTime { trial } => {
                 format!("trial {trial} did not check everything in its time, so its passes get more")
             }
@@ -180,13 +180,17 @@ fn each_known(rig: &Rig, alone: &[Alone], (back, apart): (u32, &[u32]), gain: Op
     format!("{ends}; {together}{}", gain.unwrap_or_default())
 }
 
-/// As `core 3 failed, so that fast cores gives way first`.
+/// As `core 3 failed, and its setting gives way first: fast cores`.
 fn gives_way(rig: &Rig, settings: &[String], cores: &[u32]) -> String {
     let cores: Vec<String> = cores.iter().map(u32::to_string).collect();
     let settings: Vec<String> = settings.iter().map(|setting| label(rig, setting)).collect();
-    let which = if cores.len() == 1 { "core" } else { "cores" };
-    let give = if settings.len() == 1 { "gives" } else { "give" };
-    format!("{which} {} failed, so that {} {give} way first", cores.join(", "), settings.join(", "))
+    let which = match (cores.len(), settings.len()) {
+        (1, 1) => format!("core {} failed, and its setting gives way first", cores[0]),
+        (1, _) => format!("core {} failed, and its settings give way first", cores[0]),
+        (_, 1) => format!("cores {} failed, and their setting gives way first", cores.join(", ")),
+        _ => format!("cores {} failed, and their settings give way first", cores.join(", ")),
+    };
+    format!("{which}: {}", settings.join(", "))
 }
 
 /// As `core clock holds to 4 900 MHz at 1.250 V, to 4 700 MHz at 1.150 V`.

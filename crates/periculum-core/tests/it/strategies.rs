@@ -300,7 +300,10 @@ fn whose_core_failed_gives_way_first() {
     let entries = each(Margin::Steps(0));
     let told: Vec<String> = entries.iter().filter_map(|entry| tell(entry, &with_two_groups(vec![]).0)).collect();
     assert_eq!(tried(&entries, &["clock", "turbo"])[13..], [[45, 48], [45, 47], [45, 46], [45, 45]]);
-    assert!(told.iter().any(|line| line.contains("core 2 failed, so that turbo gives way first")), "{told:#?}");
+    assert!(
+        told.iter().any(|line| line.contains("core 2 failed, and its setting gives way first: turbo")),
+        "{told:#?}"
+    );
     let [StageEnd::EachKnown { back: 3, apart, .. }] = &ends(&entries)[..] else { panic!("{:?}", ends(&entries)) };
     assert_eq!(apart, &[0, 3]);
     assert!(told.iter().any(|line| line.contains("together they hold steps back: clock 0, turbo 3")), "{told:#?}");

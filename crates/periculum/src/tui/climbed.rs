@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use periculum_core::analysis::attempts::{Attempts, Column};
+use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::engine::{ClimbEnd, Entry, Outlook, Said};
 use periculum_core::model::budget::Rest;
 use periculum_core::model::plan::Plan;
@@ -33,6 +34,8 @@ pub(crate) struct Climbed {
     pub(super) outlook: Option<Outlook>,
     /// What is left of the budget.
     pub(super) rest: Rest,
+    /// What it would take as a whole; none where it is not under way here.
+    pub(super) foreseen: Option<Forecast>,
     /// What each sensor read, from the beginning.
     pub(super) traces: BTreeMap<String, Series>,
     /// The files of its rig and its plan.
@@ -55,10 +58,16 @@ impl Climbed {
             story,
             outlook: None,
             rest: Rest::default(),
+            foreseen: None,
             traces,
             texts,
             facts,
         }
+    }
+
+    /// The same climb under way, so that it is worth knowing what is ahead of it.
+    pub(super) fn under_way(self) -> Self {
+        Self { foreseen: Some(forecast(&self.rig, &self.plan)), ..self }
     }
 
     /// What there is to see before a climb has begun.
@@ -71,6 +80,7 @@ impl Climbed {
             story: Story::default(),
             outlook: None,
             rest: Rest::default(),
+            foreseen: None,
             traces: BTreeMap::new(),
             texts: [briefing.rig_text.clone(), briefing.plan_text.clone()],
             facts: String::new(),

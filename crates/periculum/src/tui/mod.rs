@@ -74,7 +74,7 @@ pub(crate) fn show(
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending), give_back_terminal)?;
     let past = tell_past(&prepared.past);
-    let climbed = Climbed::new(&prepared.row()?, &prepared.briefing, past, prepared.traces.clone());
+    let climbed = Climbed::new(&prepared.row()?, &prepared.briefing, past, prepared.traces.clone()).under_way();
     let app = App::new(climbed, Library::at(prepared.ledger_path()), Theme::of_terminal());
     let (sender, notices) = unbounded();
     let (ledger, plan) = (prepared.ledger_path(), Arc::clone(&prepared.briefing.plan));

@@ -19,7 +19,7 @@ use crate::tui::telling::{self, labels};
 use crate::tui::travel::Travel;
 
 /// From here up there is room for a column of figures beside the profile.
-const WIDE: (u16, u16) = (118, 26);
+pub(super) const WIDE: (u16, u16) = (118, 26);
 
 /// How wide that column is.
 const FIGURES: u16 = 48;

@@ -10,12 +10,13 @@ use ratatui::layout::Rect;
 use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
+use super::climb::WIDE;
 use super::fit::fit;
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
 
 /// Lines that this part takes.
-pub(super) const HEIGHT: u16 = 5;
+pub(super) const HEIGHT: u16 = 6;
 
 /// How wide the words in front of each line are.
 const LEAD: usize = 13;
@@ -27,7 +28,10 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
         }
         None => vec![between(desk)],
     };
-    let lines = lines.into_iter().chain([trouble(desk)]).map(|line| fit(line, area.width, desk.theme.muted));
+    let lines = lines
+        .into_iter()
+        .chain([trouble(desk), ahead(desk, area.width)])
+        .map(|line| fit(line, area.width, desk.theme.muted));
     frame.render_widget(Text::from_iter(lines), area);
 }
 
@@ -142,6 +146,19 @@ pub(super) fn trouble(desk: &Desk) -> Line<'static> {
         Span::styled(last.incident.to_string(), theme.text),
         Span::styled(format!("   {place}"), theme.muted),
     ])
+}
+
+/// How long the climb may still take, and what its budget leaves it where that does not stand beside its stages.
+fn ahead(desk: &Desk, width: u16) -> Line<'static> {
+    let theme = &desk.theme;
+    let Some(foreseen) = desk.shown.foreseen.as_ref().filter(|_| desk.is_climbing()) else { return Line::default() };
+    let [least, most] = foreseen.ahead(&desk.shown.story).map(Time::rounded);
+    let time = telling::ahead(least, most, foreseen.goes_on);
+    let budget = telling::left_in_short(&desk.shown.rest).filter(|_| width < WIDE.0);
+    let budget = budget.map(|budget| Span::styled(format!("   {budget}"), theme.muted));
+    Line::from(
+        [lead(desk, labels::AHEAD), Span::styled(time, theme.text)].into_iter().chain(budget).collect::<Vec<_>>(),
+    )
 }
 
 fn lead(desk: &Desk, words: &str) -> Span<'static> {

@@ -17,6 +17,7 @@ pub(in crate::tui) const PLANNING: &str = "planning";
 pub(in crate::tui) const STOPPED: &str = "stopped";
 
 // What leads a line of the trial that runs, or of the end.
+pub(in crate::tui) const AHEAD: &str = "ahead";
 pub(in crate::tui) const IF_IT_FALLS: &str = "if it falls";
 pub(in crate::tui) const IF_IT_HOLDS: &str = "if it holds";
 pub(in crate::tui) const LAST_TROUBLE: &str = "last trouble";

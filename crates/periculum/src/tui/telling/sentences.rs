@@ -483,6 +483,27 @@ pub(in crate::tui) fn what_is_left(rest: &Rest) -> Option<String> {
     (!parts.is_empty()).then(|| format!("left: {}", parts.join(", ")))
 }
 
+/// The same in fewer words, as `budget 47 min, 5 changes, 2 restarts, 3.2 l`.
+pub(in crate::tui) fn left_in_short(rest: &Rest) -> Option<String> {
+    let parts = [
+        rest.passes.map(|passes| passes.rounded().to_string()),
+        rest.changes.map(|changes| counted(changes, "change")),
+        rest.restarts.map(|restarts| counted(restarts, "restart")),
+        rest.litres.map(|litres| format!("{litres:.1} l")),
+    ];
+    let parts: Vec<String> = parts.into_iter().flatten().collect();
+    (!parts.is_empty()).then(|| format!("budget {}", parts.join(", ")))
+}
+
+/// How long passes may still take, as `20 min to 1 h 5 min of passes`.
+pub(in crate::tui) fn ahead(least: Span, most: Span, goes_on: bool) -> String {
+    match (least == most, goes_on) {
+        (_, true) => format!("{least} of passes, or more"),
+        (true, false) => format!("{most} of passes"),
+        (false, false) => format!("{least} to {most} of passes"),
+    }
+}
+
 /// What a climb cost so far.
 pub(in crate::tui) fn cost(story: &Story) -> String {
     let trials = counted(story.trials.len(), "trial");
