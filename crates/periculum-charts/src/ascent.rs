@@ -1,7 +1,6 @@
 //! The ascent profile as a picture.
 
 use periculum_core::Decimal;
-use periculum_core::model::quantity::grouped;
 use periculum_core::story::profile::{AscentProfile, Axis};
 use plotters::element::{EmptyElement, PathElement, Text};
 use plotters::style::{Color, ShapeStyle};
@@ -38,7 +37,7 @@ fn draw(root: &Area, profile: &AscentProfile) -> Drawn {
     let mut chart = over_trials(&upper, &profile.height, &heights, Some(ceiling), 28)?;
     let right = heights.len() as f64 + 0.5;
     chart.draw_series(dashes((0.5, ceiling), (right, ceiling), RED))?;
-    let words = Text::new(format!("ceiling {}", grouped(profile.ceiling)), (4, -16), text(&RED));
+    let words = Text::new(format!("ceiling {}", profile.height.written(profile.ceiling)), (4, -16), text(&RED));
     chart.plotting_area().draw(&(EmptyElement::at((0.5, ceiling)) + words))?;
     chart.draw_series([steps(&heights, INK.stroke_width(2))])?;
     let place = |trial: u32, height: Decimal| (f64::from(trial), to_float(height));
@@ -72,7 +71,7 @@ fn over_trials<'a>(
         written: &whole,
         labels: heights.len().min(24),
     };
-    let written = |value: &f64| on_axis(*value, &range);
+    let written = |value: &f64| on_axis(*value, &range, axis);
     let up = Scale { title: axis.title(), range: range.clone(), written: &written, labels: 6 };
     framed(area, &trials, &up, top)
 }

@@ -23,7 +23,10 @@ fn draw(root: &Area, terrain: &Terrain) -> Drawn {
     let across =
         around(terrain.places.iter().map(|place| to_float(place.across)).chain([to_float(terrain.across.stock)]));
     let up = around(terrain.places.iter().map(|place| to_float(place.up)).chain([to_float(terrain.up.stock)]));
-    let (on_across, on_up) = (|value: &f64| on_axis(*value, &across), |value: &f64| on_axis(*value, &up));
+    let (on_across, on_up) = (
+        |value: &f64| on_axis(*value, &across, &terrain.across.axis),
+        |value: &f64| on_axis(*value, &up, &terrain.up.axis),
+    );
     let scale = |side: &Side, range: &std::ops::Range<f64>| (side.axis.title(), range.clone());
     let ((right, across_range), (upwards, up_range)) = (scale(&terrain.across, &across), scale(&terrain.up, &up));
     let chart = framed(

@@ -6,6 +6,7 @@ use std::ops::Range;
 use periculum_core::Decimal;
 use periculum_core::model::quantity::measured;
 use periculum_core::model::verdict::Verdict;
+use periculum_core::story::profile::Axis;
 use plotters::chart::{ChartBuilder, ChartContext};
 use plotters::coord::cartesian::Cartesian2d;
 use plotters::coord::types::RangedCoordf64;
@@ -81,8 +82,13 @@ pub(crate) fn around(values: impl Iterator<Item = f64>) -> Range<f64> {
     lowest - room..highest + room
 }
 
-/// A number on an axis of this range.
-pub(crate) fn on_axis(value: f64, range: &Range<f64>) -> String {
+/// A value on an axis of this range: a number, or the word that it stands for.
+pub(crate) fn on_axis(value: f64, range: &Range<f64>, axis: &Axis) -> String {
+    if !axis.words.is_empty() {
+        let nearest = value.round();
+        let is_one = (value - nearest).abs() < 1e-6;
+        return Decimal::from_f64_retain(nearest).filter(|_| is_one).map_or_else(String::new, |it| axis.written(it));
+    }
     let decimals = match range.end - range.start {
         ..0.02 => 4,
         ..0.5 => 3,

@@ -45,7 +45,7 @@ fn draw(root: &Area, family: &[(String, &Benchmark)], shown: &Benchmark, axis: &
     let across = around(all.iter().map(|(value, _)| *value));
     let bounds = own.iter().flat_map(|(_, level)| [level.mean() - off(level), level.mean() + off(level)]);
     let up = around(all.iter().map(|(_, level)| level.mean()).chain(bounds).chain(stock));
-    let (on_across, on_up) = (|value: &f64| on_axis(*value, &across), |value: &f64| scored(*value, up.end));
+    let (on_across, on_up) = (|value: &f64| on_axis(*value, &across, axis), |value: &f64| scored(*value, up.end));
     let what = format!("{}, {}", shown.what.load, shown.what.unit);
     let chart = framed(
         root,

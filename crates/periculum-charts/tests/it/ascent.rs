@@ -14,8 +14,8 @@ fn profile(verdicts: &[Option<Verdict>]) -> AscentProfile {
         is_mark: *verdict == Some(Verdict::Held),
     });
     AscentProfile {
-        height: Axis { label: "core <clock>".into(), unit: "MHz".into() },
-        second: Some(Axis { label: "core voltage".into(), unit: "V".into() }),
+        height: Axis { label: "core <clock>".into(), unit: "MHz".into(), words: Vec::new() },
+        second: Some(Axis { label: "core voltage".into(), unit: "V".into(), words: Vec::new() }),
         points: points.collect(),
         stock: Decimal::from(4200),
         ceiling: Decimal::from(5100),

@@ -14,7 +14,7 @@ const OCHRE: (u8, u8, u8) = (0x95, 0x68, 0x12);
 const RED: (u8, u8, u8) = (0xa8, 0x32, 0x26);
 
 fn side(name: &str, stock: i64, ceiling: i64) -> Side {
-    let axis = Axis { label: name.into(), unit: "MHz".into() };
+    let axis = Axis { label: name.into(), unit: "MHz".into(), words: Vec::new() };
     let (stock, ceiling) = (stock.into(), ceiling.into());
     Side { name: name.into(), axis, stock, floor: Decimal::from(0), ceiling, harder: Direction::Up }
 }

@@ -41,7 +41,7 @@ fn benchmark(scores: &[f64], best: usize) -> Benchmark {
 }
 
 fn drawn(benchmark: &Benchmark) -> Figure {
-    let axis = Axis { label: "core clock".into(), unit: "MHz".into() };
+    let axis = Axis { label: "core clock".into(), unit: "MHz".into(), words: Vec::new() };
     score_curve(&[(String::new(), benchmark)], 0, &axis).expect("drawn")
 }
 
@@ -61,7 +61,7 @@ fn the_best_level_stands_out() {
 #[test]
 fn each_curve_of_a_family_is_there_with_its_name_and_number() {
     let (slow, fast) = (benchmark(&[101.0, 105.0, 103.0], 1), benchmark(&[121.0, 125.0], 1));
-    let axis = Axis { label: "core clock".into(), unit: "MHz".into() };
+    let axis = Axis { label: "core clock".into(), unit: "MHz".into(), words: Vec::new() };
     let family = [("bus clock 7 MHz".to_owned(), &slow), ("bus clock 8 MHz".to_owned(), &fast)];
     let figure = score_curve(&family, 1, &axis).expect("drawn");
     assert_eq!(outside(&figure), Vec::new());

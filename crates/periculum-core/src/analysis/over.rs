@@ -52,7 +52,7 @@ impl<'a> Over<'a> {
     pub fn axis(&self) -> Axis {
         match self {
             Self::Setting(setting) => Axis::of(setting),
-            Self::Derived(derived) => Axis { label: derived.label(), unit: derived.unit.clone() },
+            Self::Derived(derived) => Axis { label: derived.label(), unit: derived.unit.clone(), words: Vec::new() },
         }
     }
 

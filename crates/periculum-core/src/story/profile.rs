@@ -3,6 +3,7 @@
 use rust_decimal::Decimal;
 
 use crate::model::plan::Plan;
+use crate::model::quantity::grouped;
 use crate::model::rig::Rig;
 use crate::model::setting::Setting;
 use crate::model::verdict::Verdict;
@@ -30,6 +31,8 @@ pub struct Axis {
     pub label: String,
     /// Its unit.
     pub unit: String,
+    /// What the values 0, 1, 2, … stand for, where they are no numbers.
+    pub words: Vec<String>,
 }
 
 /// One trial.
@@ -80,11 +83,34 @@ pub(crate) fn second<'a>(climbed: &Setting, rig: &'a Rig, plan: &Plan) -> Option
 
 impl Axis {
     pub(crate) fn of(setting: &Setting) -> Self {
-        Self { label: setting.label.clone(), unit: setting.unit.clone() }
+        Self { label: setting.label.clone(), unit: setting.unit.clone(), words: setting.words.clone() }
+    }
+
+    /// A value without its unit, or what it stands for; nothing between two words.
+    pub fn written(&self, value: Decimal) -> String {
+        if self.words.is_empty() {
+            return grouped(value);
+        }
+        let nth = usize::try_from(value).ok().filter(|_| value.fract().is_zero());
+        nth.and_then(|nth| self.words.get(nth)).cloned().unwrap_or_default()
     }
 
     /// What it is called, with its unit.
     pub fn title(&self) -> String {
         if self.unit.is_empty() { self.label.clone() } else { format!("{}, {}", self.label, self.unit) }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn words_stand_on_an_axis_where_there_are_any() {
+        let axis = Axis { label: "slots".into(), unit: String::new(), words: vec!["two".into(), "four".into()] };
+        let written = |value: &str| axis.written(value.parse().expect("a number"));
+        assert_eq!([written("0"), written("1.0")], ["two", "four"]);
+        assert_eq!([written("0.5"), written("2"), written("-1")], ["", "", ""]);
+        assert_eq!(Axis { words: Vec::new(), ..axis }.written(4200.into()), "4 200");
     }
 }

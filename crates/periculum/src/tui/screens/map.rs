@@ -5,7 +5,6 @@ use std::path::Path;
 use anyhow::Result;
 use periculum_core::Decimal;
 use periculum_core::analysis::terrain::{Bounds, Place, Side, Terrain};
-use periculum_core::model::quantity::grouped;
 use periculum_core::model::rig::Rig;
 use periculum_core::telling::beside_words;
 use ratatui::Frame;
@@ -239,7 +238,7 @@ impl Plane {
         for value in values {
             let y = self.row(value);
             if y < free {
-                let text = format!("{:>width$}", grouped(value), width = usize::from(LABELS) - 1);
+                let text = format!("{:>width$}", terrain.up.axis.written(value), width = usize::from(LABELS) - 1);
                 buffer.set_stringn(area.x - LABELS - 1, y, text, LABELS.into(), theme.muted);
                 free = y.saturating_sub(1);
             }
@@ -250,7 +249,7 @@ impl Plane {
         values.sort();
         values.dedup();
         for value in values {
-            let text = grouped(value);
+            let text = terrain.across.axis.written(value);
             let wide = text.chars().count() as u16;
             let x = self
                 .column(value)
@@ -293,7 +292,7 @@ impl Plane {
             (self.area.left()..self.area.right()).for_each(|column| self.put(buffer, column, y, "┄", theme.bad));
         }
         let sides = [&terrain.across, &terrain.up];
-        let told = telling::ceilings(sides.map(|side| (side.axis.label.as_str(), grouped(side.ceiling))));
+        let told = telling::ceilings(sides.map(|side| (side.axis.label.as_str(), side.axis.written(side.ceiling))));
         let wide = told.chars().count() as u16;
         let x = self.area.right().saturating_sub(wide);
         if self.area.height > 0 && x > self.area.x + upwards(terrain, rig).chars().count() as u16 {

@@ -2,7 +2,6 @@
 
 use periculum_core::Decimal;
 use periculum_core::engine::Prospect;
-use periculum_core::model::quantity::grouped;
 use periculum_core::story::profile::{AscentProfile, Axis, Point};
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
@@ -49,7 +48,7 @@ pub(super) fn draw_of(frame: &mut Frame, desk: &Desk, area: Rect, climbed: &Clim
     let plot = Plot::new(upper, &profile, predicted.is_some());
     let buffer = frame.buffer_mut();
     title(buffer, upper, &profile.height, theme);
-    plot.draw_axis(buffer, theme, &range);
+    plot.draw_axis(buffer, theme, &range, &profile.height);
     plot.draw_ceiling(buffer, theme, &range, &profile);
     plot.draw_line(
         buffer,
@@ -94,9 +93,9 @@ fn draw_second(buffer: &mut Buffer, theme: &Theme, area: Rect, axis: &Axis, uppe
     let plot = Plot { area: inside, ..*upper };
     let shares: Vec<f64> = values.iter().map(|value| range.share(*value)).collect();
     plot.draw_line(buffer, theme.accent, &shares);
-    plot.label(buffer, theme, plot.row(range.share(*highest)), *highest);
+    plot.label(buffer, theme, plot.row(range.share(*highest)), &axis.written(*highest));
     if lowest != highest {
-        plot.label(buffer, theme, plot.row(range.share(*lowest)), *lowest);
+        plot.label(buffer, theme, plot.row(range.share(*lowest)), &axis.written(*lowest));
     }
 }
 
@@ -166,13 +165,13 @@ impl Plot {
         self.area.bottom() - 1 - (share.clamp(0.0, 1.0) * rows).round() as u16
     }
 
-    fn label(&self, buffer: &mut Buffer, theme: &Theme, row: u16, value: Decimal) {
-        let text = format!("{:>width$}", grouped(value), width = usize::from(LABELS));
+    fn label(&self, buffer: &mut Buffer, theme: &Theme, row: u16, value: &str) {
+        let text = format!("{value:>width$}", width = usize::from(LABELS));
         buffer.set_stringn(self.area.x - LABELS - 2, row, text, LABELS.into(), theme.muted);
     }
 
-    /// The lowest and the highest value, and round ones between them.
-    fn draw_axis(&self, buffer: &mut Buffer, theme: &Theme, range: &Range) {
+    /// The lowest and the highest value, and round ones between them; of words only those that stand for a value.
+    fn draw_axis(&self, buffer: &mut Buffer, theme: &Theme, range: &Range, axis: &Axis) {
         for row in self.area.top()..self.area.bottom() {
             put(buffer, buffer.area, self.area.x - 1, row, "╎", theme.faint);
         }
@@ -180,11 +179,12 @@ impl Plot {
         let mut values = vec![range.highest];
         values.extend(round_values(range, usize::from(self.area.height / 3).max(1)).into_iter().rev());
         values.push(range.lowest);
+        values.retain(|value| axis.words.is_empty() || value.fract().is_zero());
         for (index, value) in values.into_iter().enumerate() {
             let row = self.row(range.share(value));
             let collides_below = row + 1 >= self.row(0.0) && value != range.lowest;
             if index == 0 || row > free_above + 1 && !collides_below {
-                self.label(buffer, theme, row, value);
+                self.label(buffer, theme, row, &axis.written(value));
                 free_above = row;
             }
         }
