@@ -34,6 +34,6 @@ pub use score_curve::score_curve;
 pub use sheet::{Sheet, sheet};
 pub use sheets::{comparison, places};
 pub use table::{Cell, Table};
-pub use tables::{incidents, samples, scores, trials};
+pub use tables::{attempts, incidents, samples, scores, trials};
 pub use traces::traces;
 pub use traces_over::traces_over;

@@ -3,7 +3,8 @@
 use std::collections::BTreeMap;
 
 use periculum_core::Decimal;
-use periculum_core::analysis::attempts::{Attempts, Column};
+use periculum_core::analysis::attempts::{Attempts, Cell as Known, Column};
+use periculum_core::analysis::pool::{Pooled, Row};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Score;
 use periculum_core::model::rig::Rig;
@@ -54,6 +55,25 @@ pub fn trials<'a>(story: &'a Story, rig: &'a Rig, readings: &'a BTreeMap<String,
         row
     };
     Table { columns, rows: Box::new(story.trials.iter().map(row)) }
+}
+
+/// A row for each of these attempts of several climbs, with these columns; two of one name are told by their titles.
+pub fn attempts<'a>(rows: &[&'a Row], columns: &[&'a Pooled]) -> Table<'a> {
+    let is_alone = |column: &Pooled| columns.iter().filter(|other| other.name == column.name).count() == 1;
+    let name = |column: &&Pooled| if is_alone(column) { column.name.clone() } else { column.title.clone() };
+    let names = named(&["climb", "trial", "verdict"]).into_iter().chain(columns.iter().map(name)).collect();
+    let (rows, columns) = (rows.to_vec(), columns.to_vec());
+    let cells = rows.into_iter().map(move |row| {
+        let lead = [Cell::Number(row.climb.to_string()), whole(row.trial as usize)];
+        let verdict = Cell::text(row.verdict.map_or("", |verdict| verdict.name()));
+        let known = columns.iter().map(|column| match row.cell(column) {
+            Known::Nothing => Cell::Nothing,
+            Known::Number(number, _) => Cell::float(*number),
+            Known::Words(words) => Cell::text(words),
+        });
+        lead.into_iter().chain([verdict]).chain(known).collect()
+    });
+    Table { columns: names, rows: Box::new(cells) }
 }
 
 /// A row for each pass that was run to its end and has a score.

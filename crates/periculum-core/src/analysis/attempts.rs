@@ -76,7 +76,7 @@ impl Cell {
     }
 
     /// Numbers by size, words as in a dictionary; what is not known comes last whichever way it is sorted.
-    fn order(&self, other: &Self, first: Sorted) -> Ordering {
+    pub(super) fn order(&self, other: &Self, first: Sorted) -> Ordering {
         let by_content = match (self, other) {
             (Self::Number(a, _), Self::Number(b, _)) => a.total_cmp(b),
             (Self::Words(a), Self::Words(b)) => a.cmp(b),
@@ -233,14 +233,7 @@ impl<'a> Attempts<'a> {
 
     /// The best and the worst number of a column among these trials; none where it has no better, or all are the same.
     pub fn extremes(&self, column: &Column, trials: &[&TrialStory]) -> Option<(f64, f64)> {
-        let better = column.better()?;
-        let numbers = || trials.iter().filter_map(|trial| self.cell(column, trial).number());
-        let (least, greatest) = (numbers().reduce(f64::min)?, numbers().reduce(f64::max)?);
-        match better {
-            _ if least == greatest => None,
-            Direction::Up => Some((greatest, least)),
-            Direction::Down => Some((least, greatest)),
-        }
+        extremes(column.better()?, trials.iter().filter_map(|trial| self.cell(column, trial).number()))
     }
 
     /// What a trial is found by beyond its settings, of these columns, as ` dense=205.1 room=22.5`.
@@ -270,6 +263,16 @@ impl<'a> Attempts<'a> {
         let watts: Vec<f64> = own.filter_map(|pass| conditions.watts(trial, pass)).collect();
         let watts = (!watts.is_empty()).then(|| mean(&watts)).filter(|watts| *watts > 0.0)?;
         Some(score_of(trial, measure)? / watts)
+    }
+}
+
+/// The best and the worst of some numbers; none where all are the same.
+pub(super) fn extremes(better: Direction, numbers: impl Iterator<Item = f64> + Clone) -> Option<(f64, f64)> {
+    let (least, greatest) = (numbers.clone().reduce(f64::min)?, numbers.reduce(f64::max)?);
+    match better {
+        _ if least == greatest => None,
+        Direction::Up => Some((greatest, least)),
+        Direction::Down => Some((least, greatest)),
     }
 }
 

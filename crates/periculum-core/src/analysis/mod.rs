@@ -8,5 +8,6 @@ mod example;
 pub mod forecast;
 pub mod money;
 pub mod over;
+pub mod pool;
 pub mod scores;
 pub mod terrain;

@@ -86,6 +86,11 @@ pub(crate) fn local_date(moment: Moment) -> String {
     zoned(moment).strftime("%Y-%m-%d %H:%M").to_string()
 }
 
+/// The day alone.
+pub(crate) fn local_day(moment: Moment) -> String {
+    zoned(moment).strftime("%Y-%m-%d").to_string()
+}
+
 /// The zone that moments are told in at this one.
 pub(crate) fn zone(moment: Moment) -> String {
     zoned(moment).strftime("%Z").to_string()

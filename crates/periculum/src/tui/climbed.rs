@@ -5,18 +5,19 @@ use std::sync::Arc;
 
 use periculum_core::analysis::attempts::{Attempts, Column};
 use periculum_core::analysis::forecast::{Forecast, forecast};
+use periculum_core::analysis::pool::{Origin, Pool};
 use periculum_core::engine::{ClimbEnd, Entry, Outlook, Said};
 use periculum_core::model::budget::Rest;
 use periculum_core::model::plan::Plan;
 use periculum_core::model::rig::{Rig, Sensor};
-use periculum_core::story::finding::{Query, trial_facts};
+use periculum_core::story::finding::{Index, Query, trial_facts};
 use periculum_core::story::series::Series;
 use periculum_core::story::{Story, TrialStory};
 use periculum_ledger::ClimbRow;
 
 use super::telling::{self, labels};
 use crate::briefing::Briefing;
-use crate::commands::date;
+use crate::commands::{date, local_day};
 use crate::notice::{self, Notice};
 
 /// The number of a climb that has none yet; the ledger counts from 1.
@@ -130,6 +131,22 @@ impl Climbed {
         Attempts { story: &self.story, rig: &self.rig, traces: &self.traces }
     }
 
+    /// Puts all attempts into a table with those of other climbs, and what they are found by into an index.
+    pub(super) fn pool(&self, row: &ClimbRow, pool: &mut Pool, index: &mut Index) {
+        let shared = [
+            (labels::COLUMN_RIG, row.rig.clone()),
+            (labels::COLUMN_SPECIMEN, specimen(row, true).trim().to_owned()),
+            (labels::COLUMN_BEGAN, local_day(row.wall)),
+        ];
+        let (attempts, columns) = (self.attempts(), self.attempts().columns());
+        index.add_climb(row.climb, &self.facts);
+        for trial in &self.story.trials {
+            index.add_trial(trial.number, &self.facts_of(trial, &columns));
+        }
+        let origin = Origin { climb: row.climb, shared: &shared, facts: &self.facts };
+        pool.add(&origin, &attempts, |trial| self.facts_of(trial, &columns));
+    }
+
     /// What a trial is found by, with its numbers in these columns.
     fn facts_of(&self, trial: &TrialStory, columns: &[Column]) -> String {
         let of_trial = |number: Option<u32>| number == Some(trial.number);
@@ -158,4 +175,12 @@ pub(super) fn climb_facts(row: &ClimbRow) -> String {
     let (climb, seed) = (telling::climb(row.climb), telling::seed_words(row.seed));
     let end = row.end.as_ref().map_or_else(|| labels::NOT_FINISHED.to_owned(), ClimbEnd::sentence);
     format!("{climb} {} {}{seed} {} {} {} {end}", row.rig, row.specimen, row.plan, row.use_name, date(row.wall))
+}
+
+/// Which specimen it was: by the name of its part, or by the seed of a simulated one; in short without the kinds of parts.
+pub(super) fn specimen(row: &ClimbRow, is_short: bool) -> String {
+    let without_kind = |part: &str| part.split_once(' ').map_or(part, |(_, name)| name).to_owned();
+    let parts = row.specimen.split(", ").map(|part| if is_short { without_kind(part) } else { part.to_owned() });
+    let named = parts.collect::<Vec<_>>().join(", ");
+    named + &telling::seed_words(row.seed)
 }

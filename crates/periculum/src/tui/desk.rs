@@ -14,7 +14,7 @@ use super::climbed::Climbed;
 use super::draft::Draft;
 use super::form::Form;
 use super::library::Library;
-use super::picked::Picks;
+use super::picked::{Picks, toggle_unseen};
 use super::pointing::Places;
 use super::shelf::Shelf;
 use super::telling;
@@ -234,6 +234,15 @@ impl Desk {
         words.clone_into(&mut self.filter);
         self.find();
         self.shelf.find(&self.query());
+    }
+
+    /// Picks a climb of the ledger or one of its trials, to be compared, or puts it back.
+    pub(super) fn pick_of(&mut self, climb: i64, trial: Option<u32>) {
+        if climb == self.shown.number {
+            self.picks.toggle(&self.shown, trial);
+        } else if let Err(why) = toggle_unseen(&mut self.picks, &self.shelf.library, climb, trial) {
+            self.shelf.trouble = Some(telling::not_opened(climb, &why));
+        }
     }
 
     /// Goes back to the climb that the interface was opened for.

@@ -7,6 +7,7 @@ use std::thread;
 
 use anyhow::Result;
 use crossbeam_channel::Sender;
+use periculum_core::analysis::pool::Pool;
 use periculum_core::model::rig::Rig;
 use periculum_core::story::finding::Index;
 use periculum_core::story::series::Series;
@@ -37,6 +38,8 @@ pub(super) enum Read {
     Records(Vec<RecordRow>, Vec<EnteredRow>),
     /// Every trial, for finding some.
     Trials(Index),
+    /// Every attempt with all that is known of it, for finding some by their numbers; and the climbs that can't be read.
+    Attempts(Box<Pool>, Index, Vec<i64>),
     /// What is to be seen of one climb before it is opened.
     Glimpse(Box<Climbed>),
     /// It can't be read.
@@ -76,6 +79,31 @@ impl Library {
         listener.send(Read::Records(ledger.records()?, ledger.entered()?))?;
         listener.send(Read::Trials(ledger.index(&rows, climb_facts)?))?;
         Ok(())
+    }
+
+    /// Reads every attempt of every climb with all that is known of it, and tells them together.
+    pub(super) fn read_attempts(&self, listener: Sender<Read>) {
+        let library = self.clone();
+        thread::spawn(move || {
+            let read = library.attempts().unwrap_or_else(|why| Read::Trouble(crate::telling::ledger::unreadable(why)));
+            let _ = listener.send(read);
+        });
+    }
+
+    fn attempts(&self) -> Result<Read> {
+        let (mut pool, mut index, mut unread) = (Pool::default(), Index::default(), Vec::new());
+        if !self.path.exists() {
+            return Ok(Read::Attempts(Box::default(), index, unread));
+        }
+        let mut rows = Ledger::open(&self.path)?.climbs()?;
+        rows.reverse();
+        for row in &rows {
+            match self.open(row.climb) {
+                Ok(climbed) => climbed.pool(row, &mut pool, &mut index),
+                Err(_) => unread.push(row.climb),
+            }
+        }
+        Ok(Read::Attempts(Box::new(pool), index, unread))
     }
 
     /// Reads one climb without its readings, and tells it; one that can't be read is told when it is opened.

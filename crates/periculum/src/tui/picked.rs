@@ -76,12 +76,17 @@ impl Picks {
     }
 }
 
-/// A climb of the ledger that is picked without being shown.
-pub(super) fn toggle_unseen(picks: &mut Picks, library: &Library, climb: i64) -> anyhow::Result<()> {
-    if picks.has(climb, None) {
-        picks.0.retain(|picked| (picked.climb, picked.trial) != (climb, None));
+/// A climb of the ledger, or one of its trials, that is picked without being shown.
+pub(super) fn toggle_unseen(
+    picks: &mut Picks,
+    library: &Library,
+    climb: i64,
+    trial: Option<u32>,
+) -> anyhow::Result<()> {
+    if picks.has(climb, trial) {
+        picks.0.retain(|picked| (picked.climb, picked.trial) != (climb, trial));
         return Ok(());
     }
-    picks.0.extend(Picked::of(&library.open(climb)?, None));
+    picks.0.extend(Picked::of(&library.open(climb)?, trial));
     Ok(())
 }

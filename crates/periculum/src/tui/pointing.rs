@@ -13,6 +13,8 @@ pub(super) enum Target {
     Trial(u32),
     /// A climb of the ledger, by its number.
     Climb(i64),
+    /// A trial of a climb of the ledger, by both numbers.
+    Attempt(i64, u32),
     /// A line of the plan, by its place.
     Line(usize),
     /// Another view.

@@ -1,12 +1,14 @@
 //! The list of the ledger's climbs: those that have what is looked for, and the selected one.
 
 use crossbeam_channel::{Receiver, Sender, unbounded};
+use periculum_core::analysis::pool::Pool;
 use periculum_core::analysis::scores::Measure;
 use periculum_core::story::finding::{Found, Index, Query};
 use periculum_ledger::{Entered, EnteredRow, RecordRow};
 
 use super::climbed::Climbed;
 use super::library::{Library, Listed, Read};
+use super::telling;
 use super::travel::Travel;
 
 /// A score that one's own is ranked with.
@@ -38,6 +40,9 @@ pub(super) struct Shelf {
     entered: Vec<EnteredRow>,
     /// What trials are found by; none until it has been read.
     index: Option<Index>,
+    /// Every attempt with all that is known of it; none until somebody wants it.
+    pool: Option<Box<Pool>>,
+    is_pooling: bool,
     /// What was found of what is looked for; none where all climbs are shown.
     found: Option<Vec<Found>>,
     /// The selected climb.
@@ -60,6 +65,8 @@ impl Shelf {
             records: Vec::new(),
             entered: Vec::new(),
             index: None,
+            pool: None,
+            is_pooling: false,
             found: None,
             selected: None,
             glimpse: None,
@@ -91,6 +98,15 @@ impl Shelf {
             Read::Trials(index) => {
                 self.index = Some(index);
                 self.is_reading = false;
+                // What was known of the ledger before is not all of it now.
+                if self.pool.take().is_some() {
+                    self.want_attempts();
+                }
+                self.find(query);
+            }
+            Read::Attempts(pool, index, unread) => {
+                (self.pool, self.index, self.is_pooling) = (Some(pool), Some(index), false);
+                self.trouble = (!unread.is_empty()).then(|| telling::not_read(&unread));
                 self.find(query);
             }
             // One that was asked for before comes too late.
@@ -98,13 +114,34 @@ impl Shelf {
             Read::Glimpse(climbed) => self.glimpse = Some(climbed),
             Read::Trouble(why) => {
                 self.trouble = Some(why);
-                self.is_reading = false;
+                (self.is_reading, self.is_pooling) = (false, false);
             }
         }
     }
 
-    /// Shows the climbs that have what is looked for.
+    /// Reads every attempt with all that is known of it, unless that was done.
+    pub(super) fn want_attempts(&mut self) {
+        if self.pool.is_none() && !self.is_pooling {
+            self.is_pooling = true;
+            self.library.read_attempts(self.reads.0.clone());
+        }
+    }
+
+    /// Every attempt with all that is known of it, once it is read.
+    pub(super) fn attempts(&self) -> Option<&Pool> {
+        self.pool.as_deref()
+    }
+
+    /// Whether something is being read.
+    pub(super) fn is_busy(&self) -> bool {
+        self.is_reading || self.is_pooling
+    }
+
+    /// Shows the climbs that have what is looked for; where numbers are compared, all that is known of attempts is wanted.
     pub(super) fn find(&mut self, query: &Query) {
+        if query.compares() && self.index.is_some() {
+            self.want_attempts();
+        }
         self.found = self.index.as_ref().filter(|_| !query.is_empty()).map(|index| index.find(query));
     }
 

@@ -1,20 +1,23 @@
 //! The climbs of the ledger, the newest first; the selected one can be opened in every view.
 
+use std::path::Path;
+
+use anyhow::Result;
 use periculum_core::engine::ClimbEnd;
-use periculum_ledger::ClimbRow;
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::text::{Line, Span, Text};
 
 use super::fit::{WIDE, fit};
-use super::{Proposed, Screen, Then, profile};
-use crate::commands::{local_date, zone};
+use super::pooled::Attempted;
+use super::{Proposed, Screen, Then, export, profile};
+use crate::commands::{local_date, local_day, zone};
+use crate::tui::climbed::specimen;
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
 use crate::tui::library::Listed;
 use crate::tui::overlays::{Card, Entry, Overlay};
-use crate::tui::picked::toggle_unseen;
 use crate::tui::pointing::Target;
 use crate::tui::telling::{self, labels};
 use crate::tui::travel::Travel;
@@ -26,11 +29,13 @@ const LEAST_LIST: u16 = 16;
 /// A mark of many settings is cut rather than what stands behind it.
 const WIDEST_MARK: usize = 28;
 
-/// So many letters of a date and time are the date.
-const DAY: usize = 10;
-
 /// The screen of the ledger's climbs.
-pub(super) struct Climbs;
+#[derive(Default)]
+pub(super) struct Climbs {
+    /// What is shown in place of the list, where that is wanted: all attempts of these climbs.
+    attempts: Attempted,
+    shows_attempts: bool,
+}
 
 impl Screen for Climbs {
     fn help(&self) -> &'static str {
@@ -45,15 +50,22 @@ impl Screen for Climbs {
     fn enter(&mut self, desk: &mut Desk) {
         desk.shelf.point_at(desk.shown.number);
         desk.shelf.read();
+        if self.shows_attempts {
+            desk.shelf.want_attempts();
+        }
     }
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
+        if self.shows_attempts {
+            return self.attempts.keys(desk);
+        }
         let is_selected = desk.shelf.selected().is_some();
         let again = Key::letter('g', "g", labels::CLIMB_IT_AGAIN);
         vec![
             Key::letter('/', "/", labels::FIND),
             Key::enter(labels::OPEN_IT).only(is_selected, labels::NO_CLIMB_SELECTED),
             Key::letter('p', "p", labels::PICK),
+            Key::letter('t', "t", labels::THEIR_ATTEMPTS),
             again.only(is_selected, labels::NO_CLIMB_SELECTED).only(desk.is_free(), labels::ANOTHER_RUNS),
         ]
     }
@@ -61,6 +73,14 @@ impl Screen for Climbs {
     fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {
         match code {
             KeyCode::Char('/') => Then::Open(Overlay::Entry(Entry::find(desk))),
+            KeyCode::Char('t') => {
+                self.shows_attempts = !self.shows_attempts;
+                if self.shows_attempts {
+                    desk.shelf.want_attempts();
+                }
+                Then::Nothing
+            }
+            _ if self.shows_attempts => self.attempts.press(code, desk),
             KeyCode::Enter if desk.open_other() => Then::Opened,
             KeyCode::Char('p') => {
                 pick(desk);
@@ -79,35 +99,46 @@ impl Screen for Climbs {
     }
 
     fn select(&mut self, step: Travel, desk: &mut Desk) {
-        desk.shelf.select(step);
+        if self.shows_attempts {
+            self.attempts.select(step, desk);
+        } else {
+            desk.shelf.select(step);
+        }
     }
 
     fn point(&mut self, target: Target, desk: &mut Desk) -> Then {
         match target {
             Target::Climb(number) => desk.shelf.point_at(number),
             Target::Trial(number) => desk.selected = Some(number),
+            Target::Attempt(climb, trial) => self.attempts.point_at(climb, trial),
             Target::Line(_) | Target::View(_) => {}
         }
         Then::Nothing
     }
 
     fn draw(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
-        draw(frame, desk, area);
+        if self.shows_attempts {
+            self.attempts.draw(frame, desk, area);
+        } else {
+            draw(frame, desk, area);
+        }
     }
 
-    /// `periculum ledger` lists them.
+    /// `periculum ledger` lists them; all of their attempts are a table.
     fn file(&self, _desk: &Desk) -> Option<Proposed> {
-        None
+        let name = || export::free(labels::FILE_ATTEMPTS.to_owned());
+        self.shows_attempts.then(|| Proposed { name: name(), title: labels::FILE_FOR_TRIALS })
+    }
+
+    fn write(&mut self, path: &Path, desk: &mut Desk) -> Result<String> {
+        self.attempts.write(path, desk)
     }
 }
 
 /// Picks the selected climb, to be compared, or puts it back.
 fn pick(desk: &mut Desk) {
-    let Some(climb) = desk.shelf.selected() else { return };
-    if climb == desk.shown.number {
-        desk.picks.toggle(&desk.shown, None);
-    } else if let Err(why) = toggle_unseen(&mut desk.picks, &desk.shelf.library, climb) {
-        desk.shelf.trouble = Some(telling::not_opened(climb, &why));
+    if let Some(climb) = desk.shelf.selected() {
+        desk.pick_of(climb, None);
     }
 }
 
@@ -169,7 +200,7 @@ fn title(desk: &Desk, shown: usize) -> Line<'static> {
     if let Some((newest, _)) = desk.shelf.shown().first() {
         title.push(Span::styled(telling::times_in(&zone(newest.row.wall)), theme.muted));
     }
-    if desk.shelf.is_reading {
+    if desk.shelf.is_busy() {
         title.push(Span::styled(telling::READING, theme.muted));
     }
     Line::from(title)
@@ -193,14 +224,6 @@ struct Widths {
     mark: usize,
 }
 
-/// Which specimen it was: by the name of its part, or by the seed of a simulated one; in short without the kinds of parts.
-fn specimen(row: &ClimbRow, is_short: bool) -> String {
-    let without_kind = |part: &str| part.split_once(' ').map_or(part, |(_, name)| name).to_owned();
-    let parts = row.specimen.split(", ").map(|part| if is_short { without_kind(part) } else { part.to_owned() });
-    let named = parts.collect::<Vec<_>>().join(", ");
-    named + &telling::seed_words(row.seed)
-}
-
 fn line(desk: &Desk, listed: &Listed, found: Option<usize>, widths: &Widths, is_selected: bool) -> Line<'static> {
     let theme = &desk.theme;
     let row = &listed.row;
@@ -211,8 +234,7 @@ fn line(desk: &Desk, listed: &Listed, found: Option<usize>, widths: &Widths, is_
         None => ("○", theme.accent),
     };
     let Widths { is_narrow, rig, specimen: wide, plan, mark } = widths;
-    let began = local_date(row.wall);
-    let began = if *is_narrow { &began[..DAY] } else { &began };
+    let began = if *is_narrow { local_day(row.wall) } else { local_date(row.wall) };
     let specimen = specimen(row, *is_narrow);
     let end = row.end.as_ref().map_or_else(|| labels::NOT_FINISHED.into(), ClimbEnd::sentence);
     let picked = if desk.picks.has(row.climb, None) { "+" } else { " " };

@@ -3,6 +3,7 @@
 mod attempts;
 mod climb;
 mod climbs;
+mod columns;
 mod compare;
 mod cores;
 mod detail;
@@ -17,6 +18,7 @@ mod logbook;
 mod map;
 mod names;
 mod plan;
+mod pooled;
 mod profile;
 mod ranks;
 mod rig;
@@ -115,7 +117,7 @@ impl Screens {
             trials: trials::Trials::default(),
             rig: rig::Rig::default(),
             traces: Traces::default(),
-            climbs: climbs::Climbs,
+            climbs: climbs::Climbs::default(),
             scores: scores::Scores::default(),
             compare: compare::Compare::default(),
             plan: plan::Plan,

@@ -291,17 +291,85 @@ fn type_text(app: &mut App, text: &str) {
     }
 }
 
+/// Climbs a plan of the demo to its end, into this ledger.
+fn climb_whole(ledger: &Path, plan: &str) {
+    let plan = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(plan);
+    let briefing = Briefing::read(&plan).expect("a plan");
+    let prepared = Prepared::new(briefing, open_ledger(ledger).expect("a ledger"), Path::new("/"), Some(3));
+    let prepared = prepared.expect("a climb");
+    let (_words, operator) = Operator::new();
+    let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |_| ());
+    driver.drive(first, Climb::is_ended).expect("driven");
+}
+
+/// Takes in what the ledger's readers tell, until they are done.
+fn read_attempts(app: &mut App) {
+    while app.desk.shelf.is_busy() {
+        let read = app.desk.shelf.reads().recv().expect("a reader");
+        app.take_read(read);
+    }
+}
+
+#[test]
+fn attempts_of_all_climbs_are_one_table() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    for plan in ["dome.plan.toml", "pays.plan.toml"] {
+        climb_whole(&path, plan);
+    }
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
+    app.desk.shelf.library = Library::at(path);
+    app.desk.shown.number = 3;
+    press(&mut app, KeyCode::Char('6'));
+    press(&mut app, KeyCode::Char('t'));
+    let reading = picture(&app, 80, 24);
+    assert!(reading.contains("attempts   reading …"), "{reading}");
+    read_attempts(&mut app);
+    // The day is that of the test.
+    let today = Moment::from_millis(jiff::Timestamp::now().as_millisecond());
+    let of_any_day = |picture: String| picture.replace(&crate::commands::local_day(today), "2026-06-20");
+    insta::assert_snapshot!("attempts-narrow", of_any_day(body(&app, 80, 24)));
+    press(&mut app, KeyCode::Char('/'));
+    type_text(&mut app, "dense>=460 dome hottest<75");
+    press(&mut app, KeyCode::Enter);
+    let found = picture(&app, 160, 40);
+    assert!(found.contains("with dense>=460 dome hottest<75 among"), "{found}");
+    (0..8).for_each(|_| drop(press(&mut app, KeyCode::Right)));
+    press(&mut app, KeyCode::Char('o'));
+    insta::assert_snapshot!("attempts-found", of_any_day(body(&app, 160, 40)));
+    // The climbs are found by the same numbers.
+    press(&mut app, KeyCode::Char('t'));
+    let listed = picture(&app, 160, 40);
+    assert!(listed.contains("18 of 26 trials") && listed.contains("17 of 23 trials"), "{listed}");
+    press(&mut app, KeyCode::Char('t'));
+    press(&mut app, KeyCode::Down);
+    let second = app.desk.shelf.attempts().map(|pool| pool.find(&app.desk.query())[1].clone()).expect("a table");
+    press(&mut app, KeyCode::Char('p'));
+    assert!(app.desk.picks.has(second.climb, Some(second.trial)), "picked unseen");
+    press(&mut app, KeyCode::Enter);
+    assert_eq!((app.desk.shown.number, app.desk.selected), (second.climb, Some(second.trial)), "opened at the attempt");
+    app.desk.look_for("sort:nothing");
+    assert!(picture(&app, 160, 40).contains("no column is called nothing"));
+    app.desk.look_for("dense>=460");
+    let csv = folder.path().join("all.csv");
+    press(&mut app, KeyCode::Char('6'));
+    read_attempts(&mut app);
+    let written = super::Screen::write(&mut app.screens.climbs, &csv, &mut app.desk).expect("written");
+    assert!(written.contains("all.csv"));
+    let text = std::fs::read_to_string(&csv).expect("a file");
+    let head = text.lines().next().expect("a head");
+    assert!(head.starts_with("climb,trial,verdict,rig,specimen,began,"), "{head}");
+    assert_eq!(
+        text.lines().count() - 1,
+        app.desk.shelf.attempts().map_or(0, |pool| pool.find(&app.desk.query()).len())
+    );
+}
+
 #[test]
 fn a_question_is_heard_of_while_another_climb_is_shown() {
     let folder = tempfile::tempdir().expect("a folder");
     let path = folder.path().join("test.ledger");
-    let dome = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/dome.plan.toml");
-    let briefing = Briefing::read(&dome).expect("a plan");
-    let ledger = open_ledger(&path).expect("a ledger");
-    let prepared = Prepared::new(briefing, ledger, Path::new("/"), Some(3)).expect("a climb");
-    let (_words, operator) = Operator::new();
-    let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |_| ());
-    driver.drive(first, Climb::is_ended).expect("driven");
+    climb_whole(&path, "dome.plan.toml");
     let mut app = app_at("by-hand.plan.toml", |climb| climb.question().is_some());
     app.desk.shelf.library = Library::at(path);
     app.desk.shown.number = 2;

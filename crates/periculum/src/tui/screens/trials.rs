@@ -1,23 +1,24 @@
 //! The trials of the climb as a list, and the selected one with all that is known of it.
 
-use std::collections::BTreeSet;
 use std::path::Path;
 
 use anyhow::Result;
 use periculum_charts::trials as table_of_trials;
-use periculum_core::analysis::attempts::Column;
-use periculum_core::model::ladder::Direction;
-use periculum_core::story::finding::{Sorted, sorted_by};
+use periculum_core::analysis::attempts::{Cell, Column};
+use periculum_core::story::TrialStory;
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::text::{Line, Span};
 
+use super::attempts::{Head, Lead, Rows, Table};
+use super::columns::{Columns, Named};
 use super::{Proposed, Screen, Then, attempts, detail, export};
 use crate::tui::climbed::Climbed;
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
 use crate::tui::overlays::{Entry, Overlay};
+use crate::tui::pointing::Target;
 use crate::tui::telling::{self, labels};
 use crate::tui::travel::Travel;
 
@@ -27,10 +28,7 @@ const BELOW: u16 = 9;
 /// The screen of the trials.
 #[derive(Default)]
 pub(super) struct Trials {
-    /// The column that is looked at, by name; none for the first.
-    column: Option<String>,
-    /// Columns that are left out, by name.
-    hidden: BTreeSet<String>,
+    columns: Columns,
 }
 
 impl Screen for Trials {
@@ -43,31 +41,26 @@ impl Screen for Trials {
     }
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
-        vec![
-            Key::letter('/', "/", labels::FIND),
-            Key::new(KeyCode::Left, "←→", labels::COLUMN),
-            Key::silent(KeyCode::Right),
-            Key::letter('o', "o", labels::SORT_BY_IT),
-            Key::letter('-', "-", labels::HIDE_COLUMN),
-            Key::letter('+', "+", labels::ALL_COLUMNS).only(!self.hidden.is_empty(), labels::ALL_ARE_SHOWN),
+        let others = [
             Key::letter('p', "p", labels::PICK),
             Key::letter('i', "i", labels::ITS_INCIDENT).only(desk.has_incident(), labels::NOTHING_WENT_WRONG),
             Key::letter('e', "e", labels::EXPORT),
-        ]
+        ];
+        let find = Key::letter('/', "/", labels::FIND);
+        [find].into_iter().chain(self.columns.keys()).chain(others).collect()
     }
 
     fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {
         match code {
             KeyCode::Char('/') => return Then::Open(Overlay::Entry(Entry::find(desk))),
-            KeyCode::Left => self.turn(Travel::Back(1), desk),
-            KeyCode::Right => self.turn(Travel::On(1), desk),
-            KeyCode::Char('o') => self.sort(desk),
-            KeyCode::Char('-') => self.hide(desk),
-            KeyCode::Char('+') => *self = Self::default(),
             KeyCode::Char('p') => desk.pick_trial(),
             KeyCode::Char('i') => return Then::LookAtIncident,
             KeyCode::Char('e') => return Then::Write,
-            _ => {}
+            _ => {
+                let named: Vec<Named> =
+                    self.shown(desk).iter().map(|column| (column.name.clone(), column.better())).collect();
+                self.columns.press(code, &named, desk);
+            }
         }
         Then::Nothing
     }
@@ -82,7 +75,7 @@ impl Screen for Trials {
 
     fn draw(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
         let [list, beside] = detail::split(area, BELOW);
-        draw_list(frame, desk, list, &self.columns(desk), self.at(desk));
+        draw_list(frame, desk, list, &self.shown(desk), &self.columns);
         detail::draw(frame, desk, beside);
     }
 
@@ -99,51 +92,45 @@ impl Screen for Trials {
 
 impl Trials {
     /// The columns that are not left out.
-    fn columns<'a>(&self, desk: &'a Desk) -> Vec<Column<'a>> {
+    fn shown<'a>(&self, desk: &'a Desk) -> Vec<Column<'a>> {
         let mut columns = desk.shown.attempts().columns();
-        columns.retain(|column| !self.hidden.contains(&column.name));
+        columns.retain(|column| self.columns.shows(&column.name));
         columns
-    }
-
-    /// The place of the column that is looked at.
-    fn at(&self, desk: &Desk) -> usize {
-        self.columns(desk).iter().position(|column| Some(&column.name) == self.column.as_ref()).unwrap_or_default()
-    }
-
-    fn turn(&mut self, step: Travel, desk: &Desk) {
-        let columns = self.columns(desk);
-        let to = step.from(self.at(desk), columns.len());
-        self.column = columns.get(to).map(|column| column.name.clone());
-    }
-
-    /// Sorts by the column that is looked at, what is better first; then the other way; then not at all.
-    fn sort(&self, desk: &mut Desk) {
-        let columns = self.columns(desk);
-        let Some(column) = columns.get(self.at(desk)) else { return };
-        let (first, then) = match column.better() {
-            Some(Direction::Up) => (Sorted::GreatestFirst, Sorted::LeastFirst),
-            _ => (Sorted::LeastFirst, Sorted::GreatestFirst),
-        };
-        let next = match desk.query().sort() {
-            Some((name, sorted)) if name == column.name => (sorted == first).then_some(then),
-            _ => Some(first),
-        };
-        let words = sorted_by(&desk.filter, next.map(|sorted| (column.name.as_str(), sorted)));
-        desk.look_for(&words);
-    }
-
-    /// Leaves out the column that is looked at; the next one is looked at then.
-    fn hide(&mut self, desk: &Desk) {
-        let columns = self.columns(desk);
-        let at = self.at(desk);
-        if columns.len() > 1 {
-            self.hidden.insert(columns[at].name.clone());
-            self.column = columns.get(at + 1).or(columns.get(at.wrapping_sub(1))).map(|column| column.name.clone());
-        }
     }
 }
 
-fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect, columns: &[Column], at: usize) {
+/// The attempts of the climb that is shown.
+struct OfClimb<'a> {
+    desk: &'a Desk,
+    columns: &'a [Column<'a>],
+    found: &'a [&'a TrialStory],
+}
+
+impl Rows for OfClimb<'_> {
+    fn count(&self) -> usize {
+        self.found.len()
+    }
+
+    fn lead(&self, row: usize) -> Lead {
+        let trial = self.found[row];
+        Lead {
+            number: format!("{:>4}", trial.number),
+            verdict: trial.verdict,
+            is_picked: self.desk.picks.has(self.desk.shown.number, Some(trial.number)),
+            target: Target::Trial(trial.number),
+        }
+    }
+
+    fn cell(&self, row: usize, column: usize) -> Cell {
+        self.desk.shown.attempts().cell(&self.columns[column], self.found[row])
+    }
+
+    fn extremes(&self, column: usize) -> Option<(f64, f64)> {
+        self.desk.shown.attempts().extremes(&self.columns[column], self.found)
+    }
+}
+
+fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect, columns: &[Column], wanted: &Columns) {
     let theme = &desk.theme;
     let found = desk.found();
     let [head, rows] = Layout::vertical([Constraint::Length(1), Constraint::Min(0)]).areas(area);
@@ -163,10 +150,17 @@ fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect, columns: &[Column], at:
         title.push(Span::styled(desk.filter.clone(), theme.accent.bold()));
         title.push(Span::styled(among, theme.muted));
     }
+    let query = desk.query();
+    let unknown = query.sort().filter(|(name, _)| total > 0 && desk.shown.attempts().column(name).is_none());
+    title.extend(unknown.map(|(name, _)| Span::styled(telling::no_column(name), theme.warning)));
     frame.render_widget(Line::from(title), head);
     if found.is_empty() {
         let why = if total == 0 { telling::NO_TRIAL } else { telling::NO_TRIAL_FOUND };
         return frame.render_widget(Line::styled(why, theme.text), rows);
     }
-    attempts::draw(frame, desk, rows, &attempts::Table { columns, at, found: &found, selected });
+    let heads: Vec<Head> = columns.iter().map(Head::of).collect();
+    let sorted = desk.query().sort().and_then(|(name, _)| desk.shown.attempts().column(name)).map(|column| column.name);
+    let at = wanted.at(columns.iter().map(|column| column.name.as_str()));
+    let of_climb = OfClimb { desk, columns, found: &found };
+    attempts::draw(frame, desk, rows, &Table { heads: &heads, at, sorted, rows: &of_climb, selected, lead: "" });
 }

@@ -214,6 +214,14 @@ pub(in crate::tui) const MOVE: &str = "move";
 pub(in crate::tui) const NEXT_INCIDENT: &str = "next incident";
 pub(in crate::tui) const NOTE_KEY: &str = "note";
 pub(in crate::tui) const ONE_BY_ONE: &str = "one by one";
+pub(in crate::tui) const THEIR_ATTEMPTS: &str = "all attempts";
+pub(in crate::tui) const THE_CLIMBS: &str = "the climbs";
+pub(in crate::tui) const ATTEMPTS: &str = "attempts";
+pub(in crate::tui) const CLIMB_AND_TRIAL: &str = "climb trial";
+pub(in crate::tui) const COLUMN_RIG: &str = "rig";
+pub(in crate::tui) const COLUMN_SPECIMEN: &str = "specimen";
+pub(in crate::tui) const COLUMN_BEGAN: &str = "began";
+pub(in crate::tui) const NO_ATTEMPT_SELECTED: &str = "no attempt is selected";
 pub(in crate::tui) const OPEN_IT: &str = "open it";
 pub(in crate::tui) const ALL_COLUMNS: &str = "all columns";
 pub(in crate::tui) const COLUMN: &str = "column";
@@ -270,6 +278,7 @@ pub(in crate::tui) const FILE_CORES: &str = "cores.svg";
 pub(in crate::tui) const FILE_MAP: &str = "map.svg";
 pub(in crate::tui) const FILE_SCORES: &str = "scores.svg";
 pub(in crate::tui) const FILE_TRACES: &str = "traces.svg";
+pub(in crate::tui) const FILE_ATTEMPTS: &str = "attempts.csv";
 pub(in crate::tui) const FILE_TRIALS: &str = "trials.csv";
 
 // What each view shows, for those who see it for the first time.
@@ -293,8 +302,9 @@ pub(in crate::tui) const HELP_OF_LOG: &str = "Everything that happened, by the t
      wrong, what you said, and what came of it. The newest stands last.";
 
 pub(in crate::tui) const HELP_OF_CLIMBS: &str = "Every climb of this ledger, the newest first. Find some by what is known of a climb or one of its trials: rig, \
-     specimen, date, verdict, incident, note, or a setting's value, as clock>=4700. An opened one is shown in every \
-     view, until you go back to the climb that runs; that one goes on meanwhile.";
+     specimen, date, verdict, incident, note, or any number of one of its trials, as clock>=4700, dense>=205 or room<23. \
+     t shows all attempts of those that are found in one table. An opened one is shown in every view, until you go \
+     back to the climb that runs; that one goes on meanwhile.";
 
 pub(in crate::tui) const HELP_OF_COMPARE: &str = "What was picked, beside each other: what differs by more than chance comes first, with the difference to the \
      first one. Pick trials and climbs with p in their lists. With nothing to compare, specimens of this rig are \

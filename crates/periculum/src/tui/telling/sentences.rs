@@ -26,6 +26,7 @@ pub(in crate::tui) const NO_PLAN: &str = "There is no plan to show.";
 pub(in crate::tui) const NO_READING: &str = "No sensor was read yet.";
 pub(in crate::tui) const NO_ROOM_FOR_TRACES: &str = "Traces need a larger window.";
 pub(in crate::tui) const NO_TRIAL: &str = "No trial has begun.";
+pub(in crate::tui) const NO_ATTEMPT: &str = "No climb of this ledger has made a trial yet.";
 pub(in crate::tui) const NO_TRIAL_FOUND: &str = "No trial has all of this. esc shows all again.";
 pub(in crate::tui) const NO_TROUBLE: &str = "none so far";
 pub(in crate::tui) const NOTHING_DOES_THAT: &str = "nothing that can be done here is called like that";
@@ -245,6 +246,18 @@ pub(in crate::tui) fn pass(pass: &PassStory) -> String {
     let Some(report) = &pass.report else { return format!("{} runs", pass.order.load) };
     let score = report.score.as_ref().map(|score| format!(", {:.1} {}", score.value, score.unit)).unwrap_or_default();
     format!("{} for {}{score}", pass.order.load, report.ran)
+}
+
+/// What is to be sorted by, and is no column.
+pub(in crate::tui) fn no_column(name: &str) -> String {
+    format!("   no column is called {name}")
+}
+
+/// Climbs whose record can't be read.
+pub(in crate::tui) fn not_read(climbs: &[i64]) -> String {
+    let numbers: Vec<String> = climbs.iter().map(i64::to_string).collect();
+    let which = if climbs.len() == 1 { "climb" } else { "climbs" };
+    format!("{which} {} can't be read, and nothing of it stands here", numbers.join(", "))
 }
 
 pub(in crate::tui) fn place_in_list(of: &str, at: usize, count: usize) -> String {
