@@ -11,7 +11,7 @@ use crate::model::formula::Formula;
 use crate::model::ladder::{BadLadder, Direction, Ladder};
 use crate::model::quantity::harmless;
 use crate::model::rig::{Derived, Paid, Part, Place, Rig, Sensor, When};
-use crate::model::setting::{BootLine, Setting, TakesEffect};
+use crate::model::setting::{BootLine, LostOn, Setting, TakesEffect};
 
 /// Reads a rig from a file's top section; problems go where the section's problems go.
 ///
@@ -108,6 +108,13 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str, sett
     let effects =
         [("at-once", TakesEffect::AtOnce), ("next-start", TakesEffect::AtNextStart), ("by-hand", TakesEffect::ByHand)];
     let takes_effect = section.choice("takes_effect", &effects);
+    let lost = [
+        ("device-reset", LostOn::DeviceReset),
+        ("restart", LostOn::Restart),
+        ("power-off", LostOn::PowerOff),
+        ("defaults", LostOn::Defaults),
+    ];
+    let lost_on = if section.has("lost_on") { section.choice("lost_on", &lost) } else { None };
     let adapter = section.optional_text("adapter");
     let target = section.optional_text("target");
     let words = section.optional_texts("words").map(|words| words.value).unwrap_or_default();
@@ -168,6 +175,8 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str, sett
         largest_jump: largest_jump.map(|jump| jump.value),
         tolerance: tolerance.map(|tolerance| tolerance.value).unwrap_or_default(),
         harder: harder?.value,
+        lost_on: lost_on
+            .map_or_else(|| takes_effect.as_ref().map(|it| it.value.usually_lost_on()), |lost| Some(lost.value))?,
         takes_effect: takes_effect?.value,
         adapter: adapter.map(|adapter| adapter.value).unwrap_or_default(),
         target: target.map(|target| target.value).unwrap_or_default(),

@@ -29,6 +29,7 @@ impl Depth {
             Some(
                 IncidentKind::WrongResult
                 | IncidentKind::MemoryFault
+                | IncidentKind::DeviceReset
                 | IncidentKind::NoPicture
                 | IncidentKind::Artefact
                 | IncidentKind::LoadDied,

@@ -30,6 +30,8 @@ pub enum IncidentKind {
     MemoryFault,
     /// The hardware counted an error and repaired it.
     CorrectedError,
+    /// A device, such as a graphics card, was reset, and the machine lived on.
+    DeviceReset,
     /// The picture was gone, and the machine lived on.
     NoPicture,
     /// The picture was wrong.
@@ -73,6 +75,7 @@ impl IncidentKind {
             | Self::LoadDied
             | Self::WrongResult
             | Self::MemoryFault
+            | Self::DeviceReset
             | Self::NoPicture
             | Self::Artefact
             | Self::Stalled => Some(Verdict::Fell),

@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use rust_decimal::Decimal;
 
 use crate::model::formula::Formula;
+use crate::model::incident_kind::IncidentKind;
 use crate::model::ladder::{Direction, Ladder};
 use crate::model::quantity::{grouped, with_unit};
 
@@ -24,6 +25,38 @@ impl TakesEffect {
     /// Whether somebody has to do something to the machine before a change is in force.
     pub fn needs_somebody(self) -> bool {
         self != Self::AtOnce
+    }
+
+    /// What a setting does not outlive where nobody says.
+    pub fn usually_lost_on(self) -> LostOn {
+        if self == Self::AtOnce { LostOn::Restart } else { LostOn::Defaults }
+    }
+}
+
+/// The least that has to happen for a setting to be back at stock without anybody's doing, from the least to the most.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum LostOn {
+    /// Its device was reset, while the machine lives on.
+    DeviceReset,
+    /// The machine was started anew.
+    Restart,
+    /// The machine was without power.
+    PowerOff,
+    /// Nothing but the machine's own defaults.
+    Defaults,
+}
+
+impl LostOn {
+    /// What a kind of incident takes away; nothing where it takes away nothing.
+    fn by(kind: IncidentKind) -> Option<Self> {
+        match kind {
+            IncidentKind::DeviceReset => Some(Self::DeviceReset),
+            IncidentKind::Restart | IncidentKind::Freeze => Some(Self::Restart),
+            // It is without power in between, since nothing else helps a machine that does not start.
+            IncidentKind::NoStart => Some(Self::PowerOff),
+            IncidentKind::SafeDefaults => Some(Self::Defaults),
+            _ => None,
+        }
     }
 }
 
@@ -65,6 +98,8 @@ pub struct Setting {
     pub harder: Direction,
     /// When a change is in force.
     pub takes_effect: TakesEffect,
+    /// What it does not outlive.
+    pub lost_on: LostOn,
     /// The adapter that changes it and reads it back.
     pub adapter: String,
     /// What the adapter calls it; empty where it needs no name.
@@ -119,6 +154,11 @@ impl Setting {
         }
     }
 
+    /// Whether it is back at stock after this happened.
+    pub fn is_lost_by(&self, kind: IncidentKind) -> bool {
+        LostOn::by(kind).is_some_and(|lost| self.lost_on <= lost)
+    }
+
     /// Whether the machine has to be started anew before a change is in force.
     pub fn needs_start(&self) -> bool {
         self.takes_effect == TakesEffect::AtNextStart
@@ -143,5 +183,29 @@ impl Setting {
     fn word(&self, value: Decimal) -> Option<&str> {
         let index = usize::try_from(value).ok().filter(|_| value.fract().is_zero())?;
         self.words.get(index).map(String::as_str)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn more_takes_away_what_less_does() {
+        let kinds =
+            [IncidentKind::DeviceReset, IncidentKind::Restart, IncidentKind::NoStart, IncidentKind::SafeDefaults];
+        for (nth, lost_on) in
+            [LostOn::DeviceReset, LostOn::Restart, LostOn::PowerOff, LostOn::Defaults].into_iter().enumerate()
+        {
+            let is_lost = kinds.map(|kind| LostOn::by(kind).is_some_and(|lost| lost_on <= lost));
+            assert_eq!(is_lost.iter().position(|lost| *lost), Some(nth), "{lost_on:?}");
+            assert!(is_lost.is_sorted());
+        }
+        assert!(
+            IncidentKind::ALL
+                .iter()
+                .filter(|kind| LostOn::by(**kind).is_some())
+                .all(|kind| *kind == IncidentKind::DeviceReset || kind.takes_machine_down())
+        );
     }
 }

@@ -9,7 +9,7 @@ use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{CoreProgress, PassOrder, PassReport, Progress, Score};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{Change, InForce, Rung};
-use periculum_core::model::setting::TakesEffect;
+use periculum_core::model::setting::{Setting, TakesEffect};
 
 use super::device::{Device, Strained, Work};
 use super::hazard::{End, Running, SETTLED, TICK};
@@ -45,9 +45,7 @@ pub struct Simulator {
     seed: u64,
     /// Each with what its sources begin with.
     devices: Vec<(String, Box<dyn Device>)>,
-    stock: Rung,
-    /// The settings that are lost when the rig starts anew.
-    volatile: BTreeSet<String>,
+    settings: Vec<Setting>,
     /// The settings that it can read back: nobody but their operator knows what is changed by hand.
     readable: BTreeSet<String>,
     /// The settings that need a start.
@@ -73,8 +71,7 @@ impl Simulator {
         };
         Self {
             devices: spec.devices(seed, &rig.stock()),
-            stock: rig.stock(),
-            volatile: named(|effect| effect == TakesEffect::AtOnce),
+            settings: rig.settings.clone(),
             readable: named(|effect| effect != TakesEffect::ByHand),
             at_next_start: named(|effect| effect == TakesEffect::AtNextStart),
             set: rig.stock(),
@@ -140,18 +137,15 @@ impl Simulator {
         self.set = rung;
     }
 
-    /// Puts these settings back to stock.
-    fn lose(&mut self, lost: impl Fn(&str) -> bool) {
-        let kept = self.set.iter().map(|(name, value)| {
-            let value = if lost(name) { self.stock.get(name).unwrap_or(value) } else { value };
-            (name.to_owned(), value)
-        });
-        self.put_in_force(kept.collect());
+    /// Puts the settings back to stock that these say of.
+    fn lose(&mut self, is_lost: impl Fn(&Setting) -> bool) {
+        let lost = self.settings.iter().filter(|setting| is_lost(setting));
+        let rung = lost.fold(self.set.clone(), |rung, setting| rung.with(&setting.name, setting.stock));
+        self.put_in_force(rung);
     }
 
-    fn restart(&mut self) {
-        let volatile = self.volatile.clone();
-        self.lose(|name| volatile.contains(name));
+    fn restart(&mut self, kind: IncidentKind) {
+        self.lose(|setting| setting.is_lost_by(kind));
         self.devices.iter_mut().for_each(|(_, device)| device.starts_anew());
         self.rest(RESTARTING);
     }
@@ -189,8 +183,11 @@ impl Simulator {
     /// down, stays as it is while nobody simulates it.
     #[must_use]
     pub fn with_lasting(mut self, in_force: &InForce) -> Self {
-        let lasting =
-            in_force.iter().filter(|(name, _)| self.stock.get(name).is_some() && !self.volatile.contains(*name));
+        let outlives = |name: &String| {
+            let setting = self.settings.iter().find(|setting| setting.name == *name);
+            setting.is_some_and(|setting| !setting.is_lost_by(IncidentKind::Restart))
+        };
+        let lasting = in_force.iter().filter(|(name, _)| outlives(name));
         let rung = lasting.fold(self.set.clone(), |rung, (name, value)| rung.with(name, *value));
         self.put_in_force(rung);
         self
@@ -203,7 +200,7 @@ impl Simulator {
         if self.is_alive() {
             return Ok(());
         }
-        self.restart();
+        self.restart(IncidentKind::Freeze);
         let incident = Incident::new(IncidentKind::Freeze, "the machine stopped answering when it was set");
         Err(incident.at(change.setting.replace('_', " ")))
     }
@@ -214,7 +211,7 @@ impl Simulator {
         self.put_in_force(changed);
         let started_anew = errand.changes().iter().any(|change| self.at_next_start.contains(&change.setting));
         if started_anew {
-            self.restart();
+            self.restart(IncidentKind::Restart);
         } else {
             self.rest(SETTLING);
         }
@@ -287,17 +284,14 @@ impl Simulator {
         report
     }
 
-    /// What the rig loses by a failure.
+    /// What the rig loses by a failure: all of it by that of the machine, a device's own settings by its reset.
     fn suffer(&mut self, kind: IncidentKind) {
         if kind.takes_machine_down() {
-            return self.restart();
+            return self.restart(kind);
         }
         let struck = self.devices.iter().filter(|(_, device)| device.loses_on(kind));
         let lost: BTreeSet<String> = struck.flat_map(|(_, device)| device.settings()).map(str::to_owned).collect();
-        if !lost.is_empty() {
-            let volatile = self.volatile.clone();
-            self.lose(|name| lost.contains(name) && volatile.contains(name));
-        }
+        self.lose(|setting| lost.contains(&setting.name) && setting.is_lost_by(kind));
     }
 
     /// How far a pass is.
@@ -442,7 +436,7 @@ pub(super) mod tests {
     use periculum_core::model::ladder::{Direction, Ladder};
     use periculum_core::model::pass::{Pass, Threads};
     use periculum_core::model::rig::Sensor;
-    use periculum_core::model::setting::{Setting, TakesEffect};
+    use periculum_core::model::setting::LostOn;
 
     fn setting(name: &str, ladder: (i64, i64, i64, u32), stock: (i64, u32), harder: Direction) -> Setting {
         let [from, step, to] = [ladder.0, ladder.1, ladder.2].map(|value| Decimal::new(value, ladder.3));
@@ -459,6 +453,7 @@ pub(super) mod tests {
             tolerance: Decimal::ZERO,
             harder,
             takes_effect: TakesEffect::AtOnce,
+            lost_on: TakesEffect::AtOnce.usually_lost_on(),
             adapter: "simulated".into(),
             target: String::new(),
             boot_line: None,
@@ -680,11 +675,11 @@ pub(super) mod tests {
         }
 
         fn failure(&self, _part: usize, _random: &mut Stream) -> Incident {
-            Incident::new(IncidentKind::Artefact, "stripes").at("board")
+            Incident::new(IncidentKind::DeviceReset, "the screen went dark").at("board")
         }
 
         fn loses_on(&self, kind: IncidentKind) -> bool {
-            kind == IncidentKind::Artefact
+            kind == IncidentKind::DeviceReset
         }
 
         fn starts_anew(&mut self) {}
@@ -701,7 +696,11 @@ pub(super) mod tests {
     /// A processor and a board on one clock, with how the board's setting takes effect.
     fn with_board(takes_effect: TakesEffect) -> Simulator {
         let mut rig = rig();
-        rig.settings.push(Setting { takes_effect, ..setting("board", (0, 1, 20, 0), (1, 0), Direction::Up) });
+        let lost_on = match takes_effect {
+            TakesEffect::AtOnce => LostOn::DeviceReset,
+            other => other.usually_lost_on(),
+        };
+        rig.settings.push(Setting { takes_effect, lost_on, ..setting("board", (0, 1, 20, 0), (1, 0), Direction::Up) });
         let sensor = |name: &str, source: &str| Sensor { source: source.into(), ..Sensor::plain(name) };
         rig.sensors = vec![sensor("frames", "board/value"), sensor("room", "room")];
         let mut simulator =
@@ -721,7 +720,7 @@ pub(super) mod tests {
         assert_eq!(simulator.sense()["frames"], 6.0);
         assert!((simulator.sense()["room"] - 21.0).abs() < 1.0);
         let report = run(&mut simulator, 2, 60);
-        assert_eq!(report.incidents[0].kind, IncidentKind::Artefact);
+        assert_eq!(report.incidents[0].kind, IncidentKind::DeviceReset);
         assert_eq!(report.incidents[0].place.as_deref(), Some("board"));
         let in_force = simulator.read_back().in_force;
         assert_eq!(
@@ -754,7 +753,7 @@ pub(super) mod tests {
         };
         assert!(!read_back.started_anew && !read_back.in_force.contains_key("board"));
         assert_eq!(simulator.sense()["frames"], 4.0);
-        simulator.restart();
+        simulator.restart(IncidentKind::Restart);
         assert_eq!(simulator.sense()["frames"], 4.0, "it outlives a restart");
         let in_force = [("board".to_owned(), 4.into()), ("core_clock".to_owned(), 4300.into())].into();
         let mut again = with_board(TakesEffect::ByHand).with_lasting(&in_force);

@@ -132,7 +132,7 @@ impl Climber {
         match state {
             State::Trying(mut trial, Doing::Setting { under_way }) => {
                 self.belief.forget(&under_way.errand);
-                self.after_machine_down(incident.kind);
+                self.after_loss(incident.kind);
                 if under_way.instead.is_none() && self.is_setback(&under_way.errand, incident.kind) {
                     self.tally.setbacks += 1;
                     step.entries.push(Entry::Incident { trial: Some(trial.number), pass: None, incident });
@@ -146,7 +146,7 @@ impl Climber {
             }
             State::GoingHome { then, under_way, mut given_up } => {
                 self.doubt(&under_way.errand, &mut given_up);
-                self.after_machine_down(incident.kind);
+                self.after_loss(incident.kind);
                 if under_way.instead.is_some() {
                     return self.end_on_the_way(then, vec![incident], step);
                 }

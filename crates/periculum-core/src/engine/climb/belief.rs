@@ -11,7 +11,7 @@ use crate::model::evidence::{Finding, Value};
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::rig::Rig;
 use crate::model::rung::{InForce, Rung};
-use crate::model::setting::{Setting, TakesEffect};
+use crate::model::setting::Setting;
 
 /// What the rig is believed to have in force, and what of it can be read back.
 #[derive(Clone, Debug, PartialEq)]
@@ -124,12 +124,10 @@ impl Belief {
             .collect()
     }
 
-    /// What is in force after the machine went down in this way.
-    pub(super) fn machine_went_down(&mut self, kind: IncidentKind) {
-        for setting in &self.rig.settings {
-            if setting.takes_effect == TakesEffect::AtOnce || kind == IncidentKind::SafeDefaults {
-                self.in_force.insert(setting.name.clone(), setting.stock);
-            }
+    /// What is in force after something happened that settings do not outlive.
+    pub(super) fn lost_by(&mut self, kind: IncidentKind) {
+        for setting in self.rig.settings.iter().filter(|setting| setting.is_lost_by(kind)) {
+            self.in_force.insert(setting.name.clone(), setting.stock);
         }
     }
 
@@ -143,7 +141,7 @@ impl Belief {
         (use_name, rules): (&str, u32),
     ) {
         if ending != Ending::ProgramDied {
-            self.machine_went_down(IncidentKind::Restart);
+            self.lost_by(IncidentKind::Restart);
         } else if let Some(errand) = under_way {
             self.forget(errand);
         }

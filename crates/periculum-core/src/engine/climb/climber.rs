@@ -176,14 +176,14 @@ impl Climber {
         find(&self.rig, self.belief.in_force(), rung)
     }
 
-    /// What follows from the machine's going down, where the incident says that it did.
-    pub(super) fn after_machine_down(&mut self, kind: IncidentKind) {
+    /// What follows where the machine went down or a device was reset, as the incident says.
+    pub(super) fn after_loss(&mut self, kind: IncidentKind) {
         if kind.takes_machine_down() {
             self.tally.restarts += 1;
             let is_cold = matches!(kind, IncidentKind::NoStart | IncidentKind::SafeDefaults);
             self.tally.cold_starts += u32::from(is_cold);
-            self.belief.machine_went_down(kind);
         }
+        self.belief.lost_by(kind);
     }
 }
 

@@ -130,7 +130,7 @@ impl Climber {
         }
         step.entries.push(Entry::PassEnded { trial: trial.number, pass: index, report: report.clone() });
         for incident in &report.incidents {
-            self.after_machine_down(incident.kind);
+            self.after_loss(incident.kind);
             blame(&mut trial, Some(index), incident.clone(), step);
         }
         trial

@@ -56,6 +56,7 @@ impl Climber {
     /// What the hardware counts or the kernel logs is held against the trial that runs, and ends its pass.
     pub(super) fn on_noticed(&mut self, mut state: State, incidents: &[Incident], step: &mut Step) -> State {
         for incident in incidents.iter().cloned() {
+            self.belief.lost_by(incident.kind);
             match &mut state {
                 State::Trying(trial, Doing::Passing { index, began, stopping }) => {
                     blame(trial, Some(*index), incident.into_pass(step.at.since(*began)), step);

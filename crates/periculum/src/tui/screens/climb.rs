@@ -8,6 +8,7 @@ use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::{Constraint, Layout, Rect};
 
+use super::fit::ROOMY;
 use super::{
     Proposed, Screen, Then, View, cores, ended, export, figures, lead, logbook, profile, sensors, stages, trial,
 };
@@ -17,9 +18,6 @@ use crate::tui::overlays::{Card, Entry, Overlay, Purpose};
 use crate::tui::pointing::Target;
 use crate::tui::telling::{self, labels};
 use crate::tui::travel::Travel;
-
-/// From here up there is room for a column of figures beside the profile.
-pub(super) const WIDE: (u16, u16) = (118, 26);
 
 /// How wide that column is.
 const FIGURES: u16 = 48;
@@ -107,7 +105,7 @@ impl Screen for Climb {
     }
 
     fn draw(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
-        if area.width >= WIDE.0 && area.height >= WIDE.1 {
+        if area.width >= ROOMY.0 && area.height >= ROOMY.1 {
             self.draw_wide(frame, desk, area);
         } else {
             self.draw_narrow(frame, desk, area);

@@ -6,6 +6,9 @@ use ratatui::text::{Line, Span};
 /// From here up there is room for a column beside what a screen is about.
 pub(super) const WIDE: (u16, u16) = (120, 30);
 
+/// From here up there is room for a column of figures beside the profile of the climb.
+pub(super) const ROOMY: (u16, u16) = (118, 26);
+
 /// The line, or as much of it as there is room for and a sign that there is more.
 pub(in crate::tui) fn fit(line: Line<'static>, width: u16, more: Style) -> Line<'static> {
     let width = usize::from(width);

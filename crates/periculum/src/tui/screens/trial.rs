@@ -10,8 +10,7 @@ use ratatui::layout::Rect;
 use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
-use super::climb::WIDE;
-use super::fit::fit;
+use super::fit::{ROOMY, fit};
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
 
@@ -154,7 +153,7 @@ fn ahead(desk: &Desk, width: u16) -> Line<'static> {
     let Some(foreseen) = desk.shown.foreseen.as_ref().filter(|_| desk.is_climbing()) else { return Line::default() };
     let [least, most] = foreseen.ahead(&desk.shown.story).map(Time::rounded);
     let time = telling::ahead(least, most, foreseen.goes_on);
-    let budget = telling::left_in_short(&desk.shown.rest).filter(|_| width < WIDE.0);
+    let budget = telling::left_in_short(&desk.shown.rest).filter(|_| width < ROOMY.0);
     let budget = budget.map(|budget| Span::styled(format!("   {budget}"), theme.muted));
     Line::from(
         [lead(desk, labels::AHEAD), Span::styled(time, theme.text)].into_iter().chain(budget).collect::<Vec<_>>(),
