@@ -164,7 +164,8 @@ mod tests {
     fn pool() -> Pool {
         let (held, fell) = (Verdict::Held, Verdict::Fell);
         let first = told(&[(42, 125, 100.0, held), (44, 125, 104.0, held)]);
-        let second = told(&[(43, 120, 99.5, held), (45, 120, 107.0, fell)]);
+        let mut second = told(&[(43, 120, 99.5, held), (45, 120, 107.0, fell)]);
+        second.trials.iter_mut().for_each(|trial| trial.rung = trial.rung.with("timing", 7.into()));
         let ((rig, _), traces) = (grid(), BTreeMap::new());
         let mut other = rig.clone();
         other.settings[1].name = "timing".into();

@@ -111,7 +111,7 @@ mod tests {
             tolerance: Decimal::ZERO,
             harder,
             takes_effect: TakesEffect::AtOnce,
-            lost_on: TakesEffect::AtOnce.usually_lost_on(),
+            lost_on: None,
             adapter: "simulated".into(),
             target: String::new(),
             boot_line: None,

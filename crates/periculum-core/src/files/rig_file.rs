@@ -175,8 +175,7 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str, sett
         largest_jump: largest_jump.map(|jump| jump.value),
         tolerance: tolerance.map(|tolerance| tolerance.value).unwrap_or_default(),
         harder: harder?.value,
-        lost_on: lost_on
-            .map_or_else(|| takes_effect.as_ref().map(|it| it.value.usually_lost_on()), |lost| Some(lost.value))?,
+        lost_on: lost_on.map(|lost| lost.value),
         takes_effect: takes_effect?.value,
         adapter: adapter.map(|adapter| adapter.value).unwrap_or_default(),
         target: target.map(|target| target.value).unwrap_or_default(),

@@ -28,7 +28,7 @@ impl TakesEffect {
     }
 
     /// What a setting does not outlive where nobody says.
-    pub fn usually_lost_on(self) -> LostOn {
+    fn usually_lost_on(self) -> LostOn {
         if self == Self::AtOnce { LostOn::Restart } else { LostOn::Defaults }
     }
 }
@@ -98,8 +98,8 @@ pub struct Setting {
     pub harder: Direction,
     /// When a change is in force.
     pub takes_effect: TakesEffect,
-    /// What it does not outlive.
-    pub lost_on: LostOn,
+    /// What it does not outlive, where that is not the usual.
+    pub lost_on: Option<LostOn>,
     /// The adapter that changes it and reads it back.
     pub adapter: String,
     /// What the adapter calls it; empty where it needs no name.
@@ -156,7 +156,8 @@ impl Setting {
 
     /// Whether it is back at stock after this happened.
     pub fn is_lost_by(&self, kind: IncidentKind) -> bool {
-        LostOn::by(kind).is_some_and(|lost| self.lost_on <= lost)
+        let lost_on = self.lost_on.unwrap_or(self.takes_effect.usually_lost_on());
+        LostOn::by(kind).is_some_and(|lost| lost_on <= lost)
     }
 
     /// Whether the machine has to be started anew before a change is in force.

@@ -453,7 +453,7 @@ pub(super) mod tests {
             tolerance: Decimal::ZERO,
             harder,
             takes_effect: TakesEffect::AtOnce,
-            lost_on: TakesEffect::AtOnce.usually_lost_on(),
+            lost_on: None,
             adapter: "simulated".into(),
             target: String::new(),
             boot_line: None,
@@ -696,10 +696,7 @@ pub(super) mod tests {
     /// A processor and a board on one clock, with how the board's setting takes effect.
     fn with_board(takes_effect: TakesEffect) -> Simulator {
         let mut rig = rig();
-        let lost_on = match takes_effect {
-            TakesEffect::AtOnce => LostOn::DeviceReset,
-            other => other.usually_lost_on(),
-        };
+        let lost_on = (takes_effect == TakesEffect::AtOnce).then_some(LostOn::DeviceReset);
         rig.settings.push(Setting { takes_effect, lost_on, ..setting("board", (0, 1, 20, 0), (1, 0), Direction::Up) });
         let sensor = |name: &str, source: &str| Sensor { source: source.into(), ..Sensor::plain(name) };
         rig.sensors = vec![sensor("frames", "board/value"), sensor("room", "room")];

@@ -50,7 +50,7 @@ fn setting(
         tolerance: Decimal::ZERO,
         harder,
         takes_effect,
-        lost_on: takes_effect.usually_lost_on(),
+        lost_on: None,
         adapter: String::new(),
         target: String::new(),
         boot_line: None,
