@@ -103,7 +103,7 @@ impl Stretch<'_> {
         let (begin, end) = (self.place(self.from), self.place(self.to));
         let range = around(columns.iter().flatten().flat_map(|spread| [spread.least, spread.greatest]));
         let time = |place: &f64| clock(*place * self.unit, (end - begin) * self.unit);
-        let value = |value: &f64| measured(*value, sensor.decimals);
+        let value = |value: &f64| sensor.written(*value);
         let unit = if sensor.unit.is_empty() { String::new() } else { format!(", {}", sensor.unit) };
         let chart = framed(
             area,

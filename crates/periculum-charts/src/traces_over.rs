@@ -2,7 +2,6 @@
 
 use std::collections::BTreeMap;
 
-use periculum_core::model::quantity::measured;
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::stretch::Stretch;
@@ -61,7 +60,7 @@ impl Over<'_> {
         let unit_of_time = unit(self.seconds);
         let end = self.seconds / unit_of_time;
         let time = |place: &f64| clock(*place * unit_of_time, self.seconds);
-        let value = |value: &f64| measured(*value, sensor.decimals);
+        let value = |value: &f64| sensor.written(*value);
         let range = around([all.least, all.greatest].into_iter());
         let chart = framed(
             area,

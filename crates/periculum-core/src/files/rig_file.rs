@@ -282,6 +282,7 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
     let label = section.optional_text("label").map_or_else(|| spoken(&name.value), |text| harmless(&text.value));
     let unit = unit(&section);
     let decimals = section.optional_count("decimals", 0).map_or(0, |count| count.value.min(6) as usize);
+    let words = section.optional_texts("words").map(|words| words.value).unwrap_or_default();
     let number = |key| section.optional_number(key).map(|number| number.value);
     let (limit, least) = (number("limit"), number("least"));
     let cut_off = read_cut_off("cut_off", settings, &section);
@@ -305,6 +306,7 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
         label,
         unit,
         decimals,
+        words: words.iter().map(|word| harmless(word)).collect(),
         cut_off: cut_off.map(|cut_off| cut_off.value),
         cut_off_below: cut_off_below.map(|below| below.value),
         limit,

@@ -38,6 +38,10 @@ fn write_part(out: &mut String, part: &Part) -> fmt::Result {
 fn write_sensor(out: &mut String, sensor: &Sensor, rig: &Rig) -> fmt::Result {
     writeln!(out, "\n[sensor.{}]\nlabel = {}", quoted(&sensor.name), quoted(&sensor.label))?;
     writeln!(out, "unit = {}\ndecimals = {}", quoted(&sensor.unit), sensor.decimals)?;
+    if !sensor.words.is_empty() {
+        let words: Vec<String> = sensor.words.iter().map(|word| quoted(word)).collect();
+        writeln!(out, "words = [{}]", words.join(", "))?;
+    }
     let at_stock = |cut_off: &Option<CutOff>| cut_off.as_ref()?.at(|setting| Some(rig.setting(setting)?.stock));
     let numbers = [
         ("cut_off", at_stock(&sensor.cut_off)),
@@ -98,6 +102,7 @@ source = "thermal/package"
 [sensor.wall]
 unit = "W"
 least = 20
+words = ["nothing", "something \"else\""]
 patience = "5s"
 adapter = "scpi"
 source = "meter:5025 READ?"

@@ -9,7 +9,7 @@ use crate::model::cut_off::CutOff;
 use crate::model::formula::Formula;
 use crate::model::moment::Span;
 use crate::model::plan::Raised;
-use crate::model::quantity::{grouped, with_unit};
+use crate::model::quantity::{grouped, measured, with_unit};
 use crate::model::rung::Rung;
 use crate::model::setting::Setting;
 
@@ -102,6 +102,8 @@ pub struct Sensor {
     pub unit: String,
     /// How many decimals of a reading mean something.
     pub decimals: usize,
+    /// What the readings 0, 1, 2, … stand for, where it reads a state and no number: what limits a card now.
+    pub words: Vec<String>,
     /// The reading above which a pass is stopped at once.
     pub cut_off: Option<CutOff>,
     /// The reading below which a pass is stopped at once: a pot that gets too cold for what stands in it.
@@ -350,6 +352,13 @@ impl Sensor {
     /// The adapter of a sensor that only readings are known of, which were attached to a climb afterwards.
     pub const ATTACHED: &str = "attached";
 
+    /// A reading as people read it where its unit is told elsewhere: a number, or the word that it stands for.
+    pub fn written(&self, reading: f64) -> String {
+        let nth = reading.round();
+        let word = if nth >= 0.0 { self.words.get(nth as usize) } else { None };
+        word.cloned().unwrap_or_else(|| measured(reading, self.decimals))
+    }
+
     /// Whether a cut-off rests on it.
     pub fn is_guarded(&self) -> bool {
         self.cut_off.is_some() || self.cut_off_below.is_some()
@@ -379,6 +388,7 @@ impl Sensor {
             label: name.to_owned(),
             unit: String::new(),
             decimals: 0,
+            words: Vec::new(),
             cut_off: None,
             cut_off_below: None,
             limit: None,

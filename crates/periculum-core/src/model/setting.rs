@@ -50,7 +50,8 @@ impl LostOn {
     /// What a kind of incident takes away; nothing where it takes away nothing.
     fn by(kind: IncidentKind) -> Option<Self> {
         match kind {
-            IncidentKind::DeviceReset => Some(Self::DeviceReset),
+            // A display that shows nothing has gone back to what it showed before.
+            IncidentKind::DeviceReset | IncidentKind::NoPicture => Some(Self::DeviceReset),
             IncidentKind::Restart | IncidentKind::Freeze => Some(Self::Restart),
             // It is without power in between, since nothing else helps a machine that does not start.
             IncidentKind::NoStart => Some(Self::PowerOff),
@@ -206,7 +207,7 @@ mod tests {
             IncidentKind::ALL
                 .iter()
                 .filter(|kind| LostOn::by(**kind).is_some())
-                .all(|kind| *kind == IncidentKind::DeviceReset || kind.takes_machine_down())
+                .all(|kind| is_of_a_device(*kind) || kind.takes_machine_down())
         );
     }
 }

@@ -23,7 +23,7 @@ use crate::analysis::scores::Benchmark;
 use crate::engine::{Entry, Mark, Said, Written};
 use crate::inference::comparison::{Comparison, Says};
 use crate::model::moment::Span;
-use crate::model::quantity::{grouped, measured, with_unit};
+use crate::model::quantity::{grouped, with_unit};
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
 use crate::model::setting::Setting;
@@ -86,7 +86,7 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
 /// What sensors read, as `package 61.5 °C, room 22 °C`.
 fn readings_words(readings: &BTreeMap<String, f64>, rig: &Rig) -> String {
     let of = |(name, reading): (&String, &f64)| match rig.sensors.iter().find(|sensor| sensor.name == *name) {
-        Some(sensor) => format!("{} {} {}", sensor.label, measured(*reading, sensor.decimals), sensor.unit),
+        Some(sensor) => format!("{} {} {}", sensor.label, sensor.written(*reading), sensor.unit),
         None => format!("{name} {reading}"),
     };
     readings.iter().map(of).map(|told| told.trim_end().to_owned()).collect::<Vec<_>>().join(", ")
@@ -122,7 +122,7 @@ pub fn before_changes(mark: &Mark, story: &Story) -> String {
 /// What was measured of a setting, with its unit.
 pub fn measured_words(of: &Measured, setting: &Setting) -> String {
     match of {
-        Measured::BySensor(sensor, reading) => format!("{} {}", measured(*reading, sensor.decimals), sensor.unit),
+        Measured::BySensor(sensor, reading) => format!("{} {}", sensor.written(*reading), sensor.unit),
         Measured::ByHand(value) => with_unit(*value, &setting.unit),
     }
 }

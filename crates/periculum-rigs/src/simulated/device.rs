@@ -2,6 +2,7 @@
 
 use std::fmt;
 
+use periculum_core::Decimal;
 use periculum_core::model::incident::Incident;
 use periculum_core::model::incident_kind::IncidentKind;
 use periculum_core::model::pass::Threads;
@@ -68,8 +69,18 @@ pub(super) trait Device: fmt::Debug + Send {
     /// Whether its settings that take effect at once are back at stock after this happened, though the machine lives on.
     fn loses_on(&self, kind: IncidentKind) -> bool;
 
-    /// It starts anew.
-    fn starts_anew(&mut self);
+    /// It starts anew, and may come up with less than it was set to, or not at all; tells what went wrong.
+    fn starts_anew(&mut self, random: &mut Stream) -> Option<Incident>;
+
+    /// Whether somebody who changes something on it has to switch the machine off for it.
+    fn is_off_while_changed(&self) -> bool {
+        false
+    }
+
+    /// What it makes of its settings where that is not what they were set to, as it reports them.
+    fn rounds_to(&self) -> Vec<(String, Decimal)> {
+        Vec::new()
+    }
 
     /// The true voltage that it gets now, V, where it has one.
     fn voltage(&self) -> Option<f64>;

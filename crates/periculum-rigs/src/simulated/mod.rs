@@ -7,6 +7,7 @@ mod device;
 mod devices;
 mod hazard;
 mod meter;
+mod names;
 mod numbers;
 mod random;
 mod rig;

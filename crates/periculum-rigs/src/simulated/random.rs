@@ -13,6 +13,8 @@ pub(super) enum Purpose {
     Pass { trial: u32, index: usize },
     /// Sensor noise.
     Sensors,
+    /// A start of the rig, by the milliseconds since it was made.
+    Start { at: u64 },
 }
 
 /// A stream of random numbers.
@@ -25,6 +27,7 @@ impl Stream {
         generator.set_stream(match purpose {
             Purpose::Specimen => 0,
             Purpose::Sensors => 1,
+            Purpose::Start { at } => (1 << 63) | at,
             Purpose::Pass { trial, index } => 2 + (u64::from(trial) << 16) + index as u64,
         });
         Self(generator)

@@ -53,6 +53,7 @@ pub struct Simulator {
     set: Rung,
     sensors: Vec<(String, String)>,
     boot: Boot,
+    made: Moment,
     now: Moment,
     sensed_at: Option<Moment>,
     noise: Stream,
@@ -77,6 +78,7 @@ impl Simulator {
             set: rig.stock(),
             sensors: rig.sensors.iter().map(|sensor| (sensor.name.clone(), sensor.source.clone())).collect(),
             boot: Boot { id: "simulated".to_owned(), since: None },
+            made: now,
             now,
             sensed_at: None,
             noise: Stream::new(seed, Purpose::Sensors),
@@ -144,10 +146,27 @@ impl Simulator {
         self.put_in_force(rung);
     }
 
-    fn restart(&mut self, kind: IncidentKind) {
+    /// Starts anew after this; tells what went wrong with that.
+    fn restart(&mut self, kind: IncidentKind) -> Option<Incident> {
         self.lose(|setting| setting.is_lost_by(kind));
-        self.devices.iter_mut().for_each(|(_, device)| device.starts_anew());
+        let mut random = Stream::new(self.seed, Purpose::Start { at: self.now.since(self.made).millis() });
+        let mut wrong = None;
+        for (_, device) in &mut self.devices {
+            wrong = wrong.or(device.starts_anew(&mut random));
+        }
         self.rest(RESTARTING);
+        wrong
+    }
+
+    /// Starts anew after something took it down; tells what that was in the end, since what does not come back by that has to be
+    /// without power for a while, and at last goes back to its defaults.
+    fn go_down(&mut self, kind: IncidentKind) -> IncidentKind {
+        for kind in [kind, IncidentKind::NoStart, IncidentKind::SafeDefaults] {
+            if self.restart(kind).is_none() && self.is_alive() {
+                return kind;
+            }
+        }
+        IncidentKind::SafeDefaults
     }
 
     fn rest_devices(&mut self) {
@@ -200,8 +219,8 @@ impl Simulator {
         if self.is_alive() {
             return Ok(());
         }
-        self.restart(IncidentKind::Freeze);
-        let incident = Incident::new(IncidentKind::Freeze, "the machine stopped answering when it was set");
+        let kind = self.go_down(IncidentKind::Freeze);
+        let incident = Incident::new(kind, "the machine stopped answering when it was set");
         Err(incident.at(change.setting.replace('_', " ")))
     }
 
@@ -209,21 +228,33 @@ impl Simulator {
     fn confirm(&mut self, errand: &Errand) -> Answer {
         let changed = errand.changes().iter().fold(self.set.clone(), |rung, it| rung.with(&it.setting, it.to));
         self.put_in_force(changed);
-        let started_anew = errand.changes().iter().any(|change| self.at_next_start.contains(&change.setting));
-        if started_anew {
-            self.restart(IncidentKind::Restart);
+        let is_changed = |name: &str| errand.change_of(name).is_some();
+        let off = self.devices.iter().filter(|(_, device)| device.is_off_while_changed());
+        let was_off = off.flat_map(|(_, device)| device.settings()).any(is_changed);
+        let started_anew = was_off || errand.changes().iter().any(|it| self.at_next_start.contains(&it.setting));
+        let wrong = if started_anew {
+            self.restart(if was_off { IncidentKind::NoStart } else { IncidentKind::Restart })
         } else {
             self.rest(SETTLING);
+            None
+        };
+        if let Some(incident) = wrong {
+            let kind = self.go_down(incident.kind);
+            return Answer::Failed(Incident { kind, ..incident });
         }
         if self.is_alive() {
             return Answer::InForce(ReadBack { started_anew, ..self.read_back() });
         }
+        self.lose(|setting| setting.is_lost_by(IncidentKind::NoStart));
         Answer::Failed(Incident::new(IncidentKind::NoStart, "the machine does not start with it"))
     }
 
     fn read_back(&self) -> ReadBack {
         let readable = self.set.iter().filter(|(name, _)| self.readable.contains(*name));
-        ReadBack::from(readable.map(|(name, value)| (name.to_owned(), value)).collect::<InForce>())
+        let mut in_force: InForce = readable.map(|(name, value)| (name.to_owned(), value)).collect();
+        let rounded = self.devices.iter().flat_map(|(_, device)| device.rounds_to());
+        in_force.extend(rounded.filter(|(name, _)| self.readable.contains(name)));
+        ReadBack::from(in_force)
     }
 
     /// Begins a pass on every device that knows its load; none where none does.
@@ -272,12 +303,12 @@ impl Simulator {
                 let is_disturbed = pass.random.unit() < DISTURBED;
                 let taken = if is_disturbed { 0.03 + 0.07 * pass.random.unit() } else { 0.0 };
                 let rate = pass.work / pass.ran.seconds() * (1.0 + noise - taken);
-                report.score = Some(Score::of(rate, pass.unit));
+                report.score = Some(scored(rate, pass.unit));
             }
             End::Stopped => report.stopped = true,
             End::Failed(incident) => {
-                self.suffer(incident.kind);
-                report.incidents.push(incident);
+                let kind = self.suffer(incident.kind);
+                report.incidents.push(Incident { kind, ..incident });
             }
         }
         self.rest_devices();
@@ -285,13 +316,14 @@ impl Simulator {
     }
 
     /// What the rig loses by a failure: all of it by that of the machine, a device's own settings by its reset.
-    fn suffer(&mut self, kind: IncidentKind) {
+    fn suffer(&mut self, kind: IncidentKind) -> IncidentKind {
         if kind.takes_machine_down() {
-            return self.restart(kind);
+            return self.go_down(kind);
         }
         let struck = self.devices.iter().filter(|(_, device)| device.loses_on(kind));
         let lost: BTreeSet<String> = struck.flat_map(|(_, device)| device.settings()).map(str::to_owned).collect();
         self.lose(|setting| lost.contains(&setting.name) && setting.is_lost_by(kind));
+        kind
     }
 
     /// How far a pass is.
@@ -312,7 +344,7 @@ impl Simulator {
             ..CoreProgress::default()
         };
         let cores = clocks.iter().zip(reached).enumerate().map(of_core).collect();
-        let rate = Some(Score::of(rate, pass.unit));
+        let rate = Some(scored(rate, pass.unit));
         Progress { done: pass.ran, rounds: rounds(pass), rate, cores, ..Progress::default() }
     }
 
@@ -388,6 +420,11 @@ impl Simulator {
             }
         })
     }
+}
+
+/// A score; of times less is better.
+fn scored(rate: f64, unit: &str) -> Score {
+    Score { less_is_better: unit == "ns", ..Score::of(rate, unit) }
 }
 
 fn rounds(pass: &Running) -> u64 {
@@ -682,7 +719,9 @@ pub(super) mod tests {
             kind == IncidentKind::DeviceReset
         }
 
-        fn starts_anew(&mut self) {}
+        fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {
+            None
+        }
 
         fn voltage(&self) -> Option<f64> {
             None
@@ -750,7 +789,7 @@ pub(super) mod tests {
         };
         assert!(!read_back.started_anew && !read_back.in_force.contains_key("board"));
         assert_eq!(simulator.sense()["frames"], 4.0);
-        simulator.restart(IncidentKind::Restart);
+        simulator.go_down(IncidentKind::Restart);
         assert_eq!(simulator.sense()["frames"], 4.0, "it outlives a restart");
         let in_force = [("board".to_owned(), 4.into()), ("core_clock".to_owned(), 4300.into())].into();
         let mut again = with_board(TakesEffect::ByHand).with_lasting(&in_force);

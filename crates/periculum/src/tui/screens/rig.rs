@@ -211,7 +211,7 @@ fn draw_sensors(buffer: &mut Buffer, desk: &Desk, area: Rect) {
         };
         vec![
             named(desk, &sensor.label, &sensor.unit),
-            right(reading.map_or("–".into(), |value| measured(*value, sensor.decimals)), theme.text),
+            right(reading.map_or("–".into(), |value| sensor.written(*value)), theme.text),
             right(limit(sensor.limit), theme.warning),
             right(sensor.cut_offs(|_| None).unwrap_or_default(), theme.bad),
             Line::styled(role, theme.muted),

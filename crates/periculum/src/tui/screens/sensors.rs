@@ -2,7 +2,6 @@
 
 use periculum_core::Decimal;
 use periculum_core::model::cut_off::CutOff;
-use periculum_core::model::quantity::measured;
 use periculum_core::model::rig::Sensor;
 use periculum_core::story::series::Series;
 use ratatui::Frame;
@@ -56,7 +55,7 @@ fn in_force(desk: &Desk) -> impl Fn(&str) -> Option<Decimal> {
 
 /// The reading that comes nearest to a cut-off, and what is told of all.
 fn value(desk: &Desk, sensor: &Sensor) -> (Option<f64>, String) {
-    let told = |value: f64| measured(value, sensor.decimals);
+    let told = |value: f64| sensor.written(value);
     if !desk.is_over() {
         let reading = desk.shown.story.readings.get(&sensor.name).copied();
         return (reading, reading.map_or("–".into(), told));

@@ -6,7 +6,6 @@ use std::path::Path;
 
 use anyhow::{Result, bail};
 use periculum_core::model::moment::{Moment, Span as Length};
-use periculum_core::model::quantity::measured;
 use periculum_core::model::rig::Sensor;
 use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::stretch::Stretch;
@@ -282,7 +281,7 @@ fn draw_sensor(frame: &mut Frame, desk: &Desk, area: Rect, sensor: &Sensor, show
     let theme = &desk.theme;
     let series = &desk.shown.traces[&sensor.name];
     let Some(all) = spread(series, shown) else { return };
-    let told = |value: f64| measured(value, sensor.decimals);
+    let told = |value: f64| sensor.written(value);
     let unit = if sensor.unit.is_empty() { String::new() } else { format!(", {}", sensor.unit) };
     let sums = telling::sums(&told(all.least), &told(all.greatest), &told(all.mean));
     let title = Line::from(vec![

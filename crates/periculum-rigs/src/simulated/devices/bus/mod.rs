@@ -173,7 +173,9 @@ impl Device for Bus {
         false
     }
 
-    fn starts_anew(&mut self) {}
+    fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {
+        None
+    }
 
     fn voltage(&self) -> Option<f64> {
         None

@@ -3,6 +3,7 @@
 use periculum_core::files::Section;
 use periculum_core::model::rig::Rig;
 
+use crate::simulated::names::{optional_setting, setting};
 use crate::simulated::numbers::positive_or;
 
 /// A machine whose processor and memory share a bus, and which of the rig's settings drive it; specimens differ by seed.
@@ -29,17 +30,9 @@ pub(in crate::simulated) struct Spec {
 impl Spec {
     /// Reads its keys of a section, for this rig in a room of this temperature, °C; problems go where the section's problems go.
     pub(in crate::simulated) fn read(section: &Section, rig: &Rig, room: f64) -> Option<Self> {
-        let known: Vec<&str> = rig.settings.iter().map(|setting| setting.name.as_str()).collect();
-        let check = |name: periculum_core::files::Located<String>| {
-            if rig.setting(&name.value).is_none() {
-                section.problems().unknown(name.at, "setting", &name.value, &known);
-                return None;
-            }
-            Some(name.value)
-        };
-        let (bus, multiplier) = (section.text("bus").and_then(check), section.text("multiplier").and_then(check));
-        let waits = section.text("waits").and_then(check);
-        let divider = section.optional_text("divider").and_then(check);
+        let (bus, multiplier) = (setting(section, "bus", rig), setting(section, "multiplier", rig));
+        let waits = setting(section, "waits", rig);
+        let divider = optional_setting(section, "divider", rig);
         let processor_limit = positive_or(section, "processor_limit", 100.0);
         let access_time = positive_or(section, "access_time", 70.0);
         let slow_limit = positive_or(section, "slow_limit", 9.4);

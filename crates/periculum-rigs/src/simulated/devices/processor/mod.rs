@@ -246,8 +246,9 @@ impl Device for Processor {
         false
     }
 
-    fn starts_anew(&mut self) {
+    fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {
         self.reached = 1.0;
+        None
     }
 
     fn voltage(&self) -> Option<f64> {

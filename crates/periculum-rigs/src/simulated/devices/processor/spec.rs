@@ -3,6 +3,7 @@
 use periculum_core::files::{Located, Section};
 use periculum_core::model::rig::Rig;
 
+use crate::simulated::names::{known, optional_setting, setting};
 use crate::simulated::numbers::{number_or, positive_or};
 use crate::simulated::thermal::Cooling;
 
@@ -75,17 +76,9 @@ impl Spec {
     /// Reads its keys of a section, for this rig in a room of this temperature, °C; problems go where the section's problems go.
     pub(in crate::simulated) fn read(section: &Section, rig: &Rig, room: f64) -> Option<Self> {
         let (problems, at) = (section.problems(), section.at());
-        let known: Vec<&str> = rig.settings.iter().map(|setting| setting.name.as_str()).collect();
-        let check = |name: Located<String>| {
-            if rig.setting(&name.value).is_none() {
-                problems.unknown(name.at, "setting", &name.value, &known);
-                return None;
-            }
-            Some(name.value)
-        };
-        let clocks = read_clocks(section).into_iter().map(check).collect::<Option<Vec<_>>>();
-        let voltage = section.text("voltage").and_then(check);
-        let power_limit = section.optional_text("power_limit").and_then(check);
+        let clocks = read_clocks(section).into_iter().map(|name| known(name, section, rig)).collect::<Option<Vec<_>>>();
+        let voltage = setting(section, "voltage", rig);
+        let power_limit = optional_setting(section, "power_limit", rig);
         let cores = section.optional_count("cores", 1).map_or(8, |cores| cores.value as usize);
         let silicon = section.optional_section("silicon").map_or_else(Silicon::default, Silicon::read);
         let power = section.optional_section("power").map_or_else(Power::default, Power::read);
