@@ -10,6 +10,7 @@ use periculum_core::model::moment::Span;
 use periculum_core::model::pass::Threads;
 
 use crate::briefing::real_loads;
+use crate::practice;
 use crate::telling::arguments;
 
 /// Finds the highest setting that this specimen of hardware holds, and loses nothing when the machine dies.
@@ -85,6 +86,10 @@ pub(crate) enum Command {
 
 #[derive(Args, Debug)]
 pub(crate) struct Demo {
+    /// The rig to see: dome where nobody says.
+    #[arg(value_parser = PossibleValuesParser::new(practice::names()))]
+    pub(crate) rig: Option<String>,
+
     #[command(flatten)]
     pub(crate) simulation: Simulation,
 }

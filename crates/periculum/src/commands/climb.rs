@@ -10,6 +10,7 @@ use super::LEDGER;
 use crate::cli::{Climb, Common, Pace};
 use crate::climbing::{Prepared, Wanted};
 use crate::complaint::BadInput;
+use crate::driving::Hands;
 use crate::starting::Review;
 use crate::telling::climbing;
 use crate::{headless, places, tui};
@@ -41,6 +42,18 @@ fn is_wanted(wanted: &Wanted, ledger: &Path, common: &Common) -> Result<bool> {
     tui::ask_to_begin(&Review::of(briefing, &common.sysroot)?)
 }
 
+/// The same where simulated hands do what somebody would have to.
+pub(super) fn show_by_hands(
+    prepared: Prepared,
+    common: &Common,
+    pace: Option<Pace>,
+    curtain: impl Fn(&engine::Climb) -> bool + Send + 'static,
+) -> Result<ExitCode> {
+    let ledger = prepared.ledger_path();
+    let shown = tui::show(prepared, pace, Hands::Simulated, curtain)?;
+    show_what_follows(shown, &ledger, common, pace)
+}
+
 /// Shows a climb while it is driven, and then those that are begun from there; up to where `curtain` holds the first goes
 /// as fast as it can.
 pub(super) fn show(
@@ -50,9 +63,20 @@ pub(super) fn show(
     curtain: impl Fn(&engine::Climb) -> bool + Send + 'static,
 ) -> Result<ExitCode> {
     let ledger = prepared.ledger_path();
-    let (mut code, mut wanted) = tui::show(prepared, pace, curtain)?;
+    let shown = tui::show(prepared, pace, Hands::Somebodys, curtain)?;
+    show_what_follows(shown, &ledger, common, pace)
+}
+
+/// Shows the climbs that are begun from one that was shown.
+fn show_what_follows(
+    (mut code, mut wanted): (ExitCode, Option<Wanted>),
+    ledger: &Path,
+    common: &Common,
+    pace: Option<Pace>,
+) -> Result<ExitCode> {
     while let Some(next) = wanted {
-        (code, wanted) = tui::show(Prepared::of(&next, &ledger, &common.sysroot, None)?, pace, |_| true)?;
+        let prepared = Prepared::of(&next, ledger, &common.sysroot, None)?;
+        (code, wanted) = tui::show(prepared, pace, Hands::Somebodys, |_| true)?;
     }
     Ok(code)
 }

@@ -6,6 +6,7 @@ use std::process::ExitCode;
 
 use anyhow::Result;
 use periculum_core::model::moment::Moment;
+use periculum_ledger::ClimbRow;
 use periculum_rigs::steady::wall_clock;
 
 use super::{DEMO_LEDGER, climb};
@@ -15,16 +16,20 @@ use crate::climbing::{Prepared, open_ledger};
 use crate::driving::Operator;
 use crate::output::{complain, say};
 use crate::places;
-use crate::practice;
+use crate::practice::{self, Practice};
 use crate::telling::climbing;
 
 /// A rig file and a plan file.
 type Files = [&'static str; 2];
 
-const LIGHT: Files = [practice::DOME, include_str!("../../../../demo/dome.plan.toml")];
-const VAULT: Files = [practice::VAULT, include_str!("../../../../demo/vault.plan.toml")];
-const QUIET: Files = [practice::DOME, include_str!("../../../../demo/quiet.plan.toml")];
-const PAYS: Files = [practice::DOME, include_str!("../../../../demo/pays.plan.toml")];
+const LIGHT: Files = of_rig(practice::DOME);
+const VAULT: Files = of_rig(practice::VAULT);
+const QUIET: Files = [practice::DOME.rig, include_str!("../../../../demo/quiet.plan.toml")];
+const PAYS: Files = [practice::DOME.rig, include_str!("../../../../demo/pays.plan.toml")];
+
+const fn of_rig(practice: Practice) -> Files {
+    [practice.rig, practice.plan]
+}
 
 /// An earlier climb of the demo.
 struct Earlier {
@@ -40,41 +45,58 @@ const fn earlier(files: Files, specimen: u64, days_ago: i64, aged: u32) -> Earli
 }
 
 /// What a ledger without any climb is filled with: specimens to compare, one of them again when it had aged, a processor
-/// with less voltage at the same clock, scores that stop paying, and a rig of another kind.
-const EARLIER: [Earlier; 7] = [
-    earlier(LIGHT, 3, 402, 0),
-    earlier(LIGHT, 8, 401, 0),
-    earlier(LIGHT, 5, 401, 0),
-    earlier(VAULT, 4, 93, 0),
-    earlier(PAYS, 11, 62, 0),
-    earlier(QUIET, 11, 48, 0),
-    earlier(LIGHT, 3, 21, 14),
-];
+/// with less voltage at the same clock, scores that stop paying, and a rig of every other kind.
+fn all_earlier() -> Vec<Earlier> {
+    let mut all = vec![
+        earlier(LIGHT, 3, 402, 0),
+        earlier(LIGHT, 8, 401, 0),
+        earlier(LIGHT, 5, 401, 0),
+        earlier(VAULT, 4, 93, 0),
+        earlier(PAYS, 11, 62, 0),
+        earlier(QUIET, 11, 48, 0),
+        earlier(LIGHT, 3, 21, 14),
+    ];
+    let others =
+        practice::RIGS.into_iter().filter(|it| ![practice::DOME.name, practice::VAULT.name].contains(&it.name));
+    let days = (1..).map(|nth| 40 - 5 * nth);
+    all.extend(others.zip(days).map(|(it, days_ago)| earlier(of_rig(it), 12, days_ago, 0)));
+    all.sort_by_key(|earlier| -earlier.days_ago);
+    all
+}
 
 /// Milliseconds of a day.
 const DAY: i64 = 86_400_000;
 
-/// So many trials have ended when the curtain goes up: the baseline, and the first steps of the ascent.
-const BEFORE_CURTAIN: u32 = 6;
-
 pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     let instead = climbing::DEMO_WITHOUT;
     super::needs_terminal("demo", instead)?;
+    let practice = demo.rig.as_deref().and_then(practice::named).unwrap_or(practice::DOME);
     let path = places::ledger(common, DEMO_LEDGER)?;
     if open_ledger(&path)?.climbs()?.is_empty() {
-        say(climbing::first_start(EARLIER.len()));
         fill_aside(&path, common)?;
     }
-    let ledger = open_ledger(&path)?;
-    let unfinished = Prepared::unfinished(ledger, &common.sysroot, None, false).unwrap_or_else(|why| {
+    let prepared = match unfinished(&path, demo, common)? {
+        Some(unfinished) => unfinished,
+        None => {
+            let briefing = read(practice.rig, practice.plan)?;
+            Prepared::new(briefing, open_ledger(&path)?, &common.sysroot, demo.simulation.seed)?
+        }
+    };
+    let before_curtain = practice.before_curtain;
+    climb::show_by_hands(prepared, common, demo.simulation.pace, move |climb| climb.trials() > before_curtain)
+}
+
+/// The newest climb of the demo that was not finished: of the rig that is wanted, where one is.
+fn unfinished(ledger: &Path, demo: &Demo, common: &Common) -> Result<Option<Prepared>> {
+    let is_wanted = |row: &ClimbRow| demo.rig.as_ref().is_none_or(|rig| *rig == row.rig);
+    let ledger = open_ledger(ledger)?;
+    let rows = ledger.climbs()?;
+    let waits = rows.iter().rev().find(|row| row.end.is_none() && is_wanted(row)).map(|row| row.climb);
+    let Some(number) = waits else { return Ok(None) };
+    Ok(Prepared::unfinished(ledger, &common.sysroot, Some(number), false).unwrap_or_else(|why| {
         complain(climbing::new_demo(&why));
         None
-    });
-    let prepared = match unfinished {
-        Some(unfinished) => unfinished,
-        None => Prepared::new(read(LIGHT[0], LIGHT[1])?, open_ledger(&path)?, &common.sysroot, demo.simulation.seed)?,
-    };
-    climb::show(prepared, common, demo.simulation.pace, |climb| climb.trials() > BEFORE_CURTAIN)
+    }))
 }
 
 /// What is claimed while the ledger itself is made.
@@ -98,14 +120,19 @@ fn fill_aside(path: &Path, common: &Common) -> Result<()> {
 
 /// Climbs that are over, so that there is something to look at and to compare.
 fn fill(path: &Path, common: &Common) -> Result<()> {
-    for Earlier { files: [rig, plan], specimen, days_ago, aged } in EARLIER {
+    let all = all_earlier();
+    let count = all.len();
+    say(climbing::first_start(count));
+    for (nth, Earlier { files: [rig, plan], specimen, days_ago, aged }) in (1..).zip(all) {
         let began = Moment::from_millis(wall_clock().millis() - DAY * days_ago);
         let aged = format!("\n[adapter.simulated.silicon]\naged = {:.3}\n", f64::from(aged) / 1000.0);
-        let rig = if rig.contains("[adapter.simulated.silicon]") { rig.to_owned() } else { format!("{rig}{aged}") };
+        let is_plain = rig == practice::DOME.rig;
+        let rig = if is_plain { format!("{rig}{aged}") } else { rig.to_owned() };
         let briefing = read(&rig, plan)?;
+        say(climbing::first_start_at(nth, count, &briefing.rig.name, &briefing.plan.name));
         let prepared = Prepared::begun(briefing, open_ledger(path)?, &common.sysroot, Some(specimen), began)?;
         let (_words, operator) = Operator::new();
-        let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), |_| ());
+        let (mut driver, first, _claim) = prepared.driver(operator.with_hands(), Some(Pace::Max), |_| ());
         driver.drive(first, |_| false)?;
     }
     Ok(())

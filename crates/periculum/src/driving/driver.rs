@@ -1,7 +1,7 @@
 //! Carries out what the engine decides: the one place where a climb meets a rig, a ledger, a clock and an operator.
 
 use std::collections::{BTreeMap, BTreeSet};
-use std::time::Duration;
+use std::time::{Duration, Instant};
 
 use anyhow::{Context, Result};
 use periculum_core::engine::{Climb, Command, Entry, Event, Field, Noted, Other, Said, Step, check};
@@ -27,6 +27,9 @@ const CHECKING: Span = Span::from_millis(100);
 
 /// What was there before a climb is put back within this.
 const PUTTING_BACK: Span = Span::from_seconds(5);
+
+/// Simulated hands take so long, so that what is asked can be read.
+const HANDS_TAKE: Duration = Duration::from_millis(2500);
 
 /// A program that uses more of one core than this, percent, is told.
 const WORTH_A_WORD: f64 = 10.0;
@@ -81,8 +84,10 @@ impl<L: FnMut(Notice)> Driver<L> {
 
     /// Drives on.
     pub(crate) fn go_on(&mut self, until: impl Fn(&Climb) -> bool) -> Result<Parting> {
+        let mut asked_since: Option<Instant> = None;
         while !self.climb.is_ended() && !until(&self.climb) {
             let is_asked = self.climb.question().is_some();
+            asked_since = asked_since.filter(|_| is_asked).or_else(|| is_asked.then(Instant::now));
             if self.is_leaving && (self.climb.is_paused() || is_asked) {
                 break;
             }
@@ -104,6 +109,11 @@ impl<L: FnMut(Notice)> Driver<L> {
                 }
                 Heard::Gone | Heard::Nothing => {}
             }
+            if let Some(said) = self.done_by_hands(asked_since.map(|since| since.elapsed())) {
+                asked_since = None;
+                self.hear(said)?;
+                continue;
+            }
             if is_waited_for {
                 self.let_time_pass()?;
             }
@@ -113,6 +123,14 @@ impl<L: FnMut(Notice)> Driver<L> {
             self.put_back();
         }
         Ok(if self.climb.is_ended() { Parting::Ended } else { Parting::Waiting })
+    }
+
+    /// What simulated hands say of an errand after so long: that it is done.
+    fn done_by_hands(&self, since: Option<Duration>) -> Option<Said> {
+        let after = if self.pacer.waits() { HANDS_TAKE } else { Duration::ZERO };
+        let is_due = self.operator.has_simulated_hands() && since? >= after && !self.orders.are_open();
+        let question = self.climb.question().filter(|question| is_due && question.errand().is_some())?;
+        Some(question.usual_answer().into())
     }
 
     /// Takes what the operator says; that something is done, only with what the rig says of it.

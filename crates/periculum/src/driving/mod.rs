@@ -11,6 +11,6 @@ pub(crate) mod rehearsal;
 mod tests;
 
 pub(crate) use driver::{Driver, Parting, Unreadable};
-pub(crate) use operator::Operator;
+pub(crate) use operator::{Hands, Operator};
 pub(crate) use orders::Orders;
 pub(crate) use pacer::Pacer;

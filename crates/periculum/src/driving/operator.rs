@@ -27,8 +27,18 @@ pub(crate) struct Operator {
     ahead: VecDeque<Said>,
     /// Whether the words are piped in, so that they come before their questions.
     speaks_ahead: bool,
+    hands: Hands,
     /// Whether nobody will answer a question any more: the script or standard input has come to its end.
     is_mute: Arc<AtomicBool>,
+}
+
+/// Who does what the rig can't do by itself.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Hands {
+    /// Those of whoever is asked.
+    Somebodys,
+    /// Those of nobody: what is asked for is done in a moment, as on a simulated rig in a demo.
+    Simulated,
 }
 
 /// What a driver hears while it waits.
@@ -44,7 +54,18 @@ impl Operator {
     /// An operator whose words come through a channel.
     pub(crate) fn new() -> (Sender<Said>, Self) {
         let (sender, words) = unbounded();
-        (sender, Self { words, script: None, ahead: VecDeque::new(), speaks_ahead: false, is_mute: Arc::default() })
+        let (script, ahead) = (None, VecDeque::new());
+        (sender, Self { words, script, ahead, speaks_ahead: false, hands: Hands::Somebodys, is_mute: Arc::default() })
+    }
+
+    /// The same, with simulated hands for what is to be done to the rig.
+    pub(crate) fn with_hands(self) -> Self {
+        Self { hands: Hands::Simulated, ..self }
+    }
+
+    /// Whether what is to be done to the rig is done by simulated hands.
+    pub(crate) fn has_simulated_hands(&self) -> bool {
+        self.hands == Hands::Simulated
     }
 
     /// Takes answers from a file, one a line.

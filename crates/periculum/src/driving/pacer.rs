@@ -21,6 +21,11 @@ impl Pacer {
         Self { pace, anchor: None }
     }
 
+    /// Whether anything is waited for, so that somebody may see it.
+    pub(super) fn waits(&self) -> bool {
+        !matches!(self.pace, Some(Pace::Max))
+    }
+
     /// How long to wait before the rig's time goes on.
     pub(super) fn due(&mut self, now: Moment, is_passing: bool) -> Duration {
         if !is_passing {

@@ -85,8 +85,7 @@ impl Page {
         rigs.extend(of_folder(folder));
         let of_ledger: Vec<KnownRig> = of_ledger(ledger, &rows);
         rigs.extend(of_ledger.into_iter().filter(|known| is_new(known, &rigs)).collect::<Vec<_>>());
-        let practice =
-            practice::RIGS.into_iter().filter_map(|(_, text)| KnownRig::of(Origin::Practice, text.to_owned()));
+        let practice = practice::RIGS.into_iter().filter_map(|it| KnownRig::of(Origin::Practice, it.rig.to_owned()));
         rigs.extend(practice.filter(|known| is_new(known, &rigs)).collect::<Vec<_>>());
         for known in &mut rigs {
             let marked = rows.iter().find(|row| row.rig == known.rig.name && row.mark.is_some());

@@ -30,6 +30,7 @@ sentences! {
     file_of_climb(kind, climb) = "{kind} of climb {climb}";
     first_start(count) =
         "The demo's first start: {count} earlier climbs are simulated, so that there is something to compare …";
+    first_start_at(nth, count, rig, plan) = "  {nth} of {count}: {rig}, {plan}";
     is_over(climb, end, again) = "climb {climb} is over: {end}; `{again}` climbs it again";
     it_is_over(climb, rig, end) = "Climb {climb} on {rig} is over: {end}.";
     its_mark(mark) = "⚑ {mark}";

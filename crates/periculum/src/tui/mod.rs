@@ -40,8 +40,7 @@ use signal_hook::iterator::Signals;
 
 use crate::cli::Pace;
 use crate::climbing::{Prepared, Wanted, tell_past};
-use crate::driving::Operator;
-use crate::driving::{Pacer, Parting};
+use crate::driving::{Hands, Operator, Pacer, Parting};
 use crate::exit::exit_code;
 use crate::interrupt;
 use crate::notice::Notice;
@@ -68,9 +67,11 @@ const FRAME: Duration = Duration::from_millis(50);
 pub(crate) fn show(
     prepared: Prepared,
     pace: Option<Pace>,
+    hands: Hands,
     curtain: impl Fn(&Climb) -> bool + Send + 'static,
 ) -> Result<(ExitCode, Option<Wanted>)> {
     let (words, operator) = Operator::new();
+    let operator = if hands == Hands::Simulated { operator.with_hands() } else { operator };
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending), give_back_terminal)?;
     let past = tell_past(&prepared.past);

@@ -33,7 +33,7 @@ fn row(climb: i64) -> ClimbRow {
 
 /// The start screen with the rigs that ship, in this folder, with so many climbs that wait.
 fn start(folder: PathBuf, waiting: i64) -> Start {
-    let rigs = practice::RIGS.map(|(_, text)| KnownRig::of(Origin::Practice, text.to_owned()).expect("a rig"));
+    let rigs = practice::RIGS.map(|it| KnownRig::of(Origin::Practice, it.rig.to_owned()).expect("a rig"));
     let waiting = (1..=waiting).map(|climb| Waiting {
         since: row(climb).wall,
         row: row(climb),
