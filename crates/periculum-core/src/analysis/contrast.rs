@@ -303,6 +303,10 @@ fn readings(when: &str, rig: &Rig, mean: impl Fn(&Sensor) -> Option<f64>) -> Vec
     };
     let of_sensor = |sensor: &Sensor| {
         let value = mean(sensor)?;
+        if !sensor.words.is_empty() {
+            let told = Fact { label: format!("{}{when}", sensor.label), value: Value::Words(sensor.written(value)) };
+            return Some([Some(told), None].into_iter().flatten());
+        }
         let itself = fact(format!("{}{when}", sensor.label), sensor, value, &sensor.unit);
         let warmer = room.filter(|(room, _)| sensor.unit == "°C" && room.name != sensor.name);
         let warmer =

@@ -203,6 +203,7 @@ mod tests {
             assert_eq!(is_lost.iter().position(|lost| *lost), Some(nth), "{lost_on:?}");
             assert!(is_lost.is_sorted());
         }
+        let is_of_a_device = |kind| matches!(kind, IncidentKind::DeviceReset | IncidentKind::NoPicture);
         assert!(
             IncidentKind::ALL
                 .iter()

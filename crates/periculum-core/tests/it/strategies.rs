@@ -310,6 +310,9 @@ fn whose_core_failed_gives_way_first() {
     // A margin is kept by all from the beginning.
     let with_margin = each(Margin::Steps(2));
     assert_eq!(tried(&with_margin, &["clock", "turbo"])[13..], [[43, 46]]);
+    // More margin than there is room for ends where the stage stands, at once.
+    let with_all = each(Margin::Steps(u32::MAX));
+    assert_eq!(tried(&with_all, &["clock", "turbo"])[13..], [[42, 42]]);
     // Neither is to blame alone where both fail.
     let soak = Stage {
         start: Start::Profile(with_two_groups(vec![]).0.stock().with("clock", 45.into()).with("turbo", 48.into())),

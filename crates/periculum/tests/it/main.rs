@@ -12,6 +12,7 @@ mod interface;
 mod led;
 mod loads;
 mod machine;
+mod practice;
 mod profiles;
 mod programs;
 mod readers;

@@ -24,7 +24,15 @@ pub(super) fn easier(
         let going = all.iter().zip(counts).filter(|(_, count)| round < **count);
         going.fold(rung, |rung, (steps, _)| one_back(rung, steps))
     };
-    (0..most).fold(from.clone(), of_round)
+    let mut at = from.clone();
+    for round in 0..most {
+        let next = of_round(at.clone(), round);
+        if next == at {
+            break;
+        }
+        at = next;
+    }
+    at
 }
 
 /// A margin in steps of each setting: as many as there are from the mark to where it stops, where it would be more.

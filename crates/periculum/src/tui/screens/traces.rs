@@ -255,7 +255,8 @@ fn whole_stretch(desk: &Desk) -> Option<Stretch> {
 /// How many lines each sensor has, for as many as there is room for: a reading that never changes needs only one.
 fn heights(desk: &Desk, sensors: &[&Sensor], room: u16, shown: &[Stretch]) -> Vec<u16> {
     let is_flat = |sensor: &&Sensor| {
-        spread(&desk.shown.traces[&sensor.name], shown).is_none_or(|spread| spread.least == spread.greatest)
+        !sensor.words.is_empty()
+            || spread(&desk.shown.traces[&sensor.name], shown).is_none_or(|spread| spread.least == spread.greatest)
     };
     let flat = sensors.iter().filter(|sensor| is_flat(sensor)).count() as u16;
     let moving = (sensors.len() as u16 - flat).max(1);
@@ -280,6 +281,9 @@ fn spread(series: &Series, shown: &[Stretch]) -> Option<Spread> {
 fn draw_sensor(frame: &mut Frame, desk: &Desk, area: Rect, sensor: &Sensor, shown: &[Stretch]) {
     let theme = &desk.theme;
     let series = &desk.shown.traces[&sensor.name];
+    if !sensor.words.is_empty() {
+        return draw_states(frame, desk, area, sensor, shown);
+    }
     let Some(all) = spread(series, shown) else { return };
     let told = |value: f64| sensor.written(value);
     let unit = if sensor.unit.is_empty() { String::new() } else { format!(", {}", sensor.unit) };
@@ -323,6 +327,25 @@ fn draw_sensor(frame: &mut Frame, desk: &Desk, area: Rect, sensor: &Sensor, show
                 buffer[place].set_symbol(SIGNS[nth]).set_style(over_style(desk, nth));
             }
         }
+    }
+}
+
+/// A sensor of states as a band: in each column the colour of the state that it was in most, and what the colours stand for.
+fn draw_states(frame: &mut Frame, desk: &Desk, area: Rect, sensor: &Sensor, shown: &[Stretch]) {
+    let theme = &desk.theme;
+    let colour = |nth: usize| [theme.faint, theme.accent, theme.warning, theme.bad][nth % 4];
+    let mut title = vec![Span::styled(format!("{}  ", sensor.label), theme.text)];
+    for (nth, word) in sensor.words.iter().enumerate() {
+        title.push(Span::styled(" ■ ", colour(nth)));
+        title.push(Span::styled(word.clone(), theme.muted));
+    }
+    frame.render_widget(Line::from(title), Rect { height: 1, ..area });
+    let band = Rect { y: area.y + 1, height: 1, ..area };
+    let length = shown.iter().map(|part| part.length()).max().unwrap_or_default();
+    let Some(part) = shown.first().map(|part| Stretch { to: part.from + length, ..*part }) else { return };
+    for (x, spread) in in_columns(&desk.shown.traces[&sensor.name], part, band) {
+        let state = spread.mean.round().max(0.0) as usize;
+        frame.buffer_mut()[(x, band.y)].set_symbol("▄").set_style(colour(state));
     }
 }
 

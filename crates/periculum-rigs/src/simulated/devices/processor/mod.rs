@@ -30,6 +30,9 @@ const DEAD_AT_IDLE: f64 = -0.02;
 /// A clock this far below the asked one, for this long, is throttled.
 const THROTTLED: (f64, Span) = (0.98, Span::from_seconds(5));
 
+/// What takes the clock back where it gets too hot.
+const TOO_HOT: &str = "temperature limit";
+
 /// A load has just begun for so long.
 const FRESH: Span = Span::from_seconds(1);
 
@@ -37,7 +40,8 @@ const FRESH: Span = Span::from_seconds(1);
 const MEMORY_BOUND: f64 = 0.12;
 
 /// What a sensor may name beside the temperature of each core.
-const SOURCES: [&str; 7] = ["room", "hottest-core", "cooler", "die-voltage", "power", "reached-clock", "usage"];
+const SOURCES: [&str; 8] =
+    ["room", "hottest-core", "cooler", "die-voltage", "power", "reached-clock", "usage", "limited-by"];
 
 /// So many cores may be named whatever the processor has.
 const MOST_CORES: usize = 16;
@@ -125,7 +129,7 @@ impl Processor {
     /// What takes the clock back, where something does.
     fn limit(&self) -> Option<&'static str> {
         if self.electrics.hottest(self.spec.cores) > self.spec.cooling.limit {
-            Some("temperature limit")
+            Some(TOO_HOT)
         } else if self.electrics.power > self.driven.power_limit {
             Some("power limit")
         } else {
@@ -143,7 +147,7 @@ impl Processor {
                 "reached {:.0} MHz of {:.0} MHz: {}",
                 self.driven.clock * self.reached,
                 self.driven.clock,
-                self.limit().unwrap_or("temperature limit")
+                self.limit().unwrap_or(TOO_HOT)
             )
         })
     }
@@ -227,6 +231,11 @@ impl Device for Processor {
             "die-voltage" => electrics.voltage + 0.001 * noise,
             "power" => electrics.power + 0.8 * noise,
             "reached-clock" => self.driven.clock * self.reached + 0.7 * noise,
+            "limited-by" => match self.limit() {
+                None => 0.0,
+                Some(TOO_HOT) => 1.0,
+                Some(_) => 2.0,
+            },
             "usage" => 100.0 * self.clocks().len() as f64 / cores as f64,
             _ => {
                 let core: usize = source.strip_prefix("core-")?.parse().ok()?;

@@ -1,0 +1,66 @@
+//! The rigs to practise on: a whole plan of each as the lines that it prints, and the demo of some.
+
+use std::io::Write;
+use std::process::Stdio;
+
+use crate::common::{Home, demo, output};
+use crate::terminal::Terminal;
+
+/// A plan of the demo climbed from the first line to the last by somebody who does whatever is asked.
+fn lines_of(plan: &str) -> String {
+    let home = Home::new();
+    let mut climb = home.periculum();
+    climb.arg("climb").arg(demo(plan)).arg("--headless");
+    climb.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped());
+    let mut child = climb.spawn().expect("started");
+    child.stdin.take().expect("a pipe").write_all("done\n".repeat(400).as_bytes()).expect("written");
+    let out = child.wait_with_output().expect("an end");
+    let text = String::from_utf8(out.stdout).expect("text");
+    assert!(out.status.success(), "{text}{}", String::from_utf8_lossy(&out.stderr));
+    text.lines()
+        .filter(|line| !line.trim_start().starts_with('?'))
+        .map(|line| format!("{}\n", line.trim_end()))
+        .collect()
+}
+
+#[test]
+fn a_whole_plan_of_each_rig() {
+    for plan in ["shelf", "shelf-four", "lens", "mount", "cryo", "lamp"] {
+        insta::assert_snapshot!(format!("practice-{plan}"), lines_of(&format!("{plan}.plan.toml")));
+    }
+}
+
+#[test]
+fn the_truth_of_each_rig_is_revealed() {
+    let home = Home::new();
+    for rig in ["shelf", "lens", "mount", "cryo", "lamp"] {
+        let (file, plan) = (demo(&format!("{rig}.rig.toml")), demo(&format!("{rig}.plan.toml")));
+        let told = output(home.periculum().arg("reveal").arg(file).arg("--plan").arg(plan));
+        assert!(told.contains("the hardest rung that holds is"), "{rig}: {told}");
+    }
+}
+
+#[test]
+fn the_demo_shows_a_rig_by_its_name_and_does_by_itself_what_somebody_would_have_to() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run("periculum demo shelf --pace 600");
+    terminal.wait_for_all(&["shelf", "rate, MT/s", "modules", "ahead"]);
+    // Nobody touches a key, and the next start is made all the same.
+    terminal.wait_for("start the machine anew, so that rate becomes");
+    terminal.wait_until("the next trial", |screen| {
+        screen.lines().any(|line| line.contains("on trial") && line.contains("MT/s")) && screen.contains("left")
+    });
+    terminal.press("q");
+    terminal.wait_for("a climb is running");
+    terminal.press("l");
+    terminal.wait_for("The climb waits");
+    terminal.run("clear; periculum demo lamp --pace 60");
+    terminal.wait_for_all(&["lamp", "refresh rate, Hz", "pixel clock"]);
+    terminal.press("q");
+    terminal.wait_for("a climb is running");
+    terminal.press("l");
+    terminal.wait_for("The climb waits");
+    terminal.run("clear; periculum demo toaster");
+    terminal.wait_for("possible values: dome, vault, shelf, lens, mount, relic, cryo, lamp");
+}
