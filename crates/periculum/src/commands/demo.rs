@@ -44,10 +44,13 @@ const fn earlier(files: Files, specimen: u64, days_ago: i64, aged: u32) -> Earli
     Earlier { files, specimen, days_ago, aged }
 }
 
-/// What a ledger without any climb is filled with: specimens to compare, one of them again when it had aged, a processor
-/// with less voltage at the same clock, scores that stop paying, and a rig of every other kind.
-fn all_earlier() -> Vec<Earlier> {
-    let mut all = vec![
+/// What there was before the first climb of a rig. Under the dome: specimens to compare, one of them again when it had aged, a
+/// processor with less voltage at the same clock, scores that stop paying, and a rig of another kind; of others one specimen.
+fn earlier_of(practice: Practice) -> Vec<Earlier> {
+    if practice.name != practice::DOME.name {
+        return vec![earlier(of_rig(practice), 12, 33, 0)];
+    }
+    vec![
         earlier(LIGHT, 3, 402, 0),
         earlier(LIGHT, 8, 401, 0),
         earlier(LIGHT, 5, 401, 0),
@@ -55,13 +58,7 @@ fn all_earlier() -> Vec<Earlier> {
         earlier(PAYS, 11, 62, 0),
         earlier(QUIET, 11, 48, 0),
         earlier(LIGHT, 3, 21, 14),
-    ];
-    let others =
-        practice::RIGS.into_iter().filter(|it| ![practice::DOME.name, practice::VAULT.name].contains(&it.name));
-    let days = (1..).map(|nth| 40 - 5 * nth);
-    all.extend(others.zip(days).map(|(it, days_ago)| earlier(of_rig(it), 12, days_ago, 0)));
-    all.sort_by_key(|earlier| -earlier.days_ago);
-    all
+    ]
 }
 
 /// Milliseconds of a day.
@@ -72,8 +69,11 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     super::needs_terminal("demo", instead)?;
     let practice = demo.rig.as_deref().and_then(practice::named).unwrap_or(practice::DOME);
     let path = places::ledger(common, DEMO_LEDGER)?;
-    if open_ledger(&path)?.climbs()?.is_empty() {
-        fill_aside(&path, common)?;
+    let rows = open_ledger(&path)?.climbs()?;
+    if rows.is_empty() {
+        fill_aside(&path, practice, common)?;
+    } else if rows.iter().all(|row| row.rig != practice.name) {
+        fill(&path, practice, common)?;
     }
     let prepared = match unfinished(&path, demo, common)? {
         Some(unfinished) => unfinished,
@@ -104,7 +104,7 @@ const ALL_RIGS: &str = climbing::DEMO_RIGS;
 
 /// Fills a ledger aside, which takes the place of the empty one when all is in it: a first start that is ended on its way
 /// leaves nothing half made.
-fn fill_aside(path: &Path, common: &Common) -> Result<()> {
+fn fill_aside(path: &Path, practice: Practice, common: &Common) -> Result<()> {
     let _alone = open_ledger(path)?.claim(ALL_RIGS)?;
     let mut folder = path.as_os_str().to_owned();
     folder.push(".first-start");
@@ -113,14 +113,14 @@ fn fill_aside(path: &Path, common: &Common) -> Result<()> {
         fs::remove_dir_all(&folder)?;
     }
     let aside = folder.join("ledger");
-    fill(&aside, common)?;
+    fill(&aside, practice, common)?;
     fs::rename(aside, path)?;
     Ok(fs::remove_dir_all(folder)?)
 }
 
 /// Climbs that are over, so that there is something to look at and to compare.
-fn fill(path: &Path, common: &Common) -> Result<()> {
-    let all = all_earlier();
+fn fill(path: &Path, practice: Practice, common: &Common) -> Result<()> {
+    let all = earlier_of(practice);
     let count = all.len();
     say(climbing::first_start(count));
     for (nth, Earlier { files: [rig, plan], specimen, days_ago, aged }) in (1..).zip(all) {

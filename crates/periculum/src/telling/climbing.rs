@@ -29,7 +29,7 @@ sentences! {
     dropped_line(line, climb, why) = "periculum: dropped line {line} of climb {climb}: {why}";
     file_of_climb(kind, climb) = "{kind} of climb {climb}";
     first_start(count) =
-        "The demo's first start: {count} earlier climbs are simulated, so that there is something to compare …";
+        "The demo's first start: earlier climbs are simulated, {count} of them, so that there is something to compare …";
     first_start_at(nth, count, rig, plan) = "  {nth} of {count}: {rig}, {plan}";
     is_over(climb, end, again) = "climb {climb} is over: {end}; `{again}` climbs it again";
     it_is_over(climb, rig, end) = "Climb {climb} on {rig} is over: {end}.";

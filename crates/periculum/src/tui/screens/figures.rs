@@ -10,6 +10,7 @@ use ratatui::layout::Rect;
 use ratatui::style::Style;
 use ratatui::text::{Line, Span};
 
+use super::fit::fit;
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
 
@@ -62,7 +63,7 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
     if whole.chars().count() <= usize::from(area.width) {
         lines.push(Line::styled(whole, theme.text));
     } else {
-        lines.extend([others, evidence].map(|line| Line::styled(line, theme.text)));
+        lines.extend([others, evidence].map(|line| fit(Line::styled(line, theme.text), area.width, theme.muted)));
     }
     lines.extend(gain(desk).into_iter().flatten().map(|line| Line::styled(line, theme.muted)));
     frame.render_widget(ratatui::text::Text::from(lines), area);

@@ -22,6 +22,9 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
     if too_many > 0 && area.height > 2 {
         // What is under way, or was last, matters more than how it began.
         shown.splice(1..too_many + 2, [Line::styled("  …", desk.theme.muted)]);
+    } else if too_many > 0 {
+        let under_way = lines(desk, width, |_| false).into_iter().skip(desk.shown.story.stages.len().max(1));
+        shown.splice(1.., under_way);
     }
     frame.render_widget(Text::from(shown), area);
 }
