@@ -12,21 +12,38 @@ use crate::tui::telling::{self, labels};
 const INDENT: usize = 2;
 
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
-    let width = usize::from(area.width);
+    let (width, theme) = (usize::from(area.width), &desk.theme);
     let all = lines(desk, width, |_| true);
     // Where there is no room for all of it, only what the last stage came to is told.
     let last = desk.shown.story.stages.iter().rposition(|stage| stage.end.is_some());
     let fits = all.len() <= usize::from(area.height);
-    let mut shown = if fits { all } else { lines(desk, width, |index| Some(index) == last) };
-    let too_many = shown.len().saturating_sub(usize::from(area.height));
-    if too_many > 0 && area.height > 2 {
-        // What is under way, or was last, matters more than how it began.
-        shown.splice(1..too_many + 2, [Line::styled("  …", desk.theme.muted)]);
-    } else if too_many > 0 {
-        let under_way = lines(desk, width, |_| false).into_iter().skip(desk.shown.story.stages.len().max(1));
-        shown.splice(1.., under_way);
+    let shown = if fits { all } else { lines(desk, width, |index| Some(index) == last) };
+    frame
+        .render_widget(Text::from(around_now(shown, usize::from(area.height), Line::styled("  …", theme.muted))), area);
+}
+
+/// What begins the line of the stage that is under way.
+const UNDER_WAY: &str = "›";
+
+/// The head, and as many of the lines below it as there is room for: what is under way matters more than how it began.
+fn around_now(mut all: Vec<Line<'static>>, height: usize, more: Line<'static>) -> Vec<Line<'static>> {
+    let too_many = all.len().saturating_sub(height);
+    if too_many == 0 || height < 2 {
+        return all;
     }
-    frame.render_widget(Text::from(shown), area);
+    let is_now = |line: &Line| line.spans.first().is_some_and(|span| span.content.starts_with(UNDER_WAY));
+    let now = all.iter().position(is_now).unwrap_or(all.len() - 1);
+    // The line before it says that there is more.
+    let first = now.saturating_sub(1).clamp(1, too_many + 1);
+    all.drain(1..first);
+    all.truncate(height);
+    if first > 1 && !is_now(&all[1]) {
+        all[1] = more.clone();
+    }
+    if first <= too_many && height > 2 && !is_now(&all[height - 1]) {
+        all[height - 1] = more;
+    }
+    all
 }
 
 /// A line for each stage, and what those stages came to whose end is told.
@@ -38,7 +55,7 @@ fn lines(desk: &Desk, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Li
         let end = begun.and_then(|stage| stage.end.as_ref());
         let (sign, style) = match (begun, end) {
             (_, Some(_)) => ("✓", theme.good),
-            (Some(_), None) => ("›", theme.accent),
+            (Some(_), None) => (UNDER_WAY, theme.accent),
             (None, _) => (" ", theme.muted),
         };
         let words = wrapped(&stage_words(stage, &desk.shown.plan, &desk.shown.rig), width.saturating_sub(INDENT));
@@ -76,6 +93,23 @@ pub(in crate::tui) fn wrapped(text: &str, width: usize) -> Vec<String> {
 mod tests {
     use super::*;
     use proptest::prelude::*;
+
+    #[test]
+    fn what_is_under_way_is_always_seen() {
+        let line = |text: &str| Line::from(vec![Span::raw(text.to_owned())]);
+        let all: Vec<Line> = ["plan", "✓ one", "✓ two", "› three", "  four", "  five"].map(line).to_vec();
+        let shown = |height| {
+            let lines = around_now(all.clone(), height, line("…")).into_iter();
+            lines.map(|line| line.to_string()).collect::<Vec<_>>()
+        };
+        assert_eq!(shown(6), ["plan", "✓ one", "✓ two", "› three", "  four", "  five"]);
+        assert_eq!(shown(5), ["plan", "…", "› three", "  four", "  five"]);
+        assert_eq!(shown(4), ["plan", "…", "› three", "…"]);
+        assert_eq!(shown(2), ["plan", "…"]);
+        for height in 3..9 {
+            assert!(shown(height).iter().any(|line| line.starts_with(UNDER_WAY)), "{height}");
+        }
+    }
 
     #[test]
     fn words_are_put_into_lines() {

@@ -3,6 +3,8 @@
 use periculum_core::engine::Prospect;
 use periculum_core::model::moment::Span as Time;
 use periculum_core::model::quantity::measured;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::Rung;
 use periculum_core::story::TrialStory;
 use periculum_core::telling::{ask, errand_words};
 use ratatui::Frame;
@@ -23,7 +25,13 @@ const LEAD: usize = 13;
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
     let lines = match desk.shown.story.open_trial() {
         Some(trial) => {
-            vec![on_trial(desk, trial), pass(desk, trial, area.width), next_if(desk, true), next_if(desk, false)]
+            let told = |rung: &Rung| rung_told(desk, rung, area.width);
+            vec![
+                on_trial(desk, trial, &told),
+                pass(desk, trial, area.width),
+                next_if(desk, true, &told),
+                next_if(desk, false, &told),
+            ]
         }
         None => vec![between(desk)],
     };
@@ -34,12 +42,24 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
     frame.render_widget(Text::from_iter(lines), area);
 }
 
-fn on_trial(desk: &Desk, trial: &TrialStory) -> Line<'static> {
+/// A rung, or where that leaves no room for the reason, only what of it is not as the rig comes.
+fn rung_told(desk: &Desk, rung: &Rung, width: u16) -> String {
+    let rig = &desk.shown.rig;
+    let whole = rig.written(rung);
+    if whole.chars().count() * 2 <= usize::from(width) {
+        return whole;
+    }
+    let changed = rig.settings.iter().filter(|setting| rung.get(&setting.name) != Some(setting.stock));
+    let bare = Rig { settings: changed.cloned().collect(), ..Rig::bare(&rig.name) };
+    if bare.settings.is_empty() { telling::AS_IT_COMES.to_owned() } else { bare.written(rung) }
+}
+
+fn on_trial(desk: &Desk, trial: &TrialStory, told: &impl Fn(&Rung) -> String) -> Line<'static> {
     let theme = &desk.theme;
     let because = format!("   {}", telling::because(&trial.reason.because(&desk.shown.rig)));
     Line::from(vec![
         lead(desk, labels::ON_TRIAL),
-        Span::styled(desk.shown.rig.written(&trial.rung), theme.accent.bold()),
+        Span::styled(told(&trial.rung), theme.accent.bold()),
         Span::styled(because, theme.muted),
     ])
 }
@@ -90,24 +110,22 @@ fn pass(desk: &Desk, trial: &TrialStory, width: u16) -> Line<'static> {
 }
 
 /// What comes next if the trial holds, or if it falls.
-fn next_if(desk: &Desk, holds: bool) -> Line<'static> {
+fn next_if(desk: &Desk, holds: bool, told: &impl Fn(&Rung) -> String) -> Line<'static> {
     let theme = &desk.theme;
     let prospect = desk.shown.outlook.as_ref().map(|outlook| if holds { &outlook.if_held } else { &outlook.if_fell });
     let text = match prospect {
         None => telling::NOT_KNOWN_YET.into(),
         Some(Prospect::Try(rung, reason)) => match reason {
-            periculum_core::model::reason::Reason::StepBack { .. } => telling::back_to(&desk.shown.rig.written(rung)),
-            _ => desk.shown.rig.written(rung),
+            periculum_core::model::reason::Reason::StepBack { .. } => telling::back_to(&told(rung)),
+            _ => told(rung),
         },
         Some(Prospect::StageDone(..)) if desk.shown.rig.settings.is_empty() => telling::NOTHING_WAS_WRONG.into(),
         Some(Prospect::NothingLeft) if desk.shown.rig.settings.is_empty() => telling::WHAT_WAS_WRONG.into(),
         Some(Prospect::StageDone(rung, _)) if desk.shown.story.stages.len() < desk.shown.plan.stages.len() => {
-            telling::stage_done(&desk.shown.rig.written(rung), following(desk))
+            telling::stage_done(&told(rung), following(desk))
         }
-        Some(Prospect::StageDone(rung, _)) => telling::climb_done(&desk.shown.rig.written(rung)),
-        Some(Prospect::Asks(suggestion)) => {
-            telling::asks(suggestion.as_ref().map(|suggestion| desk.shown.rig.written(&suggestion.rung)))
-        }
+        Some(Prospect::StageDone(rung, _)) => telling::climb_done(&told(rung)),
+        Some(Prospect::Asks(suggestion)) => telling::asks(suggestion.as_ref().map(|suggestion| told(&suggestion.rung))),
         Some(Prospect::NothingLeft) => telling::NOTHING_LEFT.into(),
     };
     let words = if holds { labels::IF_IT_HOLDS } else { labels::IF_IT_FALLS };

@@ -26,6 +26,7 @@ pub(in crate::tui) const NO_PLAN: &str = "There is no plan to show.";
 pub(in crate::tui) const NO_READING: &str = "No sensor was read yet.";
 pub(in crate::tui) const NO_ROOM_FOR_TRACES: &str = "Traces need a larger window.";
 pub(in crate::tui) const NO_TRIAL: &str = "No trial has begun.";
+pub(in crate::tui) const AS_IT_COMES: &str = "everything as the rig comes";
 pub(in crate::tui) const NO_ATTEMPT: &str = "No climb of this ledger has made a trial yet.";
 pub(in crate::tui) const NO_TRIAL_FOUND: &str = "No trial has all of this. esc shows all again.";
 pub(in crate::tui) const NO_TROUBLE: &str = "none so far";
@@ -513,6 +514,7 @@ pub(in crate::tui) fn ahead(least: Span, most: Span, goes_on: bool) -> String {
     match (least == most, goes_on) {
         (_, true) => format!("{least} of passes, or more"),
         (true, false) => format!("{most} of passes"),
+        (false, false) if least == Span::ZERO => format!("up to {most} of passes"),
         (false, false) => format!("{least} to {most} of passes"),
     }
 }
