@@ -8,7 +8,6 @@ use std::process::{Child, Command, Stdio};
 use std::thread;
 use std::time::{Duration, Instant};
 
-use periculum_core::Decimal;
 use periculum_core::model::rig::Sensor;
 use periculum_rigs::latest::Latest;
 use periculum_rigs::linux::{Linux, Sampler};

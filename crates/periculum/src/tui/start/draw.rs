@@ -77,7 +77,11 @@ fn lines(theme: &Theme, leaf: &Leaf, width: u16, tells_all: bool) -> (Vec<Line<'
             if is_selected {
                 selected = lines.len();
             }
-            lines.push(fit(choice_line(theme, choice, label, is_selected), width, theme.muted));
+            let mut line = choice_line(theme, choice, label, is_selected);
+            if !tells_all {
+                line.extend(behind(theme, choice, usize::from(width).saturating_sub(line.width())));
+            }
+            lines.push(fit(line, width, theme.muted));
             if tells_all {
                 lines.extend(beside(theme, choice, width));
             }
@@ -98,6 +102,12 @@ fn choice_line(theme: &Theme, choice: &Choice, label: usize, is_selected: bool) 
         Span::styled(format!("{:<label$}", harmless(&choice.label)), style),
         Span::styled(format!("   {}", harmless(&choice.fact)), theme.text),
     ])
+}
+
+/// The same behind the line, where there is room for the whole of it; what is selected has it below the list.
+fn behind(theme: &Theme, choice: &Choice, room: usize) -> Option<Span<'static>> {
+    let told = format!("   {}", harmless(choice.beside.lines().next()?));
+    (!choice.fact.is_empty() && told.chars().count() <= room).then(|| Span::styled(told, theme.muted))
 }
 
 /// What a line would do, or why it can't.
