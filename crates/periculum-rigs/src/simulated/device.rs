@@ -53,7 +53,9 @@ pub(super) trait Device: fmt::Debug + Send {
     fn clocks(&self) -> Vec<f64>;
 
     /// How far these clocks are really reached, of 1.
-    fn reached(&self) -> f64;
+    fn reached(&self) -> f64 {
+        1.0
+    }
 
     /// Lets a tick of so many seconds go by, and tells of each part that works.
     ///
@@ -67,10 +69,14 @@ pub(super) trait Device: fmt::Debug + Send {
     fn failure(&self, part: usize, random: &mut Stream) -> Incident;
 
     /// Whether its settings that take effect at once are back at stock after this happened, though the machine lives on.
-    fn loses_on(&self, kind: IncidentKind) -> bool;
+    fn loses_on(&self, _kind: IncidentKind) -> bool {
+        false
+    }
 
     /// It starts anew, and may come up with less than it was set to, or not at all; tells what went wrong.
-    fn starts_anew(&mut self, random: &mut Stream) -> Option<Incident>;
+    fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {
+        None
+    }
 
     /// Whether somebody who changes something on it has to switch the machine off for it.
     fn is_off_while_changed(&self) -> bool {
@@ -83,7 +89,9 @@ pub(super) trait Device: fmt::Debug + Send {
     }
 
     /// The true voltage that it gets now, V, where it has one.
-    fn voltage(&self) -> Option<f64>;
+    fn voltage(&self) -> Option<f64> {
+        None
+    }
 
     /// The same device once more.
     fn copy(&self) -> Box<dyn Device>;

@@ -697,10 +697,6 @@ pub(super) mod tests {
             if self.works { vec![1.0] } else { Vec::new() }
         }
 
-        fn reached(&self) -> f64 {
-            1.0
-        }
-
         fn tick(&mut self, _seconds: f64, parts: &mut Vec<Strained>) -> Option<String> {
             let hazard = if self.value < 5.0 { 0.0 } else { f64::INFINITY };
             parts.extend(self.works.then_some(Strained { hazard, work: 1.0 }));
@@ -717,14 +713,6 @@ pub(super) mod tests {
 
         fn loses_on(&self, kind: IncidentKind) -> bool {
             kind == IncidentKind::DeviceReset
-        }
-
-        fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {
-            None
-        }
-
-        fn voltage(&self) -> Option<f64> {
-            None
         }
 
         fn copy(&self) -> Box<dyn Device> {

@@ -33,7 +33,7 @@ pub(super) fn run(climb: &Climb, common: &Common) -> Result<ExitCode> {
     if is_headless {
         return headless::drive(prepared, &climb.output, climb.simulation.pace.or(Some(Pace::Max)));
     }
-    show(prepared, common, climb.simulation.pace, |_| true)
+    show(prepared, common, climb.simulation.pace)
 }
 
 /// Whether somebody who has seen what it would do begins it.
@@ -42,40 +42,23 @@ fn is_wanted(wanted: &Wanted, ledger: &Path, common: &Common) -> Result<bool> {
     tui::ask_to_begin(&Review::of(briefing, &common.sysroot)?)
 }
 
-/// The same where simulated hands do what somebody would have to.
-pub(super) fn show_by_hands(
+/// Shows a climb while it is driven, and then those that are begun from there.
+pub(super) fn show(prepared: Prepared, common: &Common, pace: Option<Pace>) -> Result<ExitCode> {
+    show_from(prepared, common, pace, Hands::Somebodys, |_| true)
+}
+
+/// The same with whoever's hands; up to where `curtain` holds the first climb goes as fast as it can.
+pub(super) fn show_from(
     prepared: Prepared,
     common: &Common,
     pace: Option<Pace>,
+    hands: Hands,
     curtain: impl Fn(&engine::Climb) -> bool + Send + 'static,
 ) -> Result<ExitCode> {
     let ledger = prepared.ledger_path();
-    let shown = tui::show(prepared, pace, Hands::Simulated, curtain)?;
-    show_what_follows(shown, &ledger, common, pace)
-}
-
-/// Shows a climb while it is driven, and then those that are begun from there; up to where `curtain` holds the first goes
-/// as fast as it can.
-pub(super) fn show(
-    prepared: Prepared,
-    common: &Common,
-    pace: Option<Pace>,
-    curtain: impl Fn(&engine::Climb) -> bool + Send + 'static,
-) -> Result<ExitCode> {
-    let ledger = prepared.ledger_path();
-    let shown = tui::show(prepared, pace, Hands::Somebodys, curtain)?;
-    show_what_follows(shown, &ledger, common, pace)
-}
-
-/// Shows the climbs that are begun from one that was shown.
-fn show_what_follows(
-    (mut code, mut wanted): (ExitCode, Option<Wanted>),
-    ledger: &Path,
-    common: &Common,
-    pace: Option<Pace>,
-) -> Result<ExitCode> {
+    let (mut code, mut wanted) = tui::show(prepared, pace, hands, curtain)?;
     while let Some(next) = wanted {
-        let prepared = Prepared::of(&next, ledger, &common.sysroot, None)?;
+        let prepared = Prepared::of(&next, &ledger, &common.sysroot, None)?;
         (code, wanted) = tui::show(prepared, pace, Hands::Somebodys, |_| true)?;
     }
     Ok(code)

@@ -13,7 +13,7 @@ use super::{DEMO_LEDGER, climb};
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::{Common, Demo, Pace};
 use crate::climbing::{Prepared, open_ledger};
-use crate::driving::Operator;
+use crate::driving::{Hands, Operator};
 use crate::output::{complain, say};
 use crate::places;
 use crate::practice::{self, Practice};
@@ -83,7 +83,9 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
         }
     };
     let before_curtain = practice.before_curtain;
-    climb::show_by_hands(prepared, common, demo.simulation.pace, move |climb| climb.trials() > before_curtain)
+    climb::show_from(prepared, common, demo.simulation.pace, Hands::Simulated, move |climb| {
+        climb.trials() > before_curtain
+    })
 }
 
 /// The newest climb of the demo that was not finished: of the rig that is wanted, where one is.

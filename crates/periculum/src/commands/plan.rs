@@ -35,7 +35,7 @@ pub(super) fn run(plan: &Plan, common: &Common) -> Result<ExitCode> {
         return Err(BadInput(what).into());
     }
     match tui::write(draft, Library::at(ledger.clone()))? {
-        Some(wanted) => climb::show(Prepared::of(&wanted, &ledger, &common.sysroot, None)?, common, None, |_| true),
+        Some(wanted) => climb::show(Prepared::of(&wanted, &ledger, &common.sysroot, None)?, common, None),
         None => Ok(ExitCode::SUCCESS),
     }
 }

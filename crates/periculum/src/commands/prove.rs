@@ -41,7 +41,7 @@ pub(super) fn run(prove: &Prove, common: &Common) -> Result<ExitCode> {
             None,
         );
     }
-    climb::show(prepared, common, None, |_| true)
+    climb::show(prepared, common, None)
 }
 
 /// The proof that is asked for: its name and its passes.

@@ -23,7 +23,7 @@ pub(super) fn run(resume: &Resume, common: &Common) -> Result<ExitCode> {
     if is_headless {
         return headless::drive(prepared, &resume.output, resume.pace.or(Some(Pace::Max)));
     }
-    climb::show(prepared, common, resume.pace, |_| true)
+    climb::show(prepared, common, resume.pace)
 }
 
 fn unfinished(common: &Common, climb: Option<i64>, unattended: bool) -> Result<Option<Prepared>> {

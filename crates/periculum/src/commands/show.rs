@@ -27,7 +27,7 @@ pub(super) fn run(show: &Show, common: &Common) -> Result<ExitCode> {
     let path = ledger.path().to_owned();
     drop(ledger);
     match tui::browse(Library::at(path.clone()), number)? {
-        Some(wanted) => climb::show(Prepared::of(&wanted, &path, &common.sysroot, None)?, common, None, |_| true),
+        Some(wanted) => climb::show(Prepared::of(&wanted, &path, &common.sysroot, None)?, common, None),
         None => Ok(ExitCode::SUCCESS),
     }
 }

@@ -38,7 +38,7 @@ fn follow(chosen: Chosen, ledger: &Path, common: &Common) -> Result<ExitCode> {
     let wanted = match chosen {
         Chosen::Resume(number) => {
             let waiting = Prepared::unfinished(open_ledger(ledger)?, &common.sysroot, Some(number), false)?;
-            return waiting.map_or(Ok(ExitCode::SUCCESS), |waiting| climb::show(waiting, common, None, |_| true));
+            return waiting.map_or(Ok(ExitCode::SUCCESS), |waiting| climb::show(waiting, common, None));
         }
         Chosen::Climb(plan) => Some(Wanted::Plan(plan)),
         Chosen::Open(number) => tui::browse(Library::at(ledger.to_owned()), number)?,
@@ -47,7 +47,7 @@ fn follow(chosen: Chosen, ledger: &Path, common: &Common) -> Result<ExitCode> {
         }
     };
     match wanted {
-        Some(wanted) => climb::show(Prepared::of(&wanted, ledger, &common.sysroot, None)?, common, None, |_| true),
+        Some(wanted) => climb::show(Prepared::of(&wanted, ledger, &common.sysroot, None)?, common, None),
         None => Ok(ExitCode::SUCCESS),
     }
 }

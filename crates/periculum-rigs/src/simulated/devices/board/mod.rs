@@ -175,11 +175,6 @@ impl Device for Board {
         self.load.map(|(.., busy)| vec![self.executed(); busy]).unwrap_or_default()
     }
 
-    /// A stretched clock is no throttling to it: it says that all is well.
-    fn reached(&self) -> f64 {
-        1.0
-    }
-
     fn tick(&mut self, seconds: f64, parts: &mut Vec<Strained>) -> Option<String> {
         let [rest, flagged, each, slowness] = WARMER;
         let heat = self.load.map_or(0.0, |(_, share, busy)| each * share * busy as f64 * self.executed() / 1000.0);
@@ -220,10 +215,6 @@ impl Device for Board {
             return Incident::new(IncidentKind::LoadDied, "the load died of signal 11").at(Incident::on_core(part));
         }
         Incident::new(IncidentKind::WrongResult, "a sum of its blocks was wrong").at(Incident::on_core(part))
-    }
-
-    fn loses_on(&self, _kind: IncidentKind) -> bool {
-        false
     }
 
     fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {

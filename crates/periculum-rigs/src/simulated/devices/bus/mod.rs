@@ -129,10 +129,6 @@ impl Device for Bus {
         self.load.iter().map(|_| self.driven.processor).collect()
     }
 
-    fn reached(&self) -> f64 {
-        1.0
-    }
-
     fn tick(&mut self, seconds: f64, parts: &mut Vec<Strained>) -> Option<String> {
         let heat = if self.load.is_some() { WARMER.1 * self.driven.processor } else { 0.0 };
         let target = self.spec.room + WARMER.0 + heat;
@@ -166,19 +162,6 @@ impl Device for Bus {
             _ => (IncidentKind::Freeze, "it stands still and was started anew"),
         };
         Incident::new(kind, evidence)
-    }
-
-    /// Its settings are jumpers and oscillators: they stay whatever happens.
-    fn loses_on(&self, _kind: IncidentKind) -> bool {
-        false
-    }
-
-    fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {
-        None
-    }
-
-    fn voltage(&self) -> Option<f64> {
-        None
     }
 
     fn copy(&self) -> Box<dyn Device> {

@@ -210,10 +210,6 @@ impl Device for Cold {
         self.load.map(|(.., busy)| self.driven.clocks[..busy].to_vec()).unwrap_or_default()
     }
 
-    fn reached(&self) -> f64 {
-        1.0
-    }
-
     fn tick(&mut self, seconds: f64, parts: &mut Vec<Strained>) -> Option<String> {
         self.pot += (self.driven.pot - self.pot) * (1.0 - (-seconds / 4.0).exp());
         if let Some((hard, each, busy)) = self.load {
@@ -259,10 +255,6 @@ impl Device for Cold {
             return Incident::new(IncidentKind::Freeze, "it stood still, and a quick reset brought it back");
         }
         Incident::new(IncidentKind::NoStart, "no quick reset brought it back; the pot has to warm up")
-    }
-
-    fn loses_on(&self, _kind: IncidentKind) -> bool {
-        false
     }
 
     fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {

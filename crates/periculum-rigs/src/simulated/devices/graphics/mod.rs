@@ -203,11 +203,6 @@ impl Device for Graphics {
         self.load.iter().map(|_| self.point.clock).collect()
     }
 
-    /// It reaches whatever it chose: a lower point is no failure of its own, and is told by what limits it.
-    fn reached(&self) -> f64 {
-        1.0
-    }
-
     fn tick(&mut self, seconds: f64, parts: &mut Vec<Strained>) -> Option<String> {
         let asked = Asked {
             curve: self.spec.curve,
@@ -272,10 +267,6 @@ impl Device for Graphics {
 
     fn loses_on(&self, kind: IncidentKind) -> bool {
         kind == IncidentKind::DeviceReset
-    }
-
-    fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {
-        None
     }
 
     fn voltage(&self) -> Option<f64> {

@@ -196,10 +196,6 @@ impl Device for Memory {
         self.load.iter().flat_map(|_| self.driven.slots().map(|_| self.driven.rate / 2.0)).collect()
     }
 
-    fn reached(&self) -> f64 {
-        1.0
-    }
-
     fn tick(&mut self, seconds: f64, parts: &mut Vec<Strained>) -> Option<String> {
         let [rest, load, slowness] = WARMER;
         let heat = if self.load.is_some() { load * self.driven.rate / 6000.0 } else { 0.0 };
@@ -240,10 +236,6 @@ impl Device for Memory {
         let (lane, bit) = ((lane * 8.0) as u32, (bit * 8.0) as u32);
         let evidence = format!("bit {bit} of lane {lane} at {address:#011x} was not as written");
         Incident::new(IncidentKind::MemoryFault, evidence).at(format!("module {}", slot + 1))
-    }
-
-    fn loses_on(&self, _kind: IncidentKind) -> bool {
-        false
     }
 
     /// Trains: up to three tries, then the board's defaults. What nobody sees may come out looser each time.

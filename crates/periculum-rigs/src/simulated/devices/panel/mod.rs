@@ -131,10 +131,6 @@ impl Device for Panel {
         if self.works { vec![self.pixel_clock()] } else { Vec::new() }
     }
 
-    fn reached(&self) -> f64 {
-        1.0
-    }
-
     fn tick(&mut self, _seconds: f64, parts: &mut Vec<Strained>) -> Option<String> {
         if self.works {
             let (at_nothing, width) = HAZARD;
@@ -168,14 +164,6 @@ impl Device for Panel {
 
     fn loses_on(&self, kind: IncidentKind) -> bool {
         kind == IncidentKind::NoPicture
-    }
-
-    fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {
-        None
-    }
-
-    fn voltage(&self) -> Option<f64> {
-        None
     }
 
     fn copy(&self) -> Box<dyn Device> {

@@ -6,7 +6,6 @@ mod silicon;
 mod spec;
 
 use periculum_core::model::incident::Incident;
-use periculum_core::model::incident_kind::IncidentKind;
 use periculum_core::model::moment::Span;
 use periculum_core::model::pass::Threads;
 use periculum_core::model::rung::Rung;
@@ -248,11 +247,6 @@ impl Device for Processor {
     fn failure(&self, part: usize, random: &mut Stream) -> Incident {
         let margin = self.working.as_ref().map_or(0.0, |working| self.margin(part, &working.strain));
         failure(part, margin, random)
-    }
-
-    /// Whatever takes it down takes the machine with it.
-    fn loses_on(&self, _kind: IncidentKind) -> bool {
-        false
     }
 
     fn starts_anew(&mut self, _random: &mut Stream) -> Option<Incident> {
