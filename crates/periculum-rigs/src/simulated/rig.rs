@@ -66,16 +66,21 @@ pub struct Simulator {
 impl Simulator {
     /// A rig at rest at this moment, with everything at stock; the seed chooses the specimen.
     pub fn new(spec: &Spec, rig: &Rig, seed: u64, now: Moment) -> Self {
+        Self::at(spec, rig, seed, &rig.stock(), now)
+    }
+
+    /// The same that has been at this rung for long, whichever way led there.
+    pub(super) fn at(spec: &Spec, rig: &Rig, seed: u64, rung: &Rung, now: Moment) -> Self {
         let named = |is: fn(TakesEffect) -> bool| {
             let settings = rig.settings.iter().filter(|setting| is(setting.takes_effect));
             settings.map(|setting| setting.name.clone()).collect()
         };
         Self {
-            devices: spec.devices(seed, &rig.stock()),
+            devices: spec.devices(seed, rung),
             settings: rig.settings.clone(),
             readable: named(|effect| effect != TakesEffect::ByHand),
             at_next_start: named(|effect| effect == TakesEffect::AtNextStart),
-            set: rig.stock(),
+            set: rung.clone(),
             sensors: rig.sensors.iter().map(|sensor| (sensor.name.clone(), sensor.source.clone())).collect(),
             boot: Boot { id: "simulated".to_owned(), since: None },
             made: now,
@@ -194,7 +199,7 @@ impl Simulator {
         throttled
     }
 
-    fn is_alive(&self) -> bool {
+    pub(super) fn is_alive(&self) -> bool {
         self.devices.iter().all(|(_, device)| device.is_alive())
     }
 

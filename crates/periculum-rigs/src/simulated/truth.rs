@@ -29,11 +29,9 @@ impl<'a> Truth<'a> {
 
     /// The probability that a rung survives these passes, one after the other, from a rig at rest.
     pub fn survival(&self, rung: &Rung, passes: &[Pass]) -> f64 {
-        let mut simulator = Simulator::new(self.spec, self.rig, self.seed, Moment::from_millis(0));
-        for (setting, to) in rung.iter() {
-            if simulator.apply(&Change { setting: setting.to_owned(), from: None, to }).is_err() {
-                return 0.0;
-            }
+        let mut simulator = Simulator::at(self.spec, self.rig, self.seed, rung, Moment::from_millis(0));
+        if !simulator.is_alive() {
+            return 0.0;
         }
         let survive = |(index, pass): (usize, &Pass)| {
             simulator.survival(&PassOrder { trial: 1, index, pass: pass.clone(), nth: 1, cores: vec![] })

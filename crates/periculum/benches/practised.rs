@@ -1,0 +1,148 @@
+//! What the plans of the practice rigs come to, beside the truth: `cargo bench -p periculum --bench practised -- [RIG] [SPECIMENS]`.
+//!
+//! Specimens of each rig are climbed by its own plan, by hands that do whatever is asked. A mark is true where its rung survives the
+//! proof that it held nine times of ten.
+
+use std::collections::BTreeMap;
+use std::fs;
+use std::path::Path;
+use std::sync::Arc;
+
+use periculum_core::engine::{Climb, Command, Entry, Event, Noted, RULES};
+use periculum_core::files::{Document, Problems, plan_file, rig_file};
+use periculum_core::inference::hazard::SURVIVAL;
+use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::plan::Plan;
+use periculum_core::model::rig::Rig;
+use periculum_core::model::verdict::Verdict;
+use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order};
+use periculum_rigs::simulated::{Simulator, Spec, Truth};
+
+/// Specimens of each rig, unless a number is given.
+const SPECIMENS: u64 = 40;
+
+const RIGS: [&str; 8] = ["dome", "vault", "shelf", "lens", "mount", "relic", "cryo", "lamp"];
+
+/// What climbs took, and by stage how many of its marks there were and were true.
+#[derive(Default)]
+struct Sum {
+    hours: f64,
+    errands: u32,
+    falls: u32,
+    restarts: u32,
+    trials: u32,
+    marks: BTreeMap<usize, (u32, u32)>,
+}
+
+fn main() {
+    let words: Vec<String> = std::env::args().skip(1).filter(|word| !word.starts_with('-')).collect();
+    let count = words.iter().find_map(|word| word.parse().ok()).unwrap_or(SPECIMENS);
+    println!(
+        "| rig | stage | true marks | hours of passes | errands | falls | restarts | trials |\n|---|---|---|---|---|---|---|---|"
+    );
+    for name in RIGS.into_iter().filter(|name| words.iter().all(|word| word.parse::<u64>().is_ok() || word == name)) {
+        let (rig, plan, spec) = read(name);
+        let mut sum = Sum::default();
+        for seed in 1..=count {
+            climb(&rig, &plan, &spec, seed, &mut sum);
+        }
+        let mean = |total: f64| total / count as f64;
+        println!(
+            "| `{name}` | all | | {:.1} | {:.1} | {:.1} | {:.1} | {:.1} |",
+            mean(sum.hours),
+            mean(sum.errands.into()),
+            mean(sum.falls.into()),
+            mean(sum.restarts.into()),
+            mean(sum.trials.into())
+        );
+        for (stage, (marks, are_true)) in &sum.marks {
+            let what = &plan.stages[*stage];
+            let proof = &plan.proofs[what.proof].name;
+            let share = 100.0 * f64::from(*are_true) / f64::from(*marks);
+            println!("| | {}, {proof} | {share:.0} % of {marks} | | | | | |", what.strategy.name());
+        }
+    }
+}
+
+fn read(name: &str) -> (Arc<Rig>, Arc<Plan>, Spec) {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+    let text = |ending: &str| fs::read_to_string(folder.join(format!("{name}.{ending}.toml"))).expect("a file");
+    let texts = ["rig", "plan"].map(text);
+    let [rig_document, plan_document] = texts.each_ref().map(|text| Document::parse(text).expect("TOML"));
+    let problems = Problems::default();
+    let top = rig_document.top(&problems);
+    let rig = rig_file::read(&top).expect("a rig");
+    let section = top.section("adapter").and_then(|adapter| adapter.section("simulated"));
+    let spec = section.and_then(|section| Spec::read(section, &rig)).expect("devices");
+    let loads = spec.loads();
+    let plan = plan_file::read(&plan_document.top(&problems), &rig, &loads).expect("a plan");
+    let rig = rig.raised(&plan.use_name, &plan.raised);
+    (Arc::new(rig), Arc::new(plan), spec)
+}
+
+fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sum: &mut Sum) {
+    let mut climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
+    let mut simulator = Simulator::new(spec, rig, seed, Moment::from_millis(0));
+    let readable = rig.settings.iter().filter(|setting| !rig.needs_somebody(&setting.name) || setting.needs_start());
+    let in_force = readable.map(|setting| (setting.name.clone(), setting.stock)).collect();
+    let mut event = Event::Started { in_force, ahead: 0, rules: RULES };
+    let truth = Truth::of(rig, spec, seed);
+    while !climb.is_ended() {
+        let step = climb.next(simulator.now(), &event);
+        for entry in step.entries {
+            match entry {
+                Entry::TrialEnded { verdict, tested, incident, .. } => {
+                    sum.trials += 1;
+                    sum.falls += u32::from(verdict == Verdict::Fell);
+                    sum.restarts += u32::from(incident.is_some_and(|kind| kind.takes_machine_down()));
+                    sum.hours += tested.hours();
+                }
+                Entry::MarkSet { mark } => {
+                    let survival = truth.survival(&mark.rung, &plan.proof_of(mark.stage).passes);
+                    let (marks, are_true) = sum.marks.entry(mark.stage).or_default();
+                    *marks += 1;
+                    *are_true += u32::from(survival >= SURVIVAL);
+                }
+                _ => {}
+            }
+        }
+        event = match step.command {
+            Some(Command::Apply(change)) => answered(&mut simulator, Order::Apply(change)),
+            Some(Command::RunPass(order)) => answered(&mut simulator, Order::Run(order)),
+            Some(Command::Ask(question)) => {
+                sum.errands += 1;
+                let Some(errand) = question.errand() else { panic!("nobody reads or makes anything here") };
+                made(answered(&mut simulator, Order::Confirm(errand.clone())), errand.needs_start(rig))
+            }
+            // Nothing runs while the rig rests before a pass.
+            Some(Command::StopPass) | None => {
+                simulator.events(Span::from_seconds(1));
+                Event::TIME_PASSED
+            }
+        };
+    }
+}
+
+/// What somebody says who made a change.
+fn made(event: Event, started_anew: bool) -> Event {
+    match event {
+        Event::Applied { reported } => Event::ChangeMade { reported, started_anew, noted: Noted::default() },
+        other => other,
+    }
+}
+
+/// What comes of an order, for the engine.
+fn answered(simulator: &mut Simulator, order: Order) -> Event {
+    simulator.order(1, order);
+    loop {
+        for event in simulator.events(Span::from_seconds(36_000)) {
+            let BenchEvent::Answered { answer, .. } = event else { continue };
+            return match answer {
+                Answer::InForce(read_back) => Event::Applied { reported: read_back.in_force },
+                Answer::Failed(incident) => Event::ApplyFailed { incident },
+                Answer::Ended(report, _) => Event::PassEnded { report: *report, reported: None },
+                _ => continue,
+            };
+        }
+    }
+}
