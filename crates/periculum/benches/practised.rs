@@ -110,8 +110,11 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sum: &mut Sum
             Some(Command::Apply(change)) => answered(&mut simulator, Order::Apply(change)),
             Some(Command::RunPass(order)) => answered(&mut simulator, Order::Run(order)),
             Some(Command::Ask(question)) => {
+                let Some(errand) = question.errand() else {
+                    event = Event::OperatorSaid { said: question.usual_answer().into() };
+                    continue;
+                };
                 sum.errands += 1;
-                let Some(errand) = question.errand() else { panic!("nobody reads or makes anything here") };
                 made(answered(&mut simulator, Order::Confirm(errand.clone())), errand.needs_start(rig))
             }
             // Nothing runs while the rig rests before a pass.

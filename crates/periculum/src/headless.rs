@@ -51,7 +51,10 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
     interrupt::listen(words.clone(), None, || {})?;
     let (rig, is_simulated) = (&prepared.briefing.rig, prepared.briefing.adapters.is_simulated());
     let is_led = prepared.briefing.plan.stages.iter().any(|stage| stage.strategy.aim() == Aim::Follow);
-    let needs_hands = rig.settings.iter().any(|setting| !is_simulated || setting.takes_effect.needs_somebody());
+    let needs_hands = rig
+        .settings
+        .iter()
+        .any(|setting| !is_simulated || setting.takes_effect.needs_somebody() || setting.confirm.is_some());
     let needs_somebody = is_led || needs_hands;
     match &output.answers {
         Some(path) => operator.read_script(path)?,

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use crate::engine::answer::Answer;
 use crate::model::errand::Errand;
 use crate::model::field::{Entered, Field, Misfit, Takes, Written, check};
-use crate::model::moment::Span;
+use crate::model::moment::{Moment, Span};
 use crate::model::reason::Reason;
 use crate::model::rig::{Rig, When};
 use crate::model::rung::{InForce, Rung};
@@ -41,6 +41,14 @@ pub enum Question {
         sensors: Vec<String>,
         /// What the rig does meanwhile.
         when: When,
+    },
+    /// Say that all is well with what was changed, or it goes back by itself.
+    Confirm {
+        /// What was changed, from what to what.
+        #[serde(flatten)]
+        errand: Errand,
+        /// When it goes back.
+        until: Moment,
     },
     /// Say which rung is tried next.
     WhatNext {
@@ -99,6 +107,7 @@ impl Question {
                 vec![Answer::Done, Answer::Hung, Answer::NoStart, Answer::WrongPicture, Answer::NotToday]
             }
             Self::Read { .. } => vec![Answer::Done, Answer::NotToday],
+            Self::Confirm { .. } => vec![Answer::Done, Answer::WrongPicture],
             Self::WhatNext { turn } => {
                 let of_suggestion = turn.suggestion.as_ref().map(|_| Answer::Take);
                 let of_what_held = turn.held.map(|_| [Answer::Back, Answer::Mark, Answer::Save]);
@@ -111,7 +120,7 @@ impl Question {
     /// The usual answer of somebody who lets it go on by itself, and ends where nothing is left to do.
     pub fn usual_answer(&self) -> Answer {
         match self {
-            Self::Change { .. } | Self::Make { .. } | Self::Read { .. } => Answer::Done,
+            Self::Change { .. } | Self::Make { .. } | Self::Read { .. } | Self::Confirm { .. } => Answer::Done,
             Self::WhatNext { turn } if turn.suggestion.is_some() => Answer::Take,
             Self::WhatNext { .. } => Answer::End,
         }
@@ -121,22 +130,27 @@ impl Question {
     pub fn errand(&self) -> Option<&Errand> {
         match self {
             Self::Change { errand } => Some(errand),
-            Self::Make { .. } | Self::Read { .. } | Self::WhatNext { .. } => None,
+            Self::Make { .. } | Self::Read { .. } | Self::Confirm { .. } | Self::WhatNext { .. } => None,
         }
+    }
+
+    /// Whether it can be answered by anybody whose hands are simulated: that something is done, or that all is well.
+    pub fn is_of_hands(&self) -> bool {
+        matches!(self, Self::Change { .. } | Self::Confirm { .. })
     }
 
     /// Where the operator stands who is to say what comes next.
     pub fn turn(&self) -> Option<&Turn> {
         match self {
             Self::WhatNext { turn } => Some(turn),
-            Self::Change { .. } | Self::Make { .. } | Self::Read { .. } => None,
+            Self::Change { .. } | Self::Make { .. } | Self::Read { .. } | Self::Confirm { .. } => None,
         }
     }
 
     /// The answer that something may be written down with.
     pub fn written_with(&self) -> Answer {
         match self {
-            Self::Change { .. } | Self::Make { .. } | Self::Read { .. } => Answer::Done,
+            Self::Change { .. } | Self::Make { .. } | Self::Read { .. } | Self::Confirm { .. } => Answer::Done,
             Self::WhatNext { .. } => Answer::Try,
         }
     }
@@ -163,7 +177,7 @@ impl Question {
         check(&self.fields(rig), written)?;
         match self {
             Self::Make { task, .. } => task.report(written, Span::ZERO).map(drop),
-            Self::Change { .. } | Self::Read { .. } | Self::WhatNext { .. } => Ok(()),
+            Self::Change { .. } | Self::Read { .. } | Self::Confirm { .. } | Self::WhatNext { .. } => Ok(()),
         }
     }
 
@@ -216,6 +230,7 @@ impl Question {
                 of_task.chain(fields_of(sensors, rig)).collect()
             }
             Self::Read { sensors, .. } => fields_of(sensors, rig).collect(),
+            Self::Confirm { .. } => Vec::new(),
             Self::WhatNext { turn } => {
                 let proofs = Takes::Words(turn.proofs.clone());
                 let proof =

@@ -55,7 +55,10 @@ impl State {
     /// What the operator is to answer.
     pub(super) fn question(&self, rig: &Rig) -> Option<Question> {
         if let Self::Asked(question)
-        | Self::Trying(_, Doing::Making { question, .. } | Doing::Reading { question, .. }) = self
+        | Self::Trying(
+            _,
+            Doing::Making { question, .. } | Doing::Reading { question, .. } | Doing::Confirming { question },
+        ) = self
         {
             return Some(question.clone());
         }
@@ -140,6 +143,8 @@ pub(super) enum Doing {
     Resting { index: usize, until: Moment },
     /// Waiting for somebody who reads sensors, before the pass of this index or behind it.
     Reading { index: usize, is_before: bool, question: Question },
+    /// Waiting for the word that all is well with what was changed.
+    Confirming { question: Question },
     /// Waiting for somebody who makes a pass.
     Making { index: usize, began: Moment, question: Question },
     /// Waiting for a pass to end.

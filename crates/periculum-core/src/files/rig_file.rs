@@ -115,6 +115,7 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str, sett
         ("defaults", LostOn::Defaults),
     ];
     let lost_on = if section.has("lost_on") { section.choice("lost_on", &lost) } else { None };
+    let confirm = section.has("confirm").then(|| section.time("confirm")).flatten();
     let adapter = section.optional_text("adapter");
     let target = section.optional_text("target");
     let words = section.optional_texts("words").map(|words| words.value).unwrap_or_default();
@@ -176,6 +177,7 @@ fn read_setting((name, section): (Located<String>, Section), cooling: &str, sett
         tolerance: tolerance.map(|tolerance| tolerance.value).unwrap_or_default(),
         harder: harder?.value,
         lost_on: lost_on.map(|lost| lost.value),
+        confirm: confirm.map(|confirm| confirm.value),
         takes_effect: takes_effect?.value,
         adapter: adapter.map(|adapter| adapter.value).unwrap_or_default(),
         target: target.map(|target| target.value).unwrap_or_default(),

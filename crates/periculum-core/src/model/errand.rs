@@ -48,6 +48,14 @@ impl Errand {
         Ok(())
     }
 
+    /// The same changes taken back, the last one first, as far as it is known from where they came.
+    #[must_use]
+    pub fn back(&self) -> Self {
+        let taken_back =
+            |change: &Change| Some(Change { setting: change.setting.clone(), from: Some(change.to), to: change.from? });
+        Self { changes: self.changes.iter().rev().filter_map(taken_back).collect() }
+    }
+
     /// Whether somebody has to make it, or to start the machine anew with it.
     pub fn needs_somebody(&self, rig: &Rig) -> bool {
         self.changes.iter().any(|change| rig.needs_somebody(&change.setting))
@@ -108,6 +116,15 @@ mod tests {
         assert_eq!(errand.add(change("clock", 44)), Err(change("clock", 44)));
         assert_eq!(errand.add(change("volts", 130)), Ok(()));
         assert_eq!(errand.changes().len(), 2);
+    }
+
+    #[test]
+    fn changes_are_taken_back_from_the_last_one_on() {
+        let from = |setting: &str, from: i64, to: i64| Change { from: Some(from.into()), ..change(setting, to) };
+        let mut errand = Errand::of(from("clock", 42, 43));
+        errand.add(from("volts", 125, 130)).expect("another setting");
+        assert_eq!(errand.back().changes(), [from("volts", 130, 125), from("clock", 43, 42)]);
+        assert_eq!(Errand::of(change("clock", 43)).back().changes(), [], "nobody knows to where");
     }
 
     #[test]

@@ -125,6 +125,8 @@ pub enum Finding {
     },
     /// The operator says that the rig hung.
     SaidHung,
+    /// Nobody said that all is well, so that it goes back.
+    Unconfirmed,
     /// The operator says that the picture was wrong.
     SaidWrongPicture {
         /// What was wrong with it.

@@ -7,6 +7,7 @@ use rust_decimal::Decimal;
 use crate::model::formula::Formula;
 use crate::model::incident_kind::IncidentKind;
 use crate::model::ladder::{Direction, Ladder};
+use crate::model::moment::Span;
 use crate::model::quantity::{grouped, with_unit};
 
 /// When and by whom a change of a setting is made.
@@ -101,6 +102,8 @@ pub struct Setting {
     pub takes_effect: TakesEffect,
     /// What it does not outlive, where that is not the usual.
     pub lost_on: Option<LostOn>,
+    /// How long a new value stays without a word that all is well; for good where none has to be said.
+    pub confirm: Option<Span>,
     /// The adapter that changes it and reads it back.
     pub adapter: String,
     /// What the adapter calls it; empty where it needs no name.

@@ -319,6 +319,8 @@ impl Story {
 
     fn begin_errand(&mut self, trial: Option<u32>, errand: &Errand) {
         self.under_way = Some(errand.clone());
+        // Nobody answers any more what was asked before.
+        self.question = None;
         self.shown.retain(|setting, _| errand.change_of(setting).is_none());
         self.measured.retain(|setting, _| errand.change_of(setting).is_none());
         // What was reported before says nothing of a rung that is on its way.

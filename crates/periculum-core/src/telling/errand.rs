@@ -17,6 +17,9 @@ pub fn ask(question: &Question, rig: &Rig) -> String {
             let labels = sensors.iter().map(|name| sensor_words(name, rig));
             format!("read {}, {}", labels.collect::<Vec<_>>().join(", "), when_words(*when))
         }
+        Question::Confirm { errand, .. } => {
+            format!("{}: is all well? it goes back by itself otherwise", errand_words(errand, rig))
+        }
         Question::WhatNext { turn } => what_next(turn, rig),
     }
 }
@@ -98,6 +101,7 @@ pub fn answers_to(question: &Question, rig: &Rig) -> String {
             let line = line(&first.collect::<Vec<_>>());
             format!("{answers}; what it shows or a meter says may stand behind, as `{line}`")
         }
+        Question::Confirm { .. } => answers,
         Question::Make { .. } | Question::Read { .. } => {
             format!("{answers}; what is read stands behind, as `{}`", line(&names))
         }
@@ -142,6 +146,7 @@ fn bounds_words(least: Option<Decimal>, most: Option<Decimal>, unit: &str) -> St
 /// What an answer means to the one who gives it.
 pub fn answer_words(answer: Answer, question: &Question) -> &'static str {
     match answer {
+        Answer::Done if matches!(question, Question::Confirm { .. }) => "all is well",
         Answer::Done if question.errand().is_none() => "done, and this is what it says",
         Answer::Done => "done, it runs",
         Answer::NoStart => "it did not start",

@@ -67,6 +67,7 @@ impl fmt::Display for Finding {
                 write!(f, "it could be read back before, and now it can't{}", in_brackets(because.as_deref()))
             }
             Self::WrittenWrong { right, written } => write!(f, "`{written}`, right is {}", right.join(" or ")),
+            Self::Unconfirmed => f.write_str("nobody said that all is well, and it goes back"),
             Self::SaidHung => f.write_str("the operator says: it hung"),
             Self::SaidWrongPicture { what } if what.is_empty() => f.write_str("the operator says: a wrong picture"),
             Self::SaidWrongPicture { what } => write!(f, "the operator says: a wrong picture, {what}"),
@@ -172,6 +173,7 @@ mod tests {
             (differs(false), "left at 4900 MHz, reported 4800 MHz"),
             (Finding::Unread { because: None }, "it could be read back before, and now it can't"),
             (Finding::SaidHung, "the operator says: it hung"),
+            (Finding::Unconfirmed, "nobody said that all is well, and it goes back"),
             (Finding::SaidWrongPicture { what: "snow".into() }, "the operator says: a wrong picture, snow"),
             (Finding::SaidNoStart, "the operator says: the rig did not start"),
             (Finding::SaidDefaults, "the operator says: the rig came back with its defaults"),

@@ -3,6 +3,7 @@
 mod answers;
 mod by_hand;
 mod chaos;
+mod confirming;
 mod engine;
 mod errands;
 mod files;

@@ -496,6 +496,7 @@ pub(super) mod tests {
             harder,
             takes_effect: TakesEffect::AtOnce,
             lost_on: None,
+            confirm: None,
             adapter: "simulated".into(),
             target: String::new(),
             boot_line: None,

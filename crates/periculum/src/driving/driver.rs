@@ -94,7 +94,11 @@ impl<L: FnMut(Notice)> Driver<L> {
             // Instruments are read while somebody makes a pass; a virtual clock would run on without them.
             let is_made_by_hand = !self.bench.is_virtual() && self.climb.is_made_by_hand();
             let is_waited_for = self.climb.needs_time() || self.orders.are_open() || is_made_by_hand;
-            let patience = self.pacer.due(self.bench.now(), is_waited_for);
+            // Whoever has to say something in so many seconds has that many of their own.
+            let patience = match self.climb.is_confirming() && self.is_watched() {
+                true => Duration::from_millis(SAMPLING.millis()),
+                false => self.pacer.due(self.bench.now(), is_waited_for),
+            };
             // What was said before the end is heard before it.
             let is_last = is_asked && self.operator.is_mute() && !self.orders.are_open();
             let heard = self.operator.listen(if is_last { Duration::ZERO } else { patience });
@@ -125,11 +129,16 @@ impl<L: FnMut(Notice)> Driver<L> {
         Ok(if self.climb.is_ended() { Parting::Ended } else { Parting::Waiting })
     }
 
+    /// Whether what is asked is asked of somebody, and not of simulated hands that nobody sees.
+    fn is_watched(&self) -> bool {
+        self.bench.is_virtual() && (self.pacer.waits() || !self.operator.has_simulated_hands())
+    }
+
     /// What simulated hands say of an errand after so long: that it is done.
     fn done_by_hands(&self, since: Option<Duration>) -> Option<Said> {
         let after = if self.pacer.waits() { HANDS_TAKE } else { Duration::ZERO };
         let is_due = self.operator.has_simulated_hands() && since? >= after && !self.orders.are_open();
-        let question = self.climb.question().filter(|question| is_due && question.errand().is_some())?;
+        let question = self.climb.question().filter(|question| is_due && question.is_of_hands())?;
         Some(question.usual_answer().into())
     }
 

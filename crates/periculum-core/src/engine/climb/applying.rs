@@ -64,7 +64,9 @@ impl Climber {
                     ControlFlow::Break(state) => return state,
                 };
                 match self.doubt_unread(trial, reported, step) {
-                    ControlFlow::Continue(trial) if trial.incidents.is_empty() => self.set_for(trial, step),
+                    ControlFlow::Continue(trial) if trial.incidents.is_empty() => {
+                        self.go_on_when_confirmed(trial, &under_way.errand, step)
+                    }
                     ControlFlow::Continue(trial) => self.end_trial(trial, step),
                     ControlFlow::Break(again) => again,
                 }

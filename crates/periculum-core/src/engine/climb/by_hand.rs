@@ -63,6 +63,7 @@ impl Climber {
             State::Trying(trial, doing @ (Doing::Making { .. } | Doing::Reading { .. })) => {
                 self.on_written(trial, doing, written, step)
             }
+            State::Trying(trial, Doing::Confirming { .. }) => self.set_for(trial, step),
             other => self.on_applied(other, &BTreeMap::new(), step),
         }
     }
@@ -184,7 +185,13 @@ impl Climber {
         (kind, what): (IncidentKind, Finding),
         step: &mut Step,
     ) -> State {
-        let State::Trying(trial, Doing::Making { index, began, .. }) = state else { return state };
+        let (trial, index, began) = match state {
+            State::Trying(trial, Doing::Making { index, began, .. }) => (trial, index, began),
+            State::Trying(trial, Doing::Confirming { question }) => {
+                return self.take_back(trial, &question, Incident::new(kind, what), step);
+            }
+            other => return other,
+        };
         // Whoever tells of a machine that went down tells that at once; what they see they see by the end.
         let went_down = kind.takes_machine_down();
         let ran = if went_down { self.ran_by_hand(index, began, step) } else { self.pass(index).length };

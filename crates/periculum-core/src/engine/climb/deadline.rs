@@ -1,5 +1,6 @@
 //! What may not take longer than so long: one table for all of it.
 
+use crate::engine::question::Question;
 use crate::engine::state::{Doing, Pressure, State};
 use crate::model::moment::{Moment, Span};
 use crate::model::rig::Rig;
@@ -24,6 +25,8 @@ pub(super) enum Due {
     Answer,
     /// The rig has rested.
     Pass,
+    /// Nobody said that all is well.
+    Word,
     /// The pass should have ended.
     PassEnd,
     /// A pass that was told to stop is to be told again.
@@ -40,6 +43,10 @@ pub(super) fn due(state: &State, rig: &Rig, pass: Span, now: Moment) -> Option<D
     let State::Trying(_, doing) = state else { return None };
     let (from, patience, due) = match doing {
         Doing::Setting { .. } | Doing::Reading { .. } | Doing::Making { .. } => return None,
+        Doing::Confirming { question: Question::Confirm { until, .. } } => {
+            return (now >= *until).then_some(Due::Word);
+        }
+        Doing::Confirming { .. } => return None,
         Doing::Resting { until, .. } => return (now >= *until).then_some(Due::Pass),
         Doing::Passing { began, stopping: None, .. } => (*began, pass + OVERDUE, Due::PassEnd),
         Doing::Passing { stopping: Some(stop), .. } => match stop.pressure {

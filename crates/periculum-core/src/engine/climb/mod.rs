@@ -6,6 +6,7 @@ mod applying;
 mod belief;
 mod by_hand;
 mod climber;
+mod confirming;
 mod deadline;
 mod home;
 mod judging;
@@ -106,7 +107,13 @@ impl Climb {
     /// Whether time has to go by before anything else happens: a pass runs, the rig rests before one, or it changes
     /// something by itself.
     pub fn needs_time(&self) -> bool {
-        matches!(self.state, State::Trying(_, Doing::Passing { .. } | Doing::Resting { .. })) || self.is_applying()
+        let is_timed = matches!(self.state, State::Trying(_, Doing::Passing { .. } | Doing::Resting { .. }));
+        is_timed || self.is_applying() || self.is_confirming()
+    }
+
+    /// Whether somebody is to say that all is well, before what was changed goes back.
+    pub fn is_confirming(&self) -> bool {
+        matches!(self.state, State::Trying(_, Doing::Confirming { .. }))
     }
 
     /// Whether the rig is changing something by itself.

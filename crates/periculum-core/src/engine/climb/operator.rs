@@ -192,6 +192,7 @@ fn told(kind: IncidentKind, what: Finding, question: Option<&Question>) -> Incid
             [change] => incident.at(&change.setting),
             _ => incident,
         },
-        Some(Question::Make { .. } | Question::Read { .. } | Question::WhatNext { .. }) | None => incident,
+        Some(Question::Make { .. } | Question::Read { .. } | Question::Confirm { .. } | Question::WhatNext { .. })
+        | None => incident,
     }
 }

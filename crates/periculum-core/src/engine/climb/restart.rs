@@ -89,7 +89,7 @@ impl Climber {
                     Doing::Reading { .. } => (None, None),
                     Doing::Passing { index, stopping, .. } => (Some(index), stopping.map(|stop| stop.why)),
                     Doing::Setting { under_way } => (None, under_way.instead),
-                    Doing::Resting { .. } => (None, None),
+                    Doing::Resting { .. } | Doing::Confirming { .. } => (None, None),
                 };
                 if let Some((lived, at_most)) = lived.filter(|_| pass.is_some()) {
                     incident = incident.into_pass(lived).at_most(at_most);

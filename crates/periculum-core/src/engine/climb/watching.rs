@@ -92,12 +92,16 @@ impl Climber {
         }
         let (mut trial, index, began, stopping) = match state {
             State::Trying(trial, Doing::Resting { index, .. }) => return self.start_pass(trial, index, step),
+            State::Trying(trial, Doing::Confirming { question }) => {
+                let incident = Incident::new(IncidentKind::NoPicture, Finding::Unconfirmed);
+                return self.take_back(trial, &question, incident, step);
+            }
             State::Trying(trial, Doing::Passing { index, began, stopping }) => (trial, index, began, stopping),
             other => return other,
         };
         let since = stopping.as_ref().map_or(step.at, |stop| stop.since);
         let (pressure, found) = match due {
-            Due::Answer | Due::Pass | Due::SecondStop => (Pressure::Harder, None),
+            Due::Answer | Due::Pass | Due::Word | Due::SecondStop => (Pressure::Harder, None),
             Due::PassEnd => (Pressure::Told, Some(Finding::NotEnded { length })),
             Due::Despair => (Pressure::GivenUp, Some(Finding::Unstoppable { waited: step.at.since(since) })),
         };

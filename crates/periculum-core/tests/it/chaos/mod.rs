@@ -51,6 +51,7 @@ fn setting(
         harder,
         takes_effect,
         lost_on: None,
+        confirm: None,
         adapter: String::new(),
         target: String::new(),
         boot_line: None,

@@ -21,6 +21,10 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, question: &Questi
         lines.push(Line::styled(telling::change_is_for(trial, &desk.shown.rig), theme.muted));
     }
     lines.extend(what_is_left(desk));
+    if let Question::Confirm { until, .. } = question {
+        let left = telling::goes_back_in(until.since(desk.shown.story.latest));
+        lines.extend([Line::default(), Line::styled(left, theme.warning.bold())]);
+    }
     lines.push(Line::default());
     lines.extend(fields(desk));
     lines.extend(figures(desk, question));

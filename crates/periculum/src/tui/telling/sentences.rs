@@ -485,6 +485,11 @@ pub(in crate::tui) fn about_part(part: &Part) -> String {
     about.into_iter().filter(|(_, value)| !value.is_empty()).map(|(what, value)| format!("   {what} {value}")).collect()
 }
 
+/// How soon a change goes back that nobody has said a word of.
+pub(in crate::tui) fn goes_back_in(time: Span) -> String {
+    format!("It goes back in {}.", time.clock())
+}
+
 /// What is left of a budget, as `left: 1 h 20 min of passes, 5 changes by hand, 3.2 l`; none where nothing is limited.
 pub(in crate::tui) fn what_is_left(rest: &Rest) -> Option<String> {
     let parts = [
