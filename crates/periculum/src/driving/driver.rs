@@ -95,10 +95,9 @@ impl<L: FnMut(Notice)> Driver<L> {
             let is_made_by_hand = !self.bench.is_virtual() && self.climb.is_made_by_hand();
             let is_waited_for = self.climb.needs_time() || self.orders.are_open() || is_made_by_hand;
             // Whoever has to say something in so many seconds has that many of their own.
-            let patience = match self.climb.is_confirming() && self.is_watched() {
-                true => Duration::from_millis(SAMPLING.millis()),
-                false => self.pacer.due(self.bench.now(), is_waited_for),
-            };
+            let is_theirs = self.climb.is_confirming() && self.is_watched();
+            let paced = self.pacer.due(self.bench.now(), is_waited_for && !is_theirs);
+            let patience = if is_theirs { Duration::from_millis(SAMPLING.millis()) } else { paced };
             // What was said before the end is heard before it.
             let is_last = is_asked && self.operator.is_mute() && !self.orders.are_open();
             let heard = self.operator.listen(if is_last { Duration::ZERO } else { patience });
