@@ -34,7 +34,7 @@ fn all() -> [(&'static str, &'static str, &'static str, Vec<Decimal>); 7] {
         ("dome", "dense", "core_clock", up(4200, 5100, 25)),
         ("shelf", "pattern", "rate", up(4800, 7200, 100)),
         ("lens", "scene", "core_offset", up(0, 450, 15)),
-        ("mount", "encode", "arm_clock", up(1800, 2500, 25)),
+        ("mount", "encode", "core_clock", up(1800, 2500, 25)),
         ("relic", "plot", "multiplier", up(2, 4, 1)),
         ("cryo", "digits", "left_multiplier", (84..=124).map(|half| Decimal::new(half * 5, 1)).collect()),
         ("lamp", "sweep", "refresh", up(60, 180, 1)),
