@@ -97,7 +97,12 @@ impl<L: FnMut(Notice)> Driver<L> {
             // Whoever has to say something in so many seconds has that many of their own.
             let is_theirs = self.climb.is_confirming() && self.is_watched();
             let paced = self.pacer.due(self.bench.now(), is_waited_for && !is_theirs);
-            let patience = if is_theirs { Duration::from_millis(SAMPLING.millis()) } else { paced };
+            let patience = match is_theirs {
+                true => Duration::from_millis(SAMPLING.millis()),
+                // Hands that nobody sees are never waited for.
+                false if is_asked && self.operator.has_simulated_hands() && !self.pacer.waits() => Duration::ZERO,
+                false => paced,
+            };
             // What was said before the end is heard before it.
             let is_last = is_asked && self.operator.is_mute() && !self.orders.are_open();
             let heard = self.operator.listen(if is_last { Duration::ZERO } else { patience });
