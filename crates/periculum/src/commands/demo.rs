@@ -70,12 +70,14 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     let practice = demo.rig.as_deref().and_then(practice::named).unwrap_or(practice::DOME);
     let path = places::ledger(common, DEMO_LEDGER)?;
     let rows = open_ledger(&path)?.climbs()?;
-    if rows.is_empty() {
-        fill_aside(&path, practice, common)?;
-    } else if rows.iter().all(|row| row.rig != practice.name) {
-        fill(&path, practice, common)?;
+    match rows.iter().find(|row| row.rig == practice.name) {
+        _ if rows.is_empty() => fill_aside(&path, practice, common)?,
+        None => fill(&path, practice, common)?,
+        // The first of each rig is an earlier one, which was left on its way.
+        Some(earlier) if earlier.end.is_none() => finish(&path, earlier.climb, common)?,
+        Some(_) => {}
     }
-    let prepared = match unfinished(&path, demo, common)? {
+    let prepared = match unfinished(&path, practice, common)? {
         Some(unfinished) => unfinished,
         None => {
             let briefing = read(practice.rig, practice.plan)?;
@@ -88,9 +90,9 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     })
 }
 
-/// The newest climb of the demo that was not finished: of the rig that is wanted, where one is.
-fn unfinished(ledger: &Path, demo: &Demo, common: &Common) -> Result<Option<Prepared>> {
-    let is_wanted = |row: &ClimbRow| demo.rig.as_ref().is_none_or(|rig| *rig == row.rig);
+/// The newest climb of the rig that was not finished.
+fn unfinished(ledger: &Path, practice: Practice, common: &Common) -> Result<Option<Prepared>> {
+    let is_wanted = |row: &ClimbRow| row.rig == practice.name;
     let ledger = open_ledger(ledger)?;
     let rows = ledger.climbs()?;
     let waits = rows.iter().rev().find(|row| row.end.is_none() && is_wanted(row)).map(|row| row.climb);
@@ -133,10 +135,23 @@ fn fill(path: &Path, practice: Practice, common: &Common) -> Result<()> {
         let briefing = read(&rig, plan)?;
         say(climbing::first_start_at(nth, count, &briefing.rig.name, &briefing.plan.name));
         let prepared = Prepared::begun(briefing, open_ledger(path)?, &common.sysroot, Some(specimen), began)?;
-        let (_words, operator) = Operator::new();
-        let (mut driver, first, _claim) = prepared.driver(operator.with_hands(), Some(Pace::Max), |_| ());
-        driver.drive(first, |_| false)?;
+        drive_to_end(prepared)?;
     }
+    Ok(())
+}
+
+/// Goes on with an earlier climb to its end.
+fn finish(path: &Path, number: i64, common: &Common) -> Result<()> {
+    match Prepared::unfinished(open_ledger(path)?, &common.sysroot, Some(number), false)? {
+        Some(prepared) => drive_to_end(prepared),
+        None => Ok(()),
+    }
+}
+
+fn drive_to_end(prepared: Prepared) -> Result<()> {
+    let (_words, operator) = Operator::new();
+    let (mut driver, first, _claim) = prepared.driver(operator.with_hands(), Some(Pace::Max), |_| ());
+    driver.drive(first, |_| false)?;
     Ok(())
 }
 
