@@ -16,48 +16,54 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
     let all = lines(desk, width, |_| true);
     // Where there is no room for all of it, only what the last stage came to is told.
     let last = desk.shown.story.stages.iter().rposition(|stage| stage.end.is_some());
-    let fits = all.len() <= usize::from(area.height);
-    let shown = if fits { all } else { lines(desk, width, |index| Some(index) == last) };
-    frame
-        .render_widget(Text::from(around_now(shown, usize::from(area.height), Line::styled("  …", theme.muted))), area);
+    let fits = all.lines.len() <= usize::from(area.height);
+    let told = if fits { all } else { lines(desk, width, |index| Some(index) == last) };
+    let shown = around_now(told, usize::from(area.height), Line::styled("  …", theme.muted));
+    frame.render_widget(Text::from(shown), area);
 }
 
-/// What begins the line of the stage that is under way.
-const UNDER_WAY: &str = "›";
+/// The plan as lines below its head, and which of them the stage under way begins with.
+#[derive(Clone)]
+struct Told {
+    lines: Vec<Line<'static>>,
+    now: Option<usize>,
+}
 
 /// The head, and as many of the lines below it as there is room for: what is under way matters more than how it began.
-fn around_now(mut all: Vec<Line<'static>>, height: usize, more: Line<'static>) -> Vec<Line<'static>> {
+fn around_now(told: Told, height: usize, more: Line<'static>) -> Vec<Line<'static>> {
+    let Told { lines: mut all, now } = told;
     let too_many = all.len().saturating_sub(height);
     if too_many == 0 || height < 2 {
         return all;
     }
-    let is_now = |line: &Line| line.spans.first().is_some_and(|span| span.content.starts_with(UNDER_WAY));
-    let now = all.iter().position(is_now).unwrap_or(all.len() - 1);
     // The line before it says that there is more.
-    let first = now.saturating_sub(1).clamp(1, too_many + 1);
+    let first = now.unwrap_or(all.len() - 1).saturating_sub(1).clamp(1, too_many + 1);
     all.drain(1..first);
     all.truncate(height);
-    if first > 1 && !is_now(&all[1]) {
+    let is_now = |line: usize| now.is_some_and(|now| now + 1 == line + first);
+    if first > 1 && !is_now(1) {
         all[1] = more.clone();
     }
-    if first <= too_many && height > 2 && !is_now(&all[height - 1]) {
+    if first <= too_many && height > 2 && !is_now(height - 1) {
         all[height - 1] = more;
     }
     all
 }
 
 /// A line for each stage, and what those stages came to whose end is told.
-fn lines(desk: &Desk, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Line<'static>> {
+fn lines(desk: &Desk, width: usize, tells_end: impl Fn(usize) -> bool) -> Told {
     let theme = &desk.theme;
+    let mut now = None;
     let mut lines = vec![Line::styled(labels::PLAN, theme.muted)];
     for (index, stage) in desk.shown.plan.stages.iter().enumerate() {
         let begun = desk.shown.story.stages.get(index);
         let end = begun.and_then(|stage| stage.end.as_ref());
         let (sign, style) = match (begun, end) {
             (_, Some(_)) => ("✓", theme.good),
-            (Some(_), None) => (UNDER_WAY, theme.accent),
+            (Some(_), None) => ("›", theme.accent),
             (None, _) => (" ", theme.muted),
         };
+        now = if begun.is_some() && end.is_none() { Some(lines.len()) } else { now };
         let words = wrapped(&stage_words(stage, &desk.shown.plan, &desk.shown.rig), width.saturating_sub(INDENT));
         let text = if begun.is_none() { theme.muted } else { theme.text };
         for (row, words) in words.into_iter().enumerate() {
@@ -71,7 +77,7 @@ fn lines(desk: &Desk, width: usize, tells_end: impl Fn(usize) -> bool) -> Vec<Li
         lines.push(Line::default());
         lines.extend(wrapped(&left, width).into_iter().map(|row| Line::styled(row, theme.text)));
     }
-    lines
+    Told { lines, now }
 }
 
 /// The words in lines of this width; a word that is longer has a line to itself.
@@ -99,7 +105,8 @@ mod tests {
         let line = |text: &str| Line::from(vec![Span::raw(text.to_owned())]);
         let all: Vec<Line> = ["plan", "✓ one", "✓ two", "› three", "  four", "  five"].map(line).to_vec();
         let shown = |height| {
-            let lines = around_now(all.clone(), height, line("…")).into_iter();
+            let told = Told { lines: all.clone(), now: Some(3) };
+            let lines = around_now(told, height, line("…")).into_iter();
             lines.map(|line| line.to_string()).collect::<Vec<_>>()
         };
         assert_eq!(shown(6), ["plan", "✓ one", "✓ two", "› three", "  four", "  five"]);
@@ -107,7 +114,7 @@ mod tests {
         assert_eq!(shown(4), ["plan", "…", "› three", "…"]);
         assert_eq!(shown(2), ["plan", "…"]);
         for height in 3..9 {
-            assert!(shown(height).iter().any(|line| line.starts_with(UNDER_WAY)), "{height}");
+            assert!(shown(height).iter().any(|line| line.starts_with("›")), "{height}");
         }
     }
 
