@@ -101,6 +101,7 @@ mod tests {
             watchdog,
             parts,
             settings,
+            curves: Vec::new(),
             derived,
             sensors,
         };

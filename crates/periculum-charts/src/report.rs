@@ -182,7 +182,7 @@ impl Reported<'_> {
         let mut blocks = vec![
             Block::Heading("How it was climbed".into()),
             Block::Paragraph(format!("Use: {}. Nothing was applied beyond these limits.", self.plan.use_name)),
-            table(&["setting", "stock", "floor", "ceiling"], self.rig.settings.iter().map(row).collect()),
+            table(&["setting", "stock", "floor", "ceiling"], self.rig.settings_but_points().map(row).collect()),
         ];
         blocks.extend(self.plan.proofs.iter().map(|proof| {
             let passes = proof.passes.iter().map(|pass| match &pass.by_hand {
@@ -510,7 +510,8 @@ impl Reported<'_> {
         let was_moved = |setting: &&Setting| {
             self.story.trials.windows(2).any(|pair| value(&pair[0], setting) != value(&pair[1], setting))
         };
-        self.rig.settings.iter().partition(was_moved)
+        let is_told = |setting: &&Setting| was_moved(setting) || !self.rig.is_point(setting);
+        self.rig.settings.iter().filter(is_told).partition(was_moved)
     }
 
     fn trial_row(&self, trial: &TrialStory, moved: &[&Setting]) -> Vec<String> {

@@ -10,7 +10,7 @@ use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::Incident;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{PassOrder, PassReport, Progress};
-use periculum_core::model::rung::{Change, InForce};
+use periculum_core::model::rung::InForce;
 
 /// Tells one order from another, and so which order an answer belongs to; chosen by whoever gives the order.
 pub type Number = u64;
@@ -18,8 +18,8 @@ pub type Number = u64;
 /// What a bench can be told to do. Each order but [`Order::Break`] has one answer, unless the bench, or its machine, is gone.
 #[derive(Clone, Debug, PartialEq)]
 pub enum Order {
-    /// Make a change and read back what is in force then.
-    Apply(Change),
+    /// Make the changes of an errand that needs nobody, all at once, and read back what is in force then.
+    Apply(Errand),
     /// Make ready for an errand that somebody completes: what is in force at the next start is written down, several lines of
     /// a file in one step.
     Prepare(Errand),

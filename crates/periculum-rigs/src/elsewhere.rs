@@ -36,9 +36,9 @@ fn answer(order: Order) -> Option<Answer> {
         Order::Prepare(_) => Answer::Prepared,
         Order::Confirm(_) | Order::ReadBack => nothing(),
         Order::PutBack => Answer::PutBack(Vec::new()),
-        Order::Apply(change) => {
+        Order::Apply(errand) => {
             let evidence = "the rig is elsewhere; it has to be changed by hand";
-            Answer::Failed(Incident::new(IncidentKind::NotTaken, evidence).at(change.setting))
+            Answer::Failed(Incident::new(IncidentKind::NotTaken, evidence).at(errand.settings()))
         }
         Order::StartAnew => Answer::NotStartedAnew("the rig is elsewhere".into()),
         Order::Run(_) => {
@@ -81,6 +81,7 @@ impl Bench for Elsewhere {
 mod tests {
     use super::*;
     use crate::bench::answer_to;
+    use periculum_core::model::errand::Errand;
     use periculum_core::model::pass::{Pass, PassOrder};
     use periculum_core::model::rung::Change;
 
@@ -92,7 +93,7 @@ mod tests {
 
     #[test]
     fn nothing_is_set_or_run_here_for_it() {
-        let change = Change { setting: "clock".into(), from: None, to: 1.into() };
+        let change = Errand::of(Change { setting: "clock".into(), from: None, to: 1.into() });
         assert!(matches!(answer_to(&mut bench(), Order::Apply(change), AT_ONCE), Some(Answer::Failed(_))));
         let pass = Pass::usual("dense", AT_ONCE);
         let order = Order::Run(PassOrder { trial: 1, index: 0, pass, nth: 1, cores: Vec::new() });

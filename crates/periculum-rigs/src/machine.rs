@@ -129,14 +129,14 @@ impl ThisMachine {
         self.under_way.push(UnderWay { number, pending, otherwise });
     }
 
-    fn set(&mut self, number: Number, change: Change) {
-        if !self.served.contains(&change.setting) {
+    fn set(&mut self, number: Number, errand: Errand) {
+        if !errand.changes().iter().all(|change| self.served.contains(&change.setting)) {
             let evidence = "no adapter of this rig can change it; it has to be changed by hand";
-            let failed = Answer::Failed(Incident::new(IncidentKind::NotTaken, evidence).at(change.setting));
+            let failed = Answer::Failed(Incident::new(IncidentKind::NotTaken, evidence).at(errand.settings()));
             return self.under_way.push(UnderWay::over(number, Next::Answer(failed)));
         }
-        let hangs = Next::Answer(Answer::Failed(hangs().at(change.setting.clone())));
-        self.ask_setter(number, SETTING, hangs, move |setter| match setter.apply(&change) {
+        let hangs = Next::Answer(Answer::Failed(hangs().at(errand.settings())));
+        self.ask_setter(number, SETTING, hangs, move |setter| match setter.apply(&errand) {
             Ok(()) => Next::Read,
             Err(incident) => Next::Answer(Answer::Failed(incident)),
         });
@@ -293,7 +293,7 @@ fn hangs() -> Incident {
 impl Bench for ThisMachine {
     fn order(&mut self, number: Number, order: Order) {
         match order {
-            Order::Apply(change) => self.set(number, change),
+            Order::Apply(errand) => self.set(number, errand),
             Order::Prepare(errand) => self.write_down(number, &errand),
             Order::Confirm(_) | Order::ReadBack => self.read(number, None),
             Order::PutBack => self.put_back(number),

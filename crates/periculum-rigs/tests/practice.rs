@@ -48,7 +48,7 @@ fn holds((rig, spec): (&Rig, &Spec), seed: u64, nth: u32, rung: &Rung, pass: &Pa
         let change = Change { setting: setting.to_owned(), from: None, to };
         let order = match rig.needs_somebody(setting) {
             true => Order::Confirm(Errand::of(change)),
-            false => Order::Apply(change),
+            false => Order::Apply(Errand::of(change)),
         };
         if !matches!(answer(&mut simulator, order), Answer::InForce(_)) {
             return false;

@@ -267,7 +267,7 @@ impl Kind {
             let step = climb.next(simulator.now(), &event);
             entries.extend(step.entries);
             event = match step.command {
-                Some(Command::Apply(change)) => answered(&mut simulator, Order::Apply(change)),
+                Some(Command::Apply(errand)) => answered(&mut simulator, Order::Apply(errand)),
                 Some(Command::RunPass(order)) => answered(&mut simulator, Order::Run(order)),
                 Some(Command::StopPass | Command::Ask(_)) | None => break,
             };

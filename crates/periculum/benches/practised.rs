@@ -107,7 +107,7 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sum: &mut Sum
             }
         }
         event = match step.command {
-            Some(Command::Apply(change)) => answered(&mut simulator, Order::Apply(change)),
+            Some(Command::Apply(errand)) => answered(&mut simulator, Order::Apply(errand)),
             Some(Command::RunPass(order)) => answered(&mut simulator, Order::Run(order)),
             Some(Command::Ask(question)) => {
                 let Some(errand) = question.errand() else {

@@ -129,7 +129,7 @@ impl<'a> Attempts<'a> {
         let column = |name: &str, title: &str, what| Column { name: name.to_owned(), title: title.to_owned(), what };
         let with_unit =
             |label: &str, unit: &str| if unit.is_empty() { label.to_owned() } else { format!("{label}, {unit}") };
-        let settings = self.rig.settings.iter();
+        let settings = self.rig.settings_told(self.story.trials.iter().map(|trial| &trial.rung)).into_iter();
         let settings = settings.map(|it| column(&it.name, &it.title(), What::Setting(it)));
         // A rig that nobody changed has one state, which says nothing.
         let state = (!self.story.changes.is_empty()).then(|| column("state", "state", What::State));

@@ -3,12 +3,15 @@
 use std::collections::BTreeMap;
 use std::fmt;
 
+use rust_decimal::Decimal;
+
 use crate::analysis::scores::{Benchmark, benchmarks, best_of_each};
 use crate::engine::Mark;
 use crate::model::moment::Span;
 use crate::model::plan::Plan;
 use crate::model::quantity::measured;
 use crate::model::rig::{Rig, Sensor, When};
+use crate::model::rung::Rung;
 use crate::model::setting::Setting;
 use crate::model::verdict::Verdict;
 use crate::story::readback;
@@ -197,7 +200,7 @@ pub fn facts_of_climb(story: &Story, rig: &Rig, plan: &Plan, traces: &BTreeMap<S
     facts.push(minutes("passes ran", story.tested()));
     let end = story.ended.as_ref().map_or_else(|| "not finished".into(), |ended| ended.end.sentence());
     facts.push(words("end", &end));
-    for setting in &rig.settings {
+    for setting in rig.settings_but_points() {
         facts.push(of_setting(&format!("{}, stock", setting.label), setting, setting.stock));
         let ceiling = setting.ceiling(&plan.use_name);
         facts.push(of_setting(&format!("{}, ceiling", setting.label), setting, ceiling));
@@ -216,7 +219,7 @@ pub fn facts_of_trial(
 ) -> Vec<Fact> {
     let mut facts = vec![words("rig", &rig.name), words("specimens", &rig.specimens())];
     facts.extend(of_state(story, rig, trial.state));
-    let tried = rig.settings.iter().filter_map(|setting| Some((setting, trial.rung.get(&setting.name)?)));
+    let tried = set_in(&trial.rung, rig);
     facts.extend(tried.map(|(setting, value)| of_setting(&setting.label, setting, value)));
     facts.extend(readback::of_trial(trial, rig, traces).iter().filter(|taken| !taken.was_taken()).filter_map(
         |taken| Some(of_setting(&format!("{}, reported", taken.setting.label), taken.setting, taken.reported?)),
@@ -251,9 +254,15 @@ fn of_state(story: &Story, rig: &Rig, state: u32) -> impl Iterator<Item = Fact> 
     (!parts.is_empty()).then(|| words("parts", &parts)).into_iter().chain(known)
 }
 
+/// The settings of a rung with their values, as far as there is something to say of them.
+fn set_in<'a>(rung: &'a Rung, rig: &'a Rig) -> impl Iterator<Item = (&'a Setting, Decimal)> + 'a {
+    let set = rig.settings.iter().filter_map(|setting| Some((setting, rung.get(&setting.name)?)));
+    set.filter(|(setting, value)| !rig.goes_without_saying(setting, *value))
+}
+
 fn of_mark<'a>(mark: &'a Mark, rig: &'a Rig) -> impl Iterator<Item = Fact> + 'a {
-    let set = rig.settings.iter().filter_map(|setting| Some((setting, mark.rung.get(&setting.name)?)));
-    let set = set.map(|(setting, value)| of_setting(&format!("{}, mark", setting.label), setting, value));
+    let set =
+        set_in(&mark.rung, rig).map(|(setting, value)| of_setting(&format!("{}, mark", setting.label), setting, value));
     set.chain([words("mark held", &mark.proof)])
 }
 
@@ -316,7 +325,7 @@ fn readings(when: &str, rig: &Rig, mean: impl Fn(&Sensor) -> Option<f64>) -> Vec
     rig.sensors.iter().filter_map(of_sensor).flatten().collect()
 }
 
-fn of_setting(label: &str, setting: &Setting, value: rust_decimal::Decimal) -> Fact {
+fn of_setting(label: &str, setting: &Setting, value: Decimal) -> Fact {
     let decimals = setting.ladder.rescaled(value).scale() as usize;
     let value = f64::try_from(value).unwrap_or_default();
     let number = Number { value, unit: setting.unit.clone(), decimals, off: None };

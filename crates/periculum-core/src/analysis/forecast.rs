@@ -179,8 +179,8 @@ impl<'a> Play<'a> {
             self.story.tell(step.at, entry);
         }
         match step.command {
-            Some(Command::Apply(change)) => {
-                self.in_force.insert(change.setting, change.to);
+            Some(Command::Apply(errand)) => {
+                self.in_force.extend(errand.made());
                 Event::Applied { reported: self.in_force.clone() }
             }
             Some(Command::Ask(question)) => {
@@ -190,7 +190,7 @@ impl<'a> Play<'a> {
                 let Some(errand) = question.errand() else {
                     return Event::OperatorSaid { said: question.usual_answer().into() };
                 };
-                self.in_force.extend(errand.changes().iter().map(|change| (change.setting.clone(), change.to)));
+                self.in_force.extend(errand.made());
                 let (starts, by_hand) = (errand.needs_start(self.rig), errand.without_start(self.rig).is_some());
                 if let Some(effort) = self.effort() {
                     effort.restarts += u32::from(starts);

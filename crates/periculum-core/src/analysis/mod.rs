@@ -10,4 +10,5 @@ pub mod money;
 pub mod over;
 pub mod pool;
 pub mod scores;
+pub mod sitting;
 pub mod terrain;

@@ -5,7 +5,6 @@ use std::cmp::Ordering;
 use crate::analysis::attempts::{Attempts, Cell, extremes};
 use crate::model::ladder::Direction;
 use crate::model::verdict::Verdict;
-use crate::story::TrialStory;
 use crate::story::finding::Query;
 
 /// The attempts of climbs that were added one after the other.
@@ -56,8 +55,8 @@ pub struct Origin<'a> {
 }
 
 impl Pool {
-    /// Adds the attempts of a climb, and what each is found by.
-    pub fn add(&mut self, origin: &Origin, attempts: &Attempts, facts_of: impl Fn(&TrialStory) -> String) {
+    /// Adds the attempts of a climb, with what each is found by, in their order.
+    pub fn add(&mut self, origin: &Origin, attempts: &Attempts, facts: &[String]) {
         let mut place = 0;
         let shared: Vec<(usize, Cell)> = origin
             .shared
@@ -82,12 +81,12 @@ impl Pool {
                 self.column_at(&mut place, like)
             })
             .collect();
-        for trial in &attempts.story.trials {
+        for (trial, facts) in attempts.story.trials.iter().zip(facts) {
             let of_trial = own.iter().zip(&columns).map(|(id, column)| (*id, attempts.cell(column, trial)));
             let mut cells: Vec<(usize, Cell)> = shared.iter().cloned().chain(of_trial).collect();
             cells.retain(|(_, cell)| *cell != Cell::Nothing);
             cells.sort_by_key(|(id, _)| *id);
-            let facts = format!("{} {}", origin.facts, facts_of(trial));
+            let facts = format!("{} {facts}", origin.facts);
             self.rows.push(Row { climb: origin.climb, trial: trial.number, verdict: trial.verdict, cells, facts });
         }
     }
@@ -177,9 +176,10 @@ mod tests {
             let origin = Origin { climb, shared: &shared, facts: &facts };
             let attempts = Attempts { story, rig, traces: &traces };
             let columns = attempts.columns();
-            pool.add(&origin, &attempts, |trial| {
+            let of_trial = |trial: &crate::story::TrialStory| {
                 format!("trial {}{}", trial.number, attempts.numbers_of(&columns, trial))
-            });
+            };
+            pool.add(&origin, &attempts, &story.trials.iter().map(of_trial).collect::<Vec<_>>());
         }
         pool
     }

@@ -1,6 +1,6 @@
 //! The way from what is in force to a rung: errand by errand, no change farther than its largest jump.
 
-use std::collections::VecDeque;
+use std::collections::{BTreeSet, VecDeque};
 
 use rust_decimal::Decimal;
 
@@ -17,16 +17,29 @@ use crate::model::setting::Setting;
 /// for the rig, and only then those that make it harder: a clock comes down before its voltage does, and a
 /// voltage goes up before its clock does. Neighbours that need somebody or a start are one errand, as far as no
 /// setting has to be changed twice; what takes effect at once is done before and after them, so that as many as
-/// possible are neighbours.
+/// possible are neighbours. The levers of a curve that nobody is needed for are one errand too, with those that make it harder, since
+/// a curve that is moved by one and not yet by the other may be beyond anything that was asked for.
 pub fn route(rig: &Rig, in_force: &InForce, rung: &Rung) -> VecDeque<Errand> {
-    let [unknown, mut easier, mut harder] = changes(rig, in_force, rung);
+    let [unknown, easier, mut harder] = changes(rig, in_force, rung);
+    let curve =
+        |change: &Change| rig.curves.iter().position(|curve| curve.levers().any(|lever| lever == change.setting));
+    let goes_harder: BTreeSet<usize> = harder.iter().filter_map(curve).collect();
+    let (with_harder, mut easier): (Vec<Change>, Vec<Change>) =
+        easier.into_iter().partition(|change| curve(change).is_some_and(|curve| goes_harder.contains(&curve)));
+    harder.extend(with_harder);
     // The order within each is free.
-    easier.sort_by_key(|change| rig.needs_somebody(&change.setting));
-    harder.sort_by_key(|change| !rig.needs_somebody(&change.setting));
+    easier.sort_by_key(|change| (rig.needs_somebody(&change.setting), curve(change)));
+    harder.sort_by_key(|change| (!rig.needs_somebody(&change.setting), curve(change)));
+    let moves_together = |last: &Errand, change: &Change| {
+        let is_of = |other: &Change| curve(other) == curve(change);
+        curve(change).is_some() && last.changes().iter().all(is_of)
+    };
     let mut errands: VecDeque<Errand> = VecDeque::new();
     for change in unknown.into_iter().chain(easier).chain(harder) {
         let needs_somebody = rig.needs_somebody(&change.setting);
-        let last = errands.back_mut().filter(|last| needs_somebody && last.needs_somebody(rig));
+        let goes_along =
+            |last: &&mut Errand| needs_somebody && last.needs_somebody(rig) || moves_together(last, &change);
+        let last = errands.back_mut().filter(goes_along);
         match last.map_or(Err(change.clone()), |last| last.add(change)) {
             Ok(()) => {}
             Err(change) => errands.push_back(Errand::of(change)),
@@ -136,6 +149,7 @@ mod tests {
                 setting("clock", clock, 50.into(), Direction::Up, Some(jump.into())),
                 setting("volts", volts, 13.into(), Direction::Down, Some(Decimal::from(jump.max(4)))),
             ],
+            curves: Vec::new(),
             derived: vec![],
             sensors: vec![],
         }
@@ -190,6 +204,23 @@ mod tests {
         let errands = route(&rig, &in_force(50, 13), &up);
         let sizes: Vec<usize> = errands.iter().map(|errand| errand.changes().len()).collect();
         assert_eq!(sizes, [2, 1]);
+    }
+
+    #[test]
+    fn a_curve_is_moved_at_once() {
+        let mut rig = rig(100);
+        let curve = crate::model::curve::tests::curve();
+        for lever in curve.levers() {
+            let ladder = Ladder::steps((-300).into(), 5.into(), 2100.into()).expect("a ladder");
+            rig.settings.push(setting(lever, ladder, 1000.into(), Direction::Up, None));
+        }
+        rig.curves.push(curve);
+        let stock = rig.stock();
+        let there = stock.with("core_offset", 1045.into()).with("core_flat", 800.into()).with("clock", 60.into());
+        let sizes = |errands: VecDeque<Errand>| errands.iter().map(|errand| errand.changes().len()).collect::<Vec<_>>();
+        let at = |rung: &Rung| rung.iter().map(|(name, value)| (name.to_owned(), value)).collect::<InForce>();
+        assert_eq!(sizes(route(&rig, &at(&stock), &there)), [1, 2]);
+        assert_eq!(sizes(route(&rig, &at(&there), &stock)), [1, 2], "home too");
     }
 
     proptest! {

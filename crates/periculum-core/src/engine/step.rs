@@ -2,15 +2,15 @@
 
 use crate::engine::entry::Entry;
 use crate::engine::question::Question;
+use crate::model::errand::Errand;
 use crate::model::moment::Moment;
 use crate::model::pass::PassOrder;
-use crate::model::rung::Change;
 
 /// What is to be done to the rig.
 #[derive(Clone, Debug, PartialEq)]
 pub enum Command {
-    /// Apply a change and tell what the rig then reports.
-    Apply(Change),
+    /// Apply the changes of an errand that needs nobody, all at once, and tell what the rig then reports.
+    Apply(Errand),
     /// Ask the operator.
     Ask(Question),
     /// Start a pass.

@@ -6,10 +6,13 @@
 
 pub mod added;
 mod budget_file;
+mod curve_file;
 mod document;
 mod formula_text;
+mod label;
 mod problem;
 mod section;
+mod setting_file;
 mod share;
 mod stage_file;
 mod start_file;

@@ -1,17 +1,19 @@
-//! Rig files: `[rig]`, `[[part]]`, `[setting.NAME]`, `[derived.NAME]` and `[sensor.NAME]`.
+//! Rig files: `[rig]`, `[[part]]`, `[setting.NAME]`, `[curve.NAME]`, `[derived.NAME]` and `[sensor.NAME]`.
 //!
 //! What stands below `[adapter]` belongs to the adapters and is read by them.
 
 use rust_decimal::Decimal;
 
 use crate::files::formula_text::{read_cut_off, read_formula};
+use crate::files::label::{spoken, unit};
 use crate::files::section::{Located, Section};
+use crate::files::{curve_file, setting_file};
+use crate::model::curve::Curve;
 use crate::model::cut_off::CutOff;
 use crate::model::formula::Formula;
-use crate::model::ladder::{BadLadder, Direction, Ladder};
 use crate::model::quantity::harmless;
 use crate::model::rig::{Derived, Paid, Part, Place, Rig, Sensor, When};
-use crate::model::setting::{BootLine, LostOn, Setting, TakesEffect};
+use crate::model::setting::Setting;
 
 /// Reads a rig from a file's top section; problems go where the section's problems go.
 ///
@@ -33,21 +35,39 @@ pub fn read(top: &Section) -> Option<Rig> {
     }
     let sections = top.named_sections("setting");
     // A setting that can't be read is still one that formulas may name.
-    let names: Vec<String> = sections.iter().map(|(name, _)| name.value.clone()).collect();
-    let settings = sections.into_iter().filter_map(|section| read_setting(section, &cooling, &names)).collect();
+    let mut names: Vec<String> = sections.iter().map(|(name, _)| name.value.clone()).collect();
+    let curves = top.named_sections("curve");
+    let curves = curves.into_iter().filter_map(|section| curve_file::read(section, &cooling));
+    let (curves, levers): (Vec<Curve>, Vec<Vec<Setting>>) = curves.unzip();
+    let levers: Vec<Setting> = levers.into_iter().flatten().collect();
+    check_lever_names(&levers, &sections);
+    names.extend(levers.iter().map(|lever| lever.name.clone()));
+    let settings = sections.into_iter().filter_map(|section| setting_file::read(section, &cooling, &names));
+    let settings: Vec<Setting> = settings.chain(levers).collect();
     let derived = top.named_sections("derived");
     let derived = derived.into_iter().filter_map(|section| read_derived(section, &names)).collect();
     let sensors = top.named_sections("sensor").into_iter();
     let sensors = sensors.filter_map(|section| read_sensor(section, &names)).collect();
-    let rig =
-        Rig { name: harmless(&name?.value), summary, place, cooling, watchdog, parts, settings, derived, sensors };
+    let rig = Rig {
+        name: harmless(&name?.value),
+        summary,
+        place,
+        cooling,
+        watchdog,
+        parts,
+        settings,
+        curves,
+        derived,
+        sensors,
+    };
+    check_curves(&rig, top);
     check_windows_at_stock(&rig, top);
     check_limits_at_stock(&rig, top);
     Some(rig)
 }
 
 /// How many sections of each kind a rig may have: more than any machine has, and few enough to be checked at once.
-const MOST: [(&str, usize); 3] = [("setting", 500), ("derived", 500), ("sensor", 2000)];
+const MOST: [(&str, usize); 4] = [("setting", 500), ("curve", 20), ("derived", 500), ("sensor", 2000)];
 
 /// Whether a rig is no larger than a rig can be.
 fn check_counts(top: &Section) -> bool {
@@ -95,162 +115,6 @@ fn read_paid(written: &Located<String>, section: &Section, currency: &mut Option
     Some(paid)
 }
 
-fn read_setting((name, section): (Located<String>, Section), cooling: &str, settings: &[String]) -> Option<Setting> {
-    let label = section.optional_text("label").map_or_else(|| spoken(&name.value), |text| harmless(&text.value));
-    let unit = unit(&section);
-    let ladder = read_ladder(&section);
-    let stock = section.number("stock");
-    let (floor, floor_by) = read_floor(&section, settings);
-    let ceilings = section.named_numbers("ceiling", cooling);
-    let largest_jump = section.optional_number("largest_jump");
-    let tolerance = section.optional_number("tolerance");
-    let harder = section.choice("harder", &[("up", Direction::Up), ("down", Direction::Down)]);
-    let effects =
-        [("at-once", TakesEffect::AtOnce), ("next-start", TakesEffect::AtNextStart), ("by-hand", TakesEffect::ByHand)];
-    let takes_effect = section.choice("takes_effect", &effects);
-    let lost = [
-        ("device-reset", LostOn::DeviceReset),
-        ("restart", LostOn::Restart),
-        ("power-off", LostOn::PowerOff),
-        ("defaults", LostOn::Defaults),
-    ];
-    let lost_on = if section.has("lost_on") { section.choice("lost_on", &lost) } else { None };
-    let confirm = section.has("confirm").then(|| section.time("confirm")).flatten();
-    let adapter = section.optional_text("adapter");
-    let target = section.optional_text("target");
-    let words = section.optional_texts("words").map(|words| words.value).unwrap_or_default();
-    let boot_line = section.optional_section("boot").and_then(read_boot_line);
-    let paid = section.optional_numbers("paid");
-    let drives = read_drives(&section);
-    let problems = section.problems();
-
-    let (ladder, stock) = (ladder?, stock?);
-    for value in [Some(&stock), floor.as_ref()].into_iter().flatten().chain(ceilings.iter().map(|(_, value)| value)) {
-        if !ladder.contains(value.value) {
-            let near = ladder.nearest(value.value);
-            problems.advise(
-                value.at.clone(),
-                format!("{} is not on the ladder", value.value),
-                format!("the nearest value is {near}"),
-            );
-        }
-    }
-    let floor_value = floor.as_ref().map_or(ladder.lowest(), |floor| floor.value);
-    if stock.value < floor_value {
-        problems.add(stock.at.clone(), format!("stock {} is below the floor {floor_value}", stock.value));
-    }
-    for (use_name, ceiling) in &ceilings {
-        if ceiling.value < stock.value {
-            let what = format!("the ceiling for {} is below stock {}", use_name.value, stock.value);
-            problems.add(ceiling.at.clone(), what);
-        }
-    }
-    if let Some(jump) = &largest_jump
-        && jump.value < ladder.widest_gap()
-    {
-        let what =
-            format!("a largest jump of {} can't cross a gap of {} on the ladder", jump.value, ladder.widest_gap());
-        problems.add(jump.at.clone(), what);
-    }
-    let is_wordless = |value: Decimal| value < Decimal::ZERO || value >= Decimal::from(words.len());
-    if !words.is_empty() && (is_wordless(ladder.lowest()) || is_wordless(ladder.highest())) {
-        let what = format!("{} words stand for the values 0 to {} only", words.len(), words.len() - 1);
-        problems.add(stock.at.clone(), what);
-    }
-    if let Some(paid) = paid.as_ref().filter(|paid| paid.value.len() != words.len()) {
-        let what = format!("`paid` has {} prices for {} words", paid.value.len(), words.len());
-        problems.advise(paid.at.clone(), what, "write one for each of the `words`, in the currency of the parts");
-    }
-    if let Some(tolerance) = tolerance.as_ref().filter(|tolerance| tolerance.value < Decimal::ZERO) {
-        problems.add(tolerance.at.clone(), "a tolerance can't be negative");
-    }
-    section.finish();
-    Some(Setting {
-        name: name.value,
-        label,
-        unit,
-        stock: stock.value,
-        floor: floor_value,
-        floor_by,
-        ceilings: ceilings.into_iter().map(|(use_name, value)| (use_name.value, value.value)).collect(),
-        largest_jump: largest_jump.map(|jump| jump.value),
-        tolerance: tolerance.map(|tolerance| tolerance.value).unwrap_or_default(),
-        harder: harder?.value,
-        lost_on: lost_on.map(|lost| lost.value),
-        confirm: confirm.map(|confirm| confirm.value),
-        takes_effect: takes_effect?.value,
-        adapter: adapter.map(|adapter| adapter.value).unwrap_or_default(),
-        target: target.map(|target| target.value).unwrap_or_default(),
-        boot_line,
-        words: words.iter().map(|word| harmless(word)).collect(),
-        paid: paid.map(|paid| paid.value).unwrap_or_default(),
-        drives,
-        ladder,
-    })
-}
-
-/// `floor = 0.900`, or a formula of other settings: what it leaves.
-fn read_floor(section: &Section, settings: &[String]) -> (Option<Located<Decimal>>, Option<Formula>) {
-    match read_cut_off("floor", settings, section) {
-        Some(Located { value: CutOff::At(floor), at }) => (Some(Located { value: floor, at }), None),
-        Some(Located { value: CutOff::By(formula), .. }) => (None, Some(formula)),
-        None => (None, None),
-    }
-}
-
-/// `drives = ["cpu 3"]`: the processors whose limit a setting is.
-fn read_drives(section: &Section) -> Vec<u32> {
-    let Some(texts) = section.optional_texts("drives") else { return Vec::new() };
-    let number = |text: &String| text.strip_prefix("cpu ").and_then(|number| number.trim().parse().ok());
-    let read: Vec<Option<u32>> = texts.value.iter().map(number).collect();
-    if read.iter().any(Option::is_none) {
-        let help = "write `drives = [\"cpu 3\"]`, with the number that the operating system gives the processor";
-        section.problems().advise(texts.at, "what a setting drives is a list of processors", help);
-    }
-    read.into_iter().flatten().collect()
-}
-
-/// `boot = { file, key, between }`: a line of a file that the machine reads when it starts.
-fn read_boot_line(section: Section) -> Option<BootLine> {
-    let (file, key) = (section.text("file"), section.text("key"));
-    let between = section.optional_text("between").map_or_else(|| "=".to_owned(), |between| between.value);
-    let problems = section.problems();
-    section.finish();
-    let (file, key) = (file?, key?);
-    let is_one_line = |text: &str| !text.contains(['\n', '\r']);
-    if key.value.trim().is_empty() || !is_one_line(&key.value) || !is_one_line(&between) || between.is_empty() {
-        let what = "a key and what stands behind it are parts of one line, and not empty";
-        problems.advise(key.at, what, "write `boot = { file = \"/boot/config.txt\", key = \"core_mhz\" }`");
-        return None;
-    }
-    Some(BootLine { file: file.value, key: key.value, between })
-}
-
-/// Either `ladder = { from, step, to }` or `values = [ … ]`.
-fn read_ladder(section: &Section) -> Option<Ladder> {
-    if let Some(values) = section.optional_numbers("values") {
-        if section.has("ladder") {
-            section.problems().add(values.at.clone(), "a setting has either `ladder` or `values`, not both");
-        }
-        return kept(Ladder::values(values.value), values.at, section);
-    }
-    if !section.has("ladder") {
-        let what = format!("{} needs `ladder` or `values`", section.name());
-        let help = "write `ladder = { from = 3800, step = 25, to = 5600 }` or `values = [33.3, 40, 50]`";
-        section.problems().advise(section.at(), what, help);
-        return None;
-    }
-    let steps = section.section("ladder")?;
-    let (from, step, to) = (steps.number("from"), steps.number("step"), steps.number("to"));
-    let at = steps.at();
-    steps.finish();
-    kept(Ladder::steps(from?.value, step?.value, to?.value), at, section)
-}
-
-fn kept(ladder: Result<Ladder, BadLadder>, at: std::ops::Range<usize>, section: &Section) -> Option<Ladder> {
-    ladder.map_err(|what| section.problems().add(at, what.to_string())).ok()
-}
-
 fn read_derived((name, section): (Located<String>, Section), settings: &[String]) -> Option<Derived> {
     let unit = unit(&section);
     let text = section.text("formula");
@@ -272,12 +136,6 @@ fn read_derived((name, section): (Located<String>, Section), settings: &[String]
         lowest: lowest.map(|limit| limit.value),
         highest: highest.map(|limit| limit.value),
     })
-}
-
-/// The unit of a section; a dash, as tables have it, is none.
-fn unit(section: &Section) -> String {
-    let unit = section.optional_text("unit").map(|text| harmless(text.value.trim())).unwrap_or_default();
-    if matches!(unit.as_str(), "-" | "–" | "—") { String::new() } else { unit }
 }
 
 fn read_sensor((name, section): (Located<String>, Section), settings: &[String]) -> Option<Sensor> {
@@ -354,6 +212,26 @@ fn check_windows_at_stock(rig: &Rig, top: &Section) {
     }
 }
 
+/// A lever has the name that its curve makes for it, which no setting may have as well.
+fn check_lever_names(levers: &[Setting], settings: &[(Located<String>, Section)]) {
+    for (name, section) in settings.iter().filter(|(name, _)| levers.iter().any(|lever| lever.name == name.value)) {
+        let what = format!("a curve has a setting called `{}` by itself", name.value);
+        section.problems().advise(name.at.clone(), what, "give this one, or the curve, another name");
+    }
+}
+
+/// What says where a curve sits are sensors of the rig, and no curve is called like a setting or another curve's lever.
+fn check_curves(rig: &Rig, top: &Section) {
+    for (name, section) in top.named_sections("curve") {
+        let Some(curve) = rig.curves.iter().find(|curve| curve.name == name.value) else { continue };
+        if rig.setting(&curve.name).is_some() {
+            let what = format!("a setting is called `{}` as well", curve.name);
+            section.problems().advise(name.at.clone(), what, "give the curve another name");
+        }
+        curve_file::check_sits(curve, rig, &section);
+    }
+}
+
 /// What limits a rig by a formula has to say something of the rig as it is, and to leave it room.
 fn check_limits_at_stock(rig: &Rig, top: &Section) {
     let stock = |name: &str| Some(rig.setting(name)?.stock);
@@ -391,9 +269,4 @@ fn check_limits_at_stock(rig: &Rig, top: &Section) {
             section.problems().add(name.at, what);
         }
     }
-}
-
-/// A name with its underscores spoken as blanks.
-fn spoken(name: &str) -> String {
-    harmless(&name.replace('_', " "))
 }

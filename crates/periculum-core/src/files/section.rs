@@ -145,6 +145,25 @@ impl<'a> Section<'a> {
         })
     }
 
+    /// A list of pairs of exact numbers, as in `points = [[700, 1200], [800, 1500]]`, which must be there.
+    pub fn pairs(&self, key: &'static str) -> Option<Vec<Located<[Decimal; 2]>>> {
+        let list = self.required(key, |section, key| {
+            section.read(key, "a list of pairs of numbers in square brackets", |value| value.as_array().cloned())
+        })?;
+        let pair = |item: &Spanned<DeValue>| {
+            let numbers: Option<Vec<Decimal>> =
+                item.get_ref().as_array()?.iter().map(|number| as_number(number.get_ref())).collect();
+            Some(Located { value: <[Decimal; 2]>::try_from(numbers?).ok()?, at: item.span() })
+        };
+        let odd = list.value.iter().find(|item| pair(item).is_none());
+        if let Some(odd) = odd {
+            let help = format!("write `{key} = [[700, 1200], [800, 1500]]`");
+            self.problems.advise(odd.span(), format!("each of `{key}` must be two numbers in square brackets"), help);
+            return None;
+        }
+        Some(list.value.iter().filter_map(pair).collect())
+    }
+
     /// A list of texts that may be there.
     pub fn optional_texts(&self, key: &'static str) -> Option<Located<Vec<String>>> {
         self.optional_list(key, "texts", as_text)

@@ -8,7 +8,7 @@ use crate::engine::Question;
 use crate::files::section::{Located, Section};
 use crate::files::share::read_share;
 use crate::model::ladder::{Direction, Ladder};
-use crate::model::plan::{Proof, Stage, Start};
+use crate::model::plan::{Pin, Proof, Stage, Start};
 use crate::model::quantity::harmless;
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
@@ -71,7 +71,8 @@ pub(super) fn read(section: Section, around: &Surroundings) -> Option<Stage> {
     let save = section.optional_text("save").map(|name| harmless(&name.value));
     // Which keys belong to a stage can't be told without its strategy.
     let kind_is_known = kind.is_some();
-    let strategy = kind.and_then(|kind| read_strategy(&kind, &section, around));
+    let pinned = read_pin(&section, around);
+    let strategy = kind.and_then(|kind| read_strategy(&kind, &section, around, pinned.as_ref()));
     let problems = section.problems();
     let start = start.map_or(Some(Start::Last), |start| read_start(&start, &section, around));
     if kind_is_known {
@@ -93,11 +94,16 @@ pub(super) fn read(section: Section, around: &Surroundings) -> Option<Stage> {
         );
         problems.advise(proof.at, what, "write `strategy = \"ascend\"`, `\"grid\"` or `\"lead\"`");
     }
-    Some(Stage { strategy, proof: index?, start: start?, save })
+    Some(Stage { strategy, proof: index?, start: start?, save, pin: pinned.map(|pinned| pinned.pin) })
 }
 
-fn read_strategy(kind: &Located<Kind>, section: &Section, around: &Surroundings) -> Option<Strategy> {
-    let steps = |wanted| read_steps(section, around, &kind.at, wanted);
+fn read_strategy(
+    kind: &Located<Kind>,
+    section: &Section,
+    around: &Surroundings,
+    pinned: Option<&Pinned>,
+) -> Option<Strategy> {
+    let steps = |wanted| read_steps(section, around, &kind.at, wanted, pinned);
     match kind.value {
         Kind::Baseline => {
             let repeats = section.optional_count("repeats", 1).map_or(1, |count| count.value);
@@ -167,6 +173,44 @@ fn read_lead(section: &Section, around: &Surroundings) -> Option<Strategy> {
     Some(Strategy::Lead { setting: setting.name.clone() })
 }
 
+/// A curve that is pinned at a point, whose own value then climbs.
+struct Pinned {
+    pin: Pin,
+    climbs: String,
+}
+
+/// `setting = "core"` and `pin = 900`: flat from this point on, so that nothing lies above it.
+fn read_pin(section: &Section, around: &Surroundings) -> Option<Pinned> {
+    let at = section.optional_number("pin")?;
+    let problems = section.problems();
+    let name = if section.has_text("setting") { section.text("setting") } else { None };
+    let curve = around.rig.curves.iter().find(|curve| name.as_ref().is_some_and(|name| name.value == curve.name));
+    let Some(curve) = curve else {
+        let curves: Vec<&str> = around.rig.curves.iter().map(|curve| curve.name.as_str()).collect();
+        let help = match &curves[..] {
+            [] => "the rig has no section [curve.…]; leave `pin` out".to_owned(),
+            curves => format!("write `setting = \"{}\"`", curves.join("\"` or `\"")),
+        };
+        problems.advise(at.at, "only a curve is pinned at one of its points", help);
+        return None;
+    };
+    let Some(point) = curve.point(at.value) else {
+        let points: Vec<String> = curve.points.iter().map(|point| point.at.to_string()).collect();
+        problems.advise(
+            at.at,
+            format!("{} has no point at {}", curve.label, at.value),
+            format!("its points are {}", points.join(", ")),
+        );
+        return None;
+    };
+    let levers = point.setting.clone().zip(curve.flat.clone());
+    if levers.is_none() {
+        let what = format!("{} can't be pinned and climbed at a point, since its `levers` are others", curve.label);
+        problems.advise(at.at.clone(), what, "leave `pin` out, or give it the levers `flat` and `points`");
+    }
+    levers.map(|(climbs, setting)| Pinned { pin: Pin { setting, at: at.value }, climbs })
+}
+
 /// `start = "stock"`, `"last"` or the name of a profile, of the plan or of a stage before.
 fn read_start(start: &Located<String>, section: &Section, around: &Surroundings) -> Option<Start> {
     match start.value.as_str() {
@@ -199,7 +243,7 @@ fn read_margin(section: &Section) -> Margin {
 fn read_feed(steps: Option<Steps>, section: &Section, around: &Surroundings) -> Option<Strategy> {
     let fed = section.section("feed")?;
     let at = fed.at();
-    let feed = read_steps(&fed, around, &at, None);
+    let feed = read_steps(&fed, around, &at, None, None);
     fed.finish();
     let (steps, feed) = (steps?, feed?);
     if steps.setting == feed.setting {
@@ -318,12 +362,16 @@ fn read_steps(
     around: &Surroundings,
     strategy: &Range<usize>,
     wanted: Option<Direction>,
+    pinned: Option<&Pinned>,
 ) -> Option<Steps> {
     let name = section.text("setting");
     let sizes = section.number_or_numbers("step");
     let back = section.optional_count("back", 1).map_or(1, |count| count.value);
     let problems = section.problems();
-    let setting = known(&name?, section, around)?;
+    let setting = match pinned {
+        Some(pinned) => around.rig.setting(&pinned.climbs)?,
+        None => known(&name?, section, around)?,
+    };
     if wanted.is_some_and(|wanted| wanted != setting.harder) {
         let (does, other) = match setting.harder {
             Direction::Up => ("takes away", "ascend"),
@@ -347,11 +395,15 @@ fn split(sizes: &[Located<Decimal>], setting: &Setting, section: &Section) -> (V
     (coarse.iter().map(|size| size.value).collect(), Some(last.value))
 }
 
-/// The setting of this name.
+/// The setting of this name; a curve's own name is that of what shifts all of it.
 fn known<'a>(name: &Located<String>, section: &Section, around: &Surroundings<'a>) -> Option<&'a Setting> {
-    let found = around.rig.setting(&name.value);
+    let curve = around.rig.curves.iter().find(|curve| curve.name == name.value);
+    let named = curve.and_then(|curve| curve.offset.as_deref()).unwrap_or(&name.value);
+    let found = around.rig.setting(named);
     if found.is_none() {
-        let known: Vec<&str> = around.rig.settings.iter().map(|setting| setting.name.as_str()).collect();
+        let curves = around.rig.curves.iter().map(|curve| curve.name.as_str());
+        let settings = around.rig.settings.iter().map(|setting| setting.name.as_str());
+        let known: Vec<&str> = curves.chain(settings).collect();
         section.problems().unknown(name.at.clone(), "setting", &name.value, &known);
     }
     found

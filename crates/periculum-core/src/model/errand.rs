@@ -1,5 +1,6 @@
 //! What is done to a rig in one visit: by somebody, or by one start of the machine.
 
+use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use crate::model::rig::Rig;
@@ -29,6 +30,16 @@ impl Errand {
     /// The changes, in the order in which they are made.
     pub fn changes(&self) -> &[Change] {
         &self.changes
+    }
+
+    /// What is in force when it is made, as far as it changes that.
+    pub fn made(&self) -> impl Iterator<Item = (String, Decimal)> {
+        self.changes.iter().map(|change| (change.setting.clone(), change.to))
+    }
+
+    /// The settings that it changes, as a place where something went wrong.
+    pub fn settings(&self) -> String {
+        self.changes.iter().map(|change| change.setting.as_str()).collect::<Vec<_>>().join(", ")
     }
 
     /// The change of this setting.

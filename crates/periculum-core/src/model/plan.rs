@@ -90,6 +90,17 @@ pub struct Stage {
     pub start: Start,
     /// The name under which the rung that it settles at is saved as a profile.
     pub save: Option<String>,
+    /// The point at which a curve is pinned in it; none where it is not.
+    pub pin: Option<Pin>,
+}
+
+/// A curve that is flat from one of its points on, so that this is where its device sits.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Pin {
+    /// The setting that says from where it is flat.
+    pub setting: String,
+    /// The point.
+    pub at: Decimal,
 }
 
 /// The rung that a stage stands on.

@@ -1,16 +1,14 @@
 //! One machine under test, and what may be asked of it.
 
-use std::fmt;
-
 use rust_decimal::Decimal;
-use serde::{Deserialize, Serialize};
 
-use crate::model::cut_off::CutOff;
+use crate::model::curve::{Curve, Point};
 use crate::model::formula::Formula;
-use crate::model::moment::Span;
+pub use crate::model::illegal::{Illegal, Window};
 use crate::model::plan::Raised;
-use crate::model::quantity::{grouped, measured, with_unit};
+use crate::model::quantity::{grouped, with_unit};
 use crate::model::rung::Rung;
+pub use crate::model::sensor::{Sensor, When};
 use crate::model::setting::Setting;
 
 /// One machine under test: named specimens of parts, settings, derived values and sensors.
@@ -28,8 +26,10 @@ pub struct Rig {
     pub watchdog: String,
     /// Its parts; what was paid for them is of one currency.
     pub parts: Vec<Part>,
-    /// What can be changed, in the order of the file.
+    /// What can be changed, in the order of the file; the levers of curves behind all others.
     pub settings: Vec<Setting>,
+    /// The settings that move together.
+    pub curves: Vec<Curve>,
     /// What is calculated from the settings.
     pub derived: Vec<Derived>,
     /// What is measured.
@@ -91,117 +91,6 @@ pub struct Derived {
     pub highest: Option<Decimal>,
 }
 
-/// Something measured while the rig runs.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Sensor {
-    /// The name that files and records use.
-    pub name: String,
-    /// The name that people read.
-    pub label: String,
-    /// The unit of its readings.
-    pub unit: String,
-    /// How many decimals of a reading mean something.
-    pub decimals: usize,
-    /// What the readings 0, 1, 2, … stand for, where it reads a state and no number: what limits a card now.
-    pub words: Vec<String>,
-    /// The reading above which a pass is stopped at once.
-    pub cut_off: Option<CutOff>,
-    /// The reading below which a pass is stopped at once: a pot that gets too cold for what stands in it.
-    pub cut_off_below: Option<CutOff>,
-    /// The reading at which the rig itself takes its clock back.
-    pub limit: Option<Decimal>,
-    /// The reading below which work has stopped arriving.
-    pub least: Option<Decimal>,
-    /// The setting whose value it reaches where nothing is throttled.
-    pub follows: Option<String>,
-    /// The core whose temperature it is.
-    pub core: Option<u32>,
-    /// How long whoever reads it may take for one reading; none where the adapter knows.
-    pub patience: Option<Span>,
-    /// The adapter that reads it.
-    pub adapter: String,
-    /// What the adapter calls it.
-    pub source: String,
-    /// When somebody is asked for what it reads; none where an adapter reads it.
-    pub asked: Option<When>,
-}
-
-/// When somebody is asked for what a sensor reads.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum When {
-    /// Before the first trial.
-    Once,
-    /// Before the first pass of every trial.
-    EachTrial,
-    /// The same, as the rig has it at rest.
-    Idle,
-    /// While the rig works, as far as it has been written down by then; else behind a trial's first pass.
-    Loaded,
-    /// Behind the last pass of a trial that nothing went wrong in.
-    After,
-}
-
-/// Why a rung must not be applied.
-#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
-pub enum Illegal {
-    /// A setting has no value.
-    #[error("the rung has no value for {setting}")]
-    Missing {
-        /// The setting's name.
-        setting: String,
-    },
-    /// A value is off the ladder, below the floor or above the ceiling.
-    #[error("{setting} = {value} is off its ladder or outside {floor} … {ceiling}")]
-    OutOfReach {
-        /// The setting's name.
-        setting: String,
-        /// The value that was asked for.
-        value: Decimal,
-        /// The smallest value that may be applied.
-        floor: Decimal,
-        /// The largest value that may be applied for the use.
-        ceiling: Decimal,
-    },
-    /// A value is below the floor that the others leave it.
-    #[error("{setting} = {value} is below {floor}, its floor here")]
-    BelowFloor {
-        /// The setting's name.
-        setting: String,
-        /// The value that was asked for.
-        value: Decimal,
-        /// The smallest value that may be applied with those of the other settings.
-        floor: Decimal,
-    },
-    /// What a pass is to be stopped at, or how low a setting may be, can't be calculated.
-    #[error("a limit of {of} can't be calculated here")]
-    Limitless {
-        /// The label of the sensor, or the name of the setting.
-        of: String,
-    },
-    /// A derived value leaves its specification window or can't be calculated.
-    #[error("{derived} would be {value}, outside its window {window}")]
-    OutsideWindow {
-        /// The derived value's name.
-        derived: String,
-        /// What it would be.
-        value: String,
-        /// The window.
-        window: Window,
-    },
-}
-
-/// The specification window of a derived value, as people read it.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Window(Option<Decimal>, Option<Decimal>);
-
-impl fmt::Display for Window {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        let side = |limit: Option<Decimal>| limit.map_or("open".to_owned(), |limit| limit.to_string());
-        write!(f, "{} … {}", side(self.0), side(self.1))
-    }
-}
-
 impl Rig {
     /// A rig of this name with nothing in it.
     pub fn bare(name: &str) -> Self {
@@ -213,6 +102,7 @@ impl Rig {
             watchdog: String::new(),
             parts: Vec::new(),
             settings: Vec::new(),
+            curves: Vec::new(),
             derived: Vec::new(),
             sensors: Vec::new(),
         }
@@ -226,6 +116,36 @@ impl Rig {
     /// The setting of this name.
     pub fn setting(&self, name: &str) -> Option<&Setting> {
         self.settings.iter().find(|setting| setting.name == name)
+    }
+
+    /// The curve that this setting is a lever of.
+    pub fn curve_of(&self, setting: &str) -> Option<&Curve> {
+        self.curves.iter().find(|curve| curve.levers().any(|lever| lever == setting))
+    }
+
+    /// Whether this setting is one point's own value of a curve: there are many of them, which hardly anybody moves one by one.
+    pub fn is_point(&self, setting: &Setting) -> bool {
+        let is_it = |point: &Point| point.setting.as_deref() == Some(setting.name.as_str());
+        self.curves.iter().any(|curve| curve.points.iter().any(is_it))
+    }
+
+    /// The settings that are no point's own.
+    pub fn settings_but_points(&self) -> impl Iterator<Item = &Setting> {
+        self.settings.iter().filter(|setting| !self.is_point(setting))
+    }
+
+    /// Whether a value of a setting goes without saying: a curve has many levers, of which most are as they come.
+    pub fn goes_without_saying(&self, setting: &Setting, value: Decimal) -> bool {
+        value == setting.stock && self.curve_of(&setting.name).is_some()
+    }
+
+    /// The settings that have something to tell in any of these rungs.
+    pub fn settings_told<'a>(&'a self, rungs: impl IntoIterator<Item = &'a Rung> + Clone) -> Vec<&'a Setting> {
+        let is_told = |setting: &&Setting| {
+            let mut values = rungs.clone().into_iter().filter_map(|rung| rung.get(&setting.name));
+            self.curve_of(&setting.name).is_none() || values.any(|value| value != setting.stock)
+        };
+        self.settings.iter().filter(is_told).collect()
     }
 
     /// Whether somebody has to do something to the machine before a change of this setting is in force.
@@ -271,6 +191,7 @@ impl Rig {
         }
         self.settings.iter().try_for_each(|setting| permit_floor(setting, rung))?;
         self.sensors.iter().try_for_each(|sensor| sensor.permit(rung))?;
+        self.curves.iter().try_for_each(|curve| curve.permit(|name| rung.get(name), use_name))?;
         self.derived.iter().try_for_each(|derived| derived.permit(rung))
     }
 
@@ -292,7 +213,8 @@ impl Rig {
         let needs_label = |one: &Setting| one.words.is_empty() && !is_told_by_unit(one);
         let needs_labels = self.settings.iter().any(needs_label);
         let value = |setting: &Setting| {
-            let value = setting.written(rung.get(&setting.name)?);
+            let value = rung.get(&setting.name).filter(|value| !self.goes_without_saying(setting, *value))?;
+            let value = setting.written(value);
             Some(if needs_label(setting) { format!("{} {value}", setting.label) } else { value })
         };
         let settings = self.settings.iter().filter(|setting| setting.name != left_out);
@@ -336,71 +258,6 @@ fn permit_floor(setting: &Setting, rung: &Rung) -> Result<(), Illegal> {
     let floor = formula.value(|name| rung.get(name)).ok_or_else(|| Illegal::Limitless { of: setting.name.clone() })?;
     let value = rung.get(&setting.name).unwrap_or(setting.stock);
     if value >= floor { Ok(()) } else { Err(Illegal::BelowFloor { setting: setting.name.clone(), value, floor }) }
-}
-
-impl Sensor {
-    /// No rung is tried that leaves nothing to stop a pass at.
-    fn permit(&self, rung: &Rung) -> Result<(), Illegal> {
-        let mut cut_offs = [&self.cut_off, &self.cut_off_below].into_iter().flatten();
-        let is_known = cut_offs.all(|cut_off| cut_off.at(|name| rung.get(name)).is_some());
-        if is_known { Ok(()) } else { Err(Illegal::Limitless { of: self.label.clone() }) }
-    }
-
-    /// The adapter of a sensor that somebody reads.
-    pub const BY_HAND: &str = "by-hand";
-
-    /// The adapter of a sensor that only readings are known of, which were attached to a climb afterwards.
-    pub const ATTACHED: &str = "attached";
-
-    /// A reading as people read it where its unit is told elsewhere: a number, or the word that it stands for.
-    pub fn written(&self, reading: f64) -> String {
-        let nth = reading.round();
-        let word = if nth >= 0.0 { self.words.get(nth as usize) } else { None };
-        word.cloned().unwrap_or_else(|| measured(reading, self.decimals))
-    }
-
-    /// Whether a cut-off rests on it.
-    pub fn is_guarded(&self) -> bool {
-        self.cut_off.is_some() || self.cut_off_below.is_some()
-    }
-
-    /// Its cut-offs as people read them, without the unit: `65`, `-40 to 65`, `above -40`; none where it has none. A formula is
-    /// told as what it says for these values, and as it is written where it says nothing.
-    pub fn cut_offs(&self, value: impl Fn(&str) -> Option<Decimal>) -> Option<String> {
-        let told = |cut_off: &CutOff| cut_off.at(&value).map_or_else(|| cut_off.to_string(), |at| at.to_string());
-        match (self.cut_off_below.as_ref().map(told), self.cut_off.as_ref().map(told)) {
-            (None, None) => None,
-            (None, Some(most)) => Some(most),
-            (Some(least), Some(most)) => Some(format!("{least} to {most}")),
-            (Some(least), None) => Some(format!("above {least}")),
-        }
-    }
-
-    /// Whether its readings were attached afterwards, and are none that the rig was climbed by.
-    pub fn is_attached(&self) -> bool {
-        self.adapter == Self::ATTACHED
-    }
-
-    /// A sensor of this name without a limit or a role.
-    pub fn plain(name: &str) -> Self {
-        Self {
-            name: name.to_owned(),
-            label: name.to_owned(),
-            unit: String::new(),
-            decimals: 0,
-            words: Vec::new(),
-            cut_off: None,
-            cut_off_below: None,
-            limit: None,
-            least: None,
-            follows: None,
-            core: None,
-            patience: None,
-            adapter: String::new(),
-            source: String::new(),
-            asked: None,
-        }
-    }
 }
 
 impl Rig {

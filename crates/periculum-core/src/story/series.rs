@@ -116,6 +116,21 @@ impl Series {
         columns
     }
 
+    /// The reading that came most often in each of so many stretches, for what reads states, of which there is no mean. A stretch
+    /// without a reading has the state before it wherever [`Series::line`] goes on.
+    pub fn states(&self, from: Moment, to: Moment, count: usize) -> Vec<Option<f64>> {
+        let (start, length) = (from.millis(), (to.millis() - from.millis()) as f64);
+        let edge = |column: usize| Moment::from_millis(start + (length * column as f64 / count as f64).round() as i64);
+        let index = |column: usize| self.times.partition_point(|at| *at < edge(column));
+        let mut before = None;
+        let state = |(column, spread): (usize, Option<Spread>)| {
+            spread?;
+            before = most_often(&self.readings[index(column)..index(column + 1)]).or(before);
+            before
+        };
+        self.line(from, to, count).into_iter().enumerate().map(state).collect()
+    }
+
     /// Readings by their indices: single ones up to where a run begins, whole runs as long as they fit, single ones.
     fn of_readings(&self, from: usize, to: usize) -> Option<Spread> {
         let mut found: Option<Spread> = None;
@@ -132,6 +147,19 @@ impl Series {
         }
         found
     }
+}
+
+/// The value that is there most often; of several the one that came first.
+fn most_often(readings: &[f64]) -> Option<f64> {
+    let mut counts: Vec<(f64, usize)> = Vec::new();
+    for value in readings {
+        match counts.iter_mut().find(|(known, _)| known == value) {
+            Some((_, count)) => *count += 1,
+            None => counts.push((*value, 1)),
+        }
+    }
+    let first_of_most = counts.into_iter().rev().max_by_key(|(_, count)| *count);
+    first_of_most.map(|(value, _)| value)
 }
 
 #[cfg(test)]
@@ -156,6 +184,15 @@ mod tests {
         assert_eq!(columns, [spread(1.0, 3.0, 5.0), spread(2.0, 2.5, 3.0), None]);
         assert_eq!(series.span(), Some((at(0), at(1500))));
         assert_eq!(Series::default().columns(at(0), at(9), 2), [None, None]);
+    }
+
+    #[test]
+    fn a_state_is_one_that_was() {
+        let states =
+            series(&[0.0, 2.0, 2.0, 0.0, 2.0, 1.0]).states(Moment::from_millis(0), Moment::from_millis(3000), 2);
+        assert_eq!(states, [Some(2.0), Some(0.0)], "the first of those that came equally often, and never a mean");
+        let gap = series(&[1.0, 2.0]).states(Moment::from_millis(0), Moment::from_millis(1000), 4);
+        assert_eq!(gap, [Some(1.0), Some(1.0), Some(2.0), None]);
     }
 
     #[test]

@@ -70,7 +70,11 @@ fn a_change_that_is_never_answered_has_not_been_taken() {
     play.event(&Event::TIME_PASSED);
     assert!(play.log(6).contains("has not answered for 10 min"), "{}", play.log(6));
     assert!(play.log(6).contains(&format!("trial {trial} slipped")), "{}", play.log(6));
-    assert!(matches!(&play.command, Some(Command::Apply(change)) if change.from.is_none()), "{:?}", play.command);
+    assert!(
+        matches!(&play.command, Some(Command::Apply(errand)) if errand.changes()[0].from.is_none()),
+        "{:?}",
+        play.command
+    );
 }
 
 #[test]

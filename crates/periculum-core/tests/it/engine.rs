@@ -5,7 +5,6 @@ use std::collections::BTreeMap;
 use crate::chaos::{Chaos, Course, courses};
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event, Question, RULES};
-use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::IncidentKind;
 use periculum_core::model::moment::Moment;
 use periculum_core::model::verdict::Verdict;
@@ -26,7 +25,7 @@ proptest! {
                 _ => None,
             });
             let errand = match &step.command {
-                Some(Command::Apply(change)) => Errand::of(change.clone()),
+                Some(Command::Apply(errand)) => errand.clone(),
                 Some(Command::Ask(Question::Change { errand })) => errand.clone(),
                 Some(Command::RunPass(_) | Command::StopPass | Command::Ask(_)) | None => {
                     prop_assert_eq!(announced.count(), 0, "announced and not done: {:?}", step);

@@ -56,8 +56,8 @@ impl Play {
                 self.story.tell(step.at, entry);
             }
             self.command = step.command;
-            let Some(Command::Apply(change)) = self.command.as_ref().filter(|_| !self.is_slow) else { return };
-            self.in_force.insert(change.setting.clone(), change.to);
+            let Some(Command::Apply(errand)) = self.command.as_ref().filter(|_| !self.is_slow) else { return };
+            self.in_force.extend(errand.made());
             event = Event::Applied { reported: self.in_force.clone() };
         }
     }
@@ -68,8 +68,8 @@ impl Play {
 
     /// What is being applied has taken, and is answered.
     pub(crate) fn change_is_answered(&mut self) {
-        let Some(Command::Apply(change)) = &self.command else { panic!("nothing is applied: {}", self.log(3)) };
-        self.in_force.insert(change.setting.clone(), change.to);
+        let Some(Command::Apply(errand)) = &self.command else { panic!("nothing is applied: {}", self.log(3)) };
+        self.in_force.extend(errand.made());
         let reported = self.in_force.clone();
         self.event(&Event::Applied { reported });
     }

@@ -53,8 +53,8 @@ fn climbed(course: &Course, mut rig: Rig) -> Vec<Entry> {
         let step = climb.next(Moment::from_millis(second * 1000), &event);
         entries.extend(step.entries);
         event = match step.command {
-            Some(Command::Apply(change)) => {
-                in_force.insert(change.setting.clone(), change.to);
+            Some(Command::Apply(errand)) => {
+                in_force.extend(errand.made());
                 Event::Applied { reported: in_force.clone() }
             }
             Some(Command::RunPass(order)) => {

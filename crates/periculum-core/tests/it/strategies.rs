@@ -44,7 +44,7 @@ fn value(rung: &Rung, setting: &str) -> i64 {
 }
 
 fn stage(strategy: Strategy) -> Stage {
-    Stage { strategy, proof: 0, start: Start::Last, save: None }
+    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None }
 }
 
 fn steps(setting: &str, step: i64) -> Steps {
@@ -75,8 +75,8 @@ fn climb((rig, plan): (Rig, Plan), answer: Answer) -> Vec<Entry> {
         let step = climb.next(Moment::from_millis(now), &event);
         entries.extend(step.entries);
         event = match step.command {
-            Some(Command::Apply(change)) => {
-                in_force.insert(change.setting, change.to);
+            Some(Command::Apply(errand)) => {
+                in_force.extend(errand.made());
                 Event::Applied { reported: in_force.clone() }
             }
             Some(Command::RunPass(order)) => {

@@ -12,19 +12,30 @@ use crate::linux;
 pub(super) fn check(top: &Section, rig: &Rig, place: Place) {
     for (name, section) in top.named_sections("setting") {
         let Some(setting) = rig.setting(&name.value) else { continue };
-        let named = section.optional_text("adapter");
-        if named.is_none() && section.has("adapter") {
-            // It is no text, which is told already.
-            continue;
-        }
-        let at = named.map_or(name.at, |adapter| adapter.at);
-        let check = match place {
-            Place::Simulated => check_simulated,
-            Place::Elsewhere => check_elsewhere,
-            Place::Here => check_real,
-        };
-        check(setting, &section, at);
+        check_one(setting, &section, name.at, place);
     }
+    for (name, section) in top.named_sections("curve") {
+        let Some(curve) = rig.curves.iter().find(|curve| curve.name == name.value) else { continue };
+        // All its levers have the same adapter.
+        let lever = curve.levers().next().and_then(|lever| rig.setting(lever));
+        let Some(lever) = lever.map(|lever| Setting { label: curve.label.clone(), ..lever.clone() }) else { continue };
+        check_one(&lever, &section, name.at, place);
+    }
+}
+
+fn check_one(setting: &Setting, section: &Section, at: Range<usize>, place: Place) {
+    let named = section.optional_text("adapter");
+    if named.is_none() && section.has("adapter") {
+        // It is no text, which is told already.
+        return;
+    }
+    let at = named.map_or(at, |adapter| adapter.at);
+    let check = match place {
+        Place::Simulated => check_simulated,
+        Place::Elsewhere => check_elsewhere,
+        Place::Here => check_real,
+    };
+    check(setting, section, at);
 }
 
 /// Nothing of a real machine is set by a rig that is practised on; what is changed by hand there, the simulated hardware hears

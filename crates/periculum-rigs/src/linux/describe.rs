@@ -6,9 +6,11 @@ use std::path::Path;
 use periculum_core::model::quantity::counted;
 
 use super::attribute::{names, number, numbered, text};
+use super::curves::{self, Table};
 use super::cycles::Cycles;
 use super::dmi::{self, Module};
 use super::errors::Errors;
+use super::overdrive::Shape;
 use super::sensors::{self, Found};
 use super::targets::{self, Target};
 use super::topology::{self, Topology};
@@ -100,7 +102,22 @@ fn write_settings(out: &mut String, root: &Path) -> std::fmt::Result {
     )?;
     writeln!(out, "# and allow it with `periculum allow` and this file.")?;
     targets.iter().try_for_each(|target| write_setting(out, target))?;
+    curves::find(root).iter().try_for_each(|table| write_curve(out, table))?;
     writeln!(out)
+}
+
+/// A curve with its points as they are now.
+fn write_curve(out: &mut String, table: &Table) -> std::fmt::Result {
+    let points = table.points().unwrap_or_default();
+    let told: Vec<String> = points.iter().map(|[clock, voltage]| format!("[{voltage}, {clock}]")).collect();
+    let (points, levers) = match table.shape {
+        Shape::Offset => ("[[MILLIVOLTS, MHZ], …]  # as far as you know them".to_owned(), "# levers = [\"offset\"]\n"),
+        Shape::Points | Shape::Levels => (format!("[{}]", told.join(", ")), ""),
+    };
+    writeln!(out, "#\n# [curve.{}]\n# label = \"core\"\n# unit = \"MHz\"\n# across = \"mV\"", bare(&table.name))?;
+    writeln!(out, "# points = {points}\n{levers}# ladder = {{ from = 0, step = 1, to = 4000 }}")?;
+    writeln!(out, "# offset = {{ from = -200, step = 5, to = 200 }}\n# takes_effect = \"at-once\"")?;
+    writeln!(out, "# adapter = \"linux\"\n# target = {}", quoted(&table.name))
 }
 
 fn write_setting(out: &mut String, target: &Target) -> std::fmt::Result {

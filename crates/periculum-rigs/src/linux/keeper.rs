@@ -7,6 +7,7 @@ use std::path::{Path, PathBuf};
 
 use serde::{Deserialize, Serialize};
 
+use super::curves::Table;
 use super::kept_line::KeptLine;
 use super::targets::{Target, Writing};
 use super::whole_file::{below, replace};
@@ -38,7 +39,7 @@ impl Kept {
     }
 
     /// Whether it leads where its terms say: whoever writes into the file of what is kept can't send us elsewhere.
-    pub(super) fn is_at_its_place(&self, root: &Path, found: &[Target]) -> bool {
+    pub(super) fn is_at_its_place(&self, root: &Path, found: &[Target], tables: &[Table]) -> bool {
         let term = |name: &str| self.terms.iter().find(|(known, _)| known == name).map(|(_, value)| value.as_str());
         match &self.way_back {
             WayBack::Line(line) => {
@@ -47,7 +48,12 @@ impl Kept {
             }
             WayBack::Writings(writings) => {
                 let target = found.iter().find(|target| Some(target.name.as_str()) == term("target"));
-                target.is_some_and(|target| writings.iter().all(|writing| target.writes_to(&writing.path)))
+                let table = tables.iter().find(|table| Some(table.name.as_str()) == term("target"));
+                let leads_there = |writing: &Writing| {
+                    target.is_some_and(|target| target.writes_to(&writing.path))
+                        || table.is_some_and(|table| table.path == writing.path)
+                };
+                writings.iter().all(leads_there)
             }
         }
     }

@@ -3,6 +3,7 @@
 mod attribute;
 mod boot_file;
 mod boot_line;
+mod curves;
 mod cycles;
 mod describe;
 mod dmi;

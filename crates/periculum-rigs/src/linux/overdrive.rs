@@ -62,11 +62,56 @@ impl Entry {
     pub(super) fn command(self, table: &str, value: i64) -> Option<String> {
         self.value(table)?;
         Some(match self {
-            Self::Clock(section, index) => format!("{} {index} {value}", CLOCKS[section].2),
+            Self::Clock(section, index) => {
+                // Earlier drivers have the voltage behind the clock, and want both.
+                let voltage = point(table, CLOCKS[section].0, index)?.get(1).map(|voltage| format!(" {voltage}"));
+                format!("{} {index} {value}{}", CLOCKS[section].2, voltage.unwrap_or_default())
+            }
             Self::Curve(index) => format!("vc {index} {} {value}", point(table, CURVE, index)?.first()?),
             Self::VoltageOffset => format!("vo {value}"),
             Self::ClockOffset => format!("s {value}"),
         })
+    }
+}
+
+/// How a table lets the clocks of its core be shaped.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Shape {
+    /// By points of a curve, each with a clock and a voltage.
+    Points,
+    /// By levels, each with a clock and a voltage, as earlier drivers have them.
+    Levels,
+    /// By one offset of all clocks, as recent drivers have it.
+    Offset,
+}
+
+impl Shape {
+    /// That of a table; none where it has no clocks that go with voltages.
+    pub(super) fn of(table: &str) -> Option<Self> {
+        let has_points = |shape: &Self| shape.points(table).len() > 1;
+        let is_offset = || Entry::ClockOffset.value(table).is_some();
+        [Self::Points, Self::Levels].into_iter().find(has_points).or_else(|| is_offset().then_some(Self::Offset))
+    }
+
+    /// The clock in MHz and the voltage in mV of each point that has both, in order.
+    pub(super) fn points(self, table: &str) -> Vec<[i64; 2]> {
+        let header = match self {
+            Self::Points => CURVE,
+            Self::Levels => CLOCKS[0].0,
+            Self::Offset => return Vec::new(),
+        };
+        // Commands count points from 0 on, without a gap.
+        let pair = |(index, nth)| (index == nth).then(|| point(table, header, index)?.try_into().ok()).flatten();
+        indices(table, header).into_iter().zip(0..).map_while(pair).collect()
+    }
+
+    /// The command that gives a point this clock and voltage; none where there are no points.
+    pub(super) fn command(self, index: usize, [clock, voltage]: [i64; 2]) -> Option<String> {
+        match self {
+            Self::Points => Some(format!("vc {index} {clock} {voltage}")),
+            Self::Levels => Some(format!("s {index} {clock} {voltage}")),
+            Self::Offset => None,
+        }
     }
 }
 
@@ -171,6 +216,22 @@ mod tests {
         assert_eq!(Entry::ClockOffset.value(table), Some(0));
         assert_eq!(Entry::ClockOffset.command(table, -75).as_deref(), Some("s -75"));
         assert_eq!(Entry::ClockOffset.command(TABLE, -75), None, "older tables have points");
+    }
+
+    const LEVELS: &str = "OD_SCLK:\n0:        300MHz        750mV\n1:        852MHz        800mV\n2:       1630MHz       1200mV\n\
+                          OD_MCLK:\n0: 167MHz 800mV\n";
+
+    #[test]
+    fn clocks_are_shaped_by_points_levels_or_an_offset() {
+        let curve = "OD_SCLK:\n0: 500Mhz\nOD_VDDC_CURVE:\n0: 500Mhz 720mV\n1: 2100MHz 1120mV\n";
+        assert_eq!(Shape::of(curve), Some(Shape::Points));
+        assert_eq!(Shape::Points.points(curve), [[500, 720], [2100, 1120]]);
+        assert_eq!(Shape::of(LEVELS), Some(Shape::Levels));
+        assert_eq!(Shape::Levels.points(LEVELS), [[300, 750], [852, 800], [1630, 1200]]);
+        assert_eq!(Shape::Levels.command(1, [900, 800]), Some("s 1 900 800".into()));
+        assert_eq!(Entry::Clock(0, 1).command(LEVELS, 900), Some("s 1 900 800".into()));
+        assert_eq!(Shape::of("OD_SCLK_OFFSET:\n0Mhz\nOD_RANGE:\nSCLK_OFFSET: -500Mhz 1000Mhz\n"), Some(Shape::Offset));
+        assert_eq!(Shape::of("OD_SCLK:\n0: 500Mhz\n1: 2100Mhz\n"), None, "nothing says at which voltage");
     }
 
     proptest! {

@@ -8,15 +8,18 @@ use std::path::{Path, PathBuf};
 use std::str::FromStr;
 
 use periculum_core::Decimal;
+use periculum_core::model::curve::Curve;
+use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::rig::Rig;
-use periculum_core::model::rung::Change;
+use periculum_core::model::rung::{Change, InForce};
 use periculum_core::model::setting::{Setting, TakesEffect};
 
 use super::Linux;
 use super::boot_line::{Line, Wanted, write_lines};
+use super::curves::{self, Table};
 use super::keeper::Keeper;
-use super::targets::{self, Target};
+use super::targets::{self, Target, Writing};
 use super::whole_file::below;
 use crate::bench::ReadBack;
 use crate::granted::{self, Terms, Written};
@@ -41,11 +44,23 @@ struct Served {
     terms: Terms,
 }
 
+/// A curve that is served.
+#[derive(Clone, Debug)]
+struct ServedCurve {
+    curve: Curve,
+    table: Table,
+    /// What was allowed.
+    terms: Terms,
+    /// What its levers were set to; nothing of those that nobody has set.
+    levers: InForce,
+}
+
 /// The settings of a rig that this machine can change by itself.
 #[derive(Clone, Debug)]
 pub struct Setter {
     /// By the setting's name.
     places: BTreeMap<String, Served>,
+    curves: Vec<ServedCurve>,
     boot: String,
     keeper: Keeper,
 }
@@ -58,8 +73,20 @@ fn name_of(setting: &Setting) -> String {
     }
 }
 
-fn is_ours(setting: &&Setting) -> bool {
+fn is_ours(setting: &Setting) -> bool {
     setting.adapter == ADAPTER && setting.takes_effect != TakesEffect::ByHand
+}
+
+/// The settings of this adapter that are none of a curve's levers.
+fn single(rig: &Rig) -> impl Iterator<Item = &Setting> {
+    rig.settings.iter().filter(|setting| is_ours(setting) && rig.curve_of(&setting.name).is_none())
+}
+
+/// The curves of this adapter, each with its levers, which all have the same target.
+fn curves_of(rig: &Rig) -> impl Iterator<Item = (&Curve, Vec<&Setting>)> {
+    let with_levers = |curve: &'_ Curve| curve.levers().filter_map(|lever| rig.setting(lever)).collect::<Vec<_>>();
+    let all = rig.curves.iter().map(move |curve| (curve, with_levers(curve)));
+    all.filter(|(_, levers)| levers.iter().all(|lever| is_ours(lever)))
 }
 
 fn place(root: &Path, setting: &Setting, found: &[Target]) -> Option<Place> {
@@ -103,7 +130,36 @@ pub fn written_by(root: &Path, rig: &Rig) -> Vec<Written> {
             terms: vec![("watchdog".to_owned(), device.clone())],
         }
     });
-    rig.settings.iter().filter(is_ours).map(written).chain(watchdog).chain(granted::sent_by(rig)).collect()
+    let tables = curves::find(root);
+    let curves = curves_of(rig).map(|(curve, levers)| {
+        let table = tables.iter().find(|table| table.name == levers[0].target);
+        Written {
+            label: curve.label.clone(),
+            target: levers[0].target.clone(),
+            is_there: table.is_some(),
+            files: table.map(|table| table.path.clone()).into_iter().collect(),
+            terms: terms_of_curve(curve, &levers),
+        }
+    });
+    single(rig).map(written).chain(curves).chain(watchdog).chain(granted::sent_by(rig)).collect()
+}
+
+/// What decides what is written for a curve, and where: its points as they come, and what each lever may be.
+fn terms_of_curve(curve: &Curve, levers: &[&Setting]) -> Terms {
+    let points =
+        curve.points.iter().map(|point| format!("{} {}: {} {}", point.at, curve.across, point.factory, curve.unit));
+    let mut terms = vec![
+        ("target".to_owned(), levers[0].target.clone()),
+        ("points as they come".to_owned(), points.collect::<Vec<_>>().join(", ")),
+    ];
+    let ceilings = curve.ceilings.iter();
+    terms.extend(ceilings.map(|(use_name, ceiling)| (format!("no point above, for {use_name}"), ceiling.to_string())));
+    let of_lever = |lever: &&Setting| {
+        let terms = granted::of_setting(lever).into_iter().map(|(name, value)| format!("{name} {value}"));
+        (lever.label.clone(), terms.collect::<Vec<_>>().join("; "))
+    };
+    terms.extend(levers.iter().map(of_lever));
+    terms
 }
 
 /// What decides what is written for a setting, and where.
@@ -136,7 +192,7 @@ impl Setter {
         let keeper = Keeper::open(kept_in, &boot).map_err(unreadable)?;
         let found = targets::find(root);
         let (mut places, mut problems) = (BTreeMap::new(), Vec::new());
-        for setting in rig.settings.iter().filter(is_ours) {
+        for setting in single(rig) {
             let Some(place) = place(root, setting, &found) else {
                 let known: Vec<&str> = found.iter().map(|target| target.name.as_str()).collect();
                 problems.push(format!("{} has the target `{}`, {}", setting.label, setting.target, not_here(&known)));
@@ -156,20 +212,70 @@ impl Setter {
             let terms = terms(setting, Some(&place));
             places.insert(setting.name.clone(), Served { name: name_of(setting), place, terms });
         }
-        if problems.is_empty() { Ok(Self { places, boot, keeper }) } else { Err(problems) }
+        let tables = curves::find(root);
+        let mut curves = Vec::new();
+        for (curve, levers) in curves_of(rig) {
+            let target = &levers[0].target;
+            let Some(table) = tables.iter().find(|table| table.name == *target) else {
+                let known: Vec<&str> = tables.iter().map(|table| table.name.as_str()).collect();
+                problems.push(format!("{} has the target `{target}`, {}", curve.label, not_here(&known)));
+                continue;
+            };
+            if let Err(error) = OpenOptions::new().write(true).custom_flags(libc::O_NONBLOCK).open(&table.path) {
+                problems.push(refusal(&curve.label, &table.path, &error));
+            }
+            problems.extend(table.objection(curve));
+            let terms = terms_of_curve(curve, &levers);
+            curves.push(ServedCurve { curve: curve.clone(), table: table.clone(), terms, levers: InForce::new() });
+        }
+        if problems.is_empty() { Ok(Self { places, curves, boot, keeper }) } else { Err(problems) }
     }
 
     /// Whether this setting is changed here.
     pub fn serves(&self, setting: &str) -> bool {
-        self.places.contains_key(setting)
+        self.places.contains_key(setting) || self.curve_of(setting).is_some()
     }
 
-    /// Makes a change; what is in force then has to be read back.
+    /// The place of the curve that this is a lever of.
+    fn curve_of(&self, setting: &str) -> Option<usize> {
+        self.curves.iter().position(|served| served.curve.levers().any(|lever| lever == setting))
+    }
+
+    /// Makes the changes of an errand, those of a curve together; what is in force then has to be read back.
     ///
     /// # Errors
-    /// The incident, where the kernel does not take it.
-    pub fn apply(&mut self, change: &Change) -> Result<(), Incident> {
+    /// The incident, where the kernel does not take one; those before it are made.
+    pub fn apply(&mut self, errand: &Errand) -> Result<(), Incident> {
+        let mut moved: BTreeMap<usize, Vec<&Change>> = BTreeMap::new();
+        for change in errand.changes() {
+            match self.curve_of(&change.setting) {
+                Some(curve) => moved.entry(curve).or_default().push(change),
+                None => self.apply_one(change)?,
+            }
+        }
+        for (curve, changes) in moved {
+            let label = self.curves[curve].curve.label.clone();
+            self.move_curve(curve, &changes).map_err(|why| Incident::new(IncidentKind::NotTaken, why).at(label))?;
+        }
+        Ok(())
+    }
+
+    fn apply_one(&mut self, change: &Change) -> Result<(), Incident> {
         self.write(change).map_err(|why| Incident::new(IncidentKind::NotTaken, why).at(change.setting.clone()))
+    }
+
+    /// Gives the driver every point of a curve, and has it take them at once.
+    fn move_curve(&mut self, curve: usize, changes: &[&Change]) -> Result<(), String> {
+        let ServedCurve { curve, table, terms, levers } = &mut self.curves[curve];
+        let moved = changes.iter().map(|change| (change.setting.clone(), change.to));
+        let moved: InForce = levers.clone().into_iter().chain(moved).collect();
+        let writings = table.writings(curve, &moved).ok_or_else(|| format!("{} can't be so", table.name))?;
+        self.keeper
+            .keep(&table.name, terms, || table.way_back())
+            .map_err(|error| format!("{}: {error}", table.name))?;
+        writings.iter().try_for_each(told_by)?;
+        *levers = moved;
+        Ok(())
     }
 
     /// Writes changes down that the next start brings into force: all of one file in one step.
@@ -180,7 +286,7 @@ impl Setter {
         let mut files: BTreeMap<PathBuf, (Vec<&str>, Vec<Wanted>)> = BTreeMap::new();
         for change in changes {
             let Some(Served { name, place: Place::Line(line), terms }) = self.places.get(&change.setting) else {
-                self.apply(change)?;
+                self.apply_one(change)?;
                 continue;
             };
             let wanted = wanted(line, name, terms, change);
@@ -209,10 +315,7 @@ impl Setter {
             Place::Attribute(target) => {
                 let writings = target.writings(change.to).ok_or_else(|| format!("{name} can't be {}", change.to))?;
                 self.keeper.keep(name, terms, || target.way_back()).map_err(|error| format!("{name}: {error}"))?;
-                writings.iter().try_for_each(|writing| {
-                    let told = |error| format!("writing {:?} to {}: {error}", writing.text, writing.path.display());
-                    writing.carry_out().map_err(told)
-                })
+                writings.iter().try_for_each(told_by)
             }
         }
     }
@@ -224,6 +327,12 @@ impl Setter {
             match self.value(served) {
                 Ok(value) => drop(read_back.in_force.insert(setting.clone(), value)),
                 Err(why) => drop(read_back.unread.insert(setting.clone(), why)),
+            }
+        }
+        for ServedCurve { curve, table, levers, .. } in &self.curves {
+            match table.in_force(curve, levers) {
+                Ok(in_force) => read_back.in_force.extend(in_force),
+                Err(why) => read_back.unread.extend(curve.levers().map(|lever| (lever.to_owned(), why.clone()))),
             }
         }
         read_back
@@ -258,14 +367,21 @@ pub fn restore(
 ) -> io::Result<(Vec<String>, Vec<String>)> {
     let mut keeper = Keeper::open(kept_in, &Linux::below(root).boot().id)?;
     let before = keeper.targets();
-    let found = targets::find(root);
-    let problems = keeper.put_back(true, |kept| kept.is_at_its_place(root, &found) && is_allowed(kept.terms()));
+    let (found, tables) = (targets::find(root), curves::find(root));
+    let problems =
+        keeper.put_back(true, |kept| kept.is_at_its_place(root, &found, &tables) && is_allowed(kept.terms()));
     let left = keeper.targets();
     Ok((before.into_iter().filter(|target| !left.contains(target)).collect(), problems))
 }
 
 fn wanted(line: &Line, name: &str, terms: &Terms, change: &Change) -> Wanted {
     Wanted { line: line.clone(), value: change.to.to_string(), target: name.to_owned(), terms: terms.clone() }
+}
+
+/// Writes it, and tells what went wrong with which.
+fn told_by(writing: &Writing) -> Result<(), String> {
+    let told = |error| format!("writing {:?} to {}: {error}", writing.text, writing.path.display());
+    writing.carry_out().map_err(told)
 }
 
 fn not_here(known: &[&str]) -> String {
@@ -314,8 +430,8 @@ mod tests {
         rig.unwrap_or_else(|| panic!("{:?}", problems.into_sorted()))
     }
 
-    fn change(setting: &str, to: i64) -> Change {
-        Change { setting: setting.into(), from: None, to: to.into() }
+    fn change(setting: &str, to: i64) -> Errand {
+        Errand::of(Change { setting: setting.into(), from: None, to: to.into() })
     }
 
     fn in_force(setter: &Setter, setting: &str) -> Option<i64> {
@@ -378,7 +494,8 @@ mod tests {
         let root = tree("setter-errand", &[FILES[0], ("boot/config.txt", "# dome\nfan=800\n")]);
         let (kept, file) = (root.join("state/kept"), root.join("boot/config.txt"));
         let mut setter = Setter::of(&root, &rig_of_keys(), &kept).expect("possible");
-        setter.write_down(&[change("arm", 2100), change("fan", 925)]).expect("written");
+        let both = [change("arm", 2100), change("fan", 925)].map(|errand| errand.changes()[0].clone());
+        setter.write_down(&both).expect("written");
         assert_eq!(fs::read_to_string(&file).expect("read"), "# dome\nfan=925\ncore_mhz=2100\n");
         assert_eq!(
             (in_force(&setter, "fan"), in_force(&setter, "arm")),

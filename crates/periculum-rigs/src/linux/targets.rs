@@ -63,7 +63,7 @@ impl Writing {
         Self { path: path.to_owned(), text: text.into(), is_command: false }
     }
 
-    fn command(path: &Path, text: impl Into<String>) -> Self {
+    pub(super) fn command(path: &Path, text: impl Into<String>) -> Self {
         Self { is_command: true, ..Self::new(path, text) }
     }
 

@@ -8,7 +8,7 @@ use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{CoreProgress, PassOrder, PassReport, Progress, Score};
 use periculum_core::model::rig::Rig;
-use periculum_core::model::rung::{Change, InForce, Rung};
+use periculum_core::model::rung::{InForce, Rung};
 use periculum_core::model::setting::{Setting, TakesEffect};
 
 use super::device::{Device, Strained, Work};
@@ -217,22 +217,25 @@ impl Simulator {
         self
     }
 
-    /// Makes a change, which the rig may not survive.
-    pub(super) fn apply(&mut self, change: &Change) -> Result<(), Incident> {
-        self.put_in_force(self.set.with(&change.setting, change.to));
+    fn make(&mut self, errand: &Errand) {
+        self.put_in_force(errand.made().fold(self.set.clone(), |rung, (name, to)| rung.with(&name, to)));
+    }
+
+    /// Makes changes, which the rig may not survive.
+    pub(super) fn apply(&mut self, errand: &Errand) -> Result<(), Incident> {
+        self.make(errand);
         self.rest(SETTLING);
         if self.is_alive() {
             return Ok(());
         }
         let kind = self.go_down(IncidentKind::Freeze);
         let incident = Incident::new(kind, "the machine stopped answering when it was set");
-        Err(incident.at(change.setting.replace('_', " ")))
+        Err(incident.at(errand.settings().replace('_', " ")))
     }
 
     /// Somebody has done what they were asked to, and started the machine where that was a part of it.
     fn confirm(&mut self, errand: &Errand) -> Answer {
-        let changed = errand.changes().iter().fold(self.set.clone(), |rung, it| rung.with(&it.setting, it.to));
-        self.put_in_force(changed);
+        self.make(errand);
         let is_changed = |name: &str| errand.change_of(name).is_some();
         let off = self.devices.iter().filter(|(_, device)| device.is_off_while_changed());
         let was_off = off.flat_map(|(_, device)| device.settings()).any(is_changed);
@@ -368,7 +371,7 @@ impl Simulator {
     /// Carries out an order; what comes of a pass comes later.
     fn carry_out(&mut self, number: Number, order: Order) -> Option<Answer> {
         match order {
-            Order::Apply(change) => Some(match self.apply(&change) {
+            Order::Apply(errand) => Some(match self.apply(&errand) {
                 Ok(()) => Answer::InForce(self.read_back()),
                 Err(incident) => Answer::Failed(incident),
             }),
@@ -478,6 +481,7 @@ pub(super) mod tests {
     use periculum_core::model::ladder::{Direction, Ladder};
     use periculum_core::model::pass::{Pass, Threads};
     use periculum_core::model::rig::Sensor;
+    use periculum_core::model::rung::Change;
     use periculum_core::model::setting::LostOn;
 
     fn setting(name: &str, ladder: (i64, i64, i64, u32), stock: (i64, u32), harder: Direction) -> Setting {
@@ -518,6 +522,7 @@ pub(super) mod tests {
                 setting("core_clock", (3800, 25, 5600, 0), (4200, 0), Direction::Up),
                 setting("core_voltage", (950, 5, 1450, 3), (125, 2), Direction::Down),
             ],
+            curves: Vec::new(),
             derived: vec![],
             sensors: vec![],
         }
@@ -535,8 +540,8 @@ pub(super) mod tests {
             && run(&mut simulator, trial, length).incidents.is_empty()
     }
 
-    fn change(setting: &str, to: Decimal) -> Change {
-        Change { setting: setting.into(), from: None, to }
+    fn change(setting: &str, to: Decimal) -> Errand {
+        Errand::of(Change { setting: setting.into(), from: None, to })
     }
 
     fn run(simulator: &mut Simulator, trial: u32, length: u64) -> PassReport {
@@ -762,8 +767,7 @@ pub(super) mod tests {
         assert_eq!(simulator.read_back().in_force["core_clock"], 4200.into());
     }
 
-    fn confirmed(simulator: &mut Simulator, change: Change) -> Answer {
-        let errand = Errand::of(change);
+    fn confirmed(simulator: &mut Simulator, errand: Errand) -> Answer {
         for (number, order) in [(1, Order::Prepare(errand.clone())), (2, Order::Confirm(errand))] {
             simulator.order(number, order);
         }

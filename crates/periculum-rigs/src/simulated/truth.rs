@@ -1,6 +1,7 @@
 //! What a simulated rig really is: nothing that an engine could see, but what its marks are measured by.
 
 use periculum_core::Decimal;
+use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassOrder};
 use periculum_core::model::rig::Rig;
@@ -44,7 +45,7 @@ impl<'a> Truth<'a> {
         let mut simulator = Simulator::new(self.spec, self.rig, self.seed, Moment::from_millis(0));
         for (setting, to) in rung.iter() {
             // A rung that the rig does not survive leaves it at stock, as a climb does.
-            let _ = simulator.apply(&Change { setting: setting.to_owned(), from: None, to });
+            let _ = simulator.apply(&Errand::of(Change { setting: setting.to_owned(), from: None, to }));
         }
         if let Some(pass) = pass {
             let order = PassOrder { trial: 1, index: 0, pass: pass.clone(), nth: 1, cores: vec![] };

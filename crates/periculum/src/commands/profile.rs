@@ -191,19 +191,32 @@ fn ask_for(change: &Change, rig: &Rig) -> Result<()> {
 
 fn apply(bench: &mut dyn Bench, rig: &Rig, rung: &Rung) -> Result<()> {
     let errands = route(rig, &read_back(bench), rung);
-    for change in errands.iter().flat_map(Errand::changes).cloned() {
-        if rig.setting(&change.setting).is_some_and(|setting| setting.takes_effect == TakesEffect::ByHand) {
-            ask_for(&change, rig)?;
+    for errand in &errands {
+        if !errand.needs_somebody(rig) {
+            make(bench, rig, errand)?;
             continue;
         }
-        let reported = match answer_to(bench, Order::Apply(change.clone()), APPLYING) {
-            Some(Answer::InForce(read_back)) => read_back.in_force.get(&change.setting).copied(),
-            Some(Answer::Failed(incident)) => anyhow::bail!("{incident}"),
-            _ => anyhow::bail!(profiles::no_answer(&change.setting, APPLYING)),
-        };
-        let taken = rig.setting(&change.setting).zip(reported);
-        if let Some((_, reported)) = taken.filter(|(setting, reported)| !setting.is_as_asked(change.to, *reported)) {
-            anyhow::bail!(profiles::reports_other(&change.setting, change.to, reported));
+        for change in errand.changes() {
+            match rig.setting(&change.setting).map(|setting| setting.takes_effect) {
+                Some(TakesEffect::ByHand) => ask_for(change, rig)?,
+                _ => make(bench, rig, &Errand::of(change.clone()))?,
+            }
+        }
+    }
+    Ok(())
+}
+
+/// Makes changes, and holds what is reported then against them.
+fn make(bench: &mut dyn Bench, rig: &Rig, errand: &Errand) -> Result<()> {
+    let in_force = match answer_to(bench, Order::Apply(errand.clone()), APPLYING) {
+        Some(Answer::InForce(read_back)) => read_back.in_force,
+        Some(Answer::Failed(incident)) => anyhow::bail!("{incident}"),
+        _ => anyhow::bail!(profiles::no_answer(&errand.settings(), APPLYING)),
+    };
+    for change in errand.changes() {
+        let taken = rig.setting(&change.setting).zip(in_force.get(&change.setting));
+        if let Some((_, reported)) = taken.filter(|(setting, reported)| !setting.is_as_asked(change.to, **reported)) {
+            anyhow::bail!(profiles::reports_other(&change.setting, change.to, *reported));
         }
     }
     Ok(())

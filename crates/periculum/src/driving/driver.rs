@@ -426,7 +426,7 @@ impl<L: FnMut(Notice)> Driver<L> {
     fn carry_out(&mut self, command: Command) -> Result<()> {
         tracing::debug!(?command, "carrying out");
         match command {
-            Command::Apply(change) => self.give(Order::Apply(change)),
+            Command::Apply(errand) => self.give(Order::Apply(errand)),
             Command::Ask(question) => match question.errand() {
                 Some(errand) => self.give(Order::Prepare(errand.clone())),
                 None => self.answer_by_script()?,

@@ -100,8 +100,8 @@ impl Rehearsal {
 
     fn carry_out(&mut self, number: Number, order: Order) -> Option<Answer> {
         match order {
-            Order::Apply(change) => {
-                self.in_force.insert(change.setting, change.to);
+            Order::Apply(errand) => {
+                self.in_force.extend(errand.made());
                 self.now = self.now + Span::from_millis(1500);
                 Some(Answer::InForce(self.read_back()))
             }

@@ -43,8 +43,8 @@ struct Moody {
 impl Moody {
     fn answer(&mut self, order: Order) -> Option<Answer> {
         match order {
-            Order::Apply(change) => {
-                self.in_force.insert(change.setting, change.to);
+            Order::Apply(errand) => {
+                self.in_force.extend(errand.made());
                 Some(Answer::InForce(self.read_back()))
             }
             Order::Run(order) => {

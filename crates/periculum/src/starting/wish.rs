@@ -71,7 +71,7 @@ impl Wish {
             Direction::Down => setting.floor < setting.stock,
         };
         let fits = |setting: &&Setting| self != Self::LessVoltage || setting.harder == Direction::Down;
-        rig.settings.iter().filter(goes_harder).filter(fits).collect()
+        rig.settings_but_points().filter(goes_harder).filter(fits).collect()
     }
 
     /// The uses that settings have ceilings for, those with the lowest ones first.

@@ -140,11 +140,12 @@ impl Climbed {
         ];
         let (attempts, columns) = (self.attempts(), self.attempts().columns());
         index.add_climb(row.climb, &self.facts);
-        for trial in &self.story.trials {
-            index.add_trial(trial.number, &self.facts_of(trial, &columns));
+        let facts: Vec<String> = self.story.trials.iter().map(|trial| self.facts_of(trial, &columns)).collect();
+        for (trial, facts) in self.story.trials.iter().zip(&facts) {
+            index.add_trial(trial.number, facts);
         }
         let origin = Origin { climb: row.climb, shared: &shared, facts: &self.facts };
-        pool.add(&origin, &attempts, |trial| self.facts_of(trial, &columns));
+        pool.add(&origin, &attempts, &facts);
     }
 
     /// What a trial is found by, with its numbers in these columns.

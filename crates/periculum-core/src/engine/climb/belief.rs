@@ -61,7 +61,7 @@ impl Belief {
 
     /// Takes what is reported as what is in force, and tells where it is not what was asked or left alone.
     pub(super) fn compare(&mut self, applied: &Errand, reported: &InForce) -> Vec<Incident> {
-        self.in_force.extend(applied.changes().iter().map(|change| (change.setting.clone(), change.to)));
+        self.in_force.extend(applied.made());
         let mut incidents = Vec::new();
         for setting in &self.rig.settings {
             let Some(found) = reported.get(&setting.name).copied() else { continue };

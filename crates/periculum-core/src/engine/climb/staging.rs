@@ -60,6 +60,7 @@ impl Climber {
             Start::Profile(rung) => rung.clone(),
             Start::Saved(name) => self.saved.get(name).unwrap_or(&self.base).clone(),
         };
+        let start = stage.pin.iter().fold(start, |start, pin| start.with(&pin.setting, pin.at));
         let ground = self.ground(step.at);
         let proof = self.plan.proof_of(self.stage);
         // Nobody makes a pass for a part of its time, so that there is no length to choose from.
@@ -169,7 +170,7 @@ impl Climber {
             step.entries.push(Entry::Asked { trial, question: question.clone() });
             step.command = Some(Command::Ask(question));
         } else {
-            step.command = errand.changes().first().cloned().map(Command::Apply);
+            step.command = Some(Command::Apply(errand.clone()));
         }
     }
 }

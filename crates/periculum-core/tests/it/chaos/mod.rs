@@ -16,7 +16,7 @@ use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassReport, Progress, Score};
 use periculum_core::model::plan::{ARM_AFTER, Ends, Plan, Proof, Stage, Start};
 use periculum_core::model::rig::{Rig, Sensor};
-use periculum_core::model::rung::{Change, InForce};
+use periculum_core::model::rung::InForce;
 use periculum_core::model::setting::{Setting, TakesEffect};
 use periculum_core::model::strategy::{Each, Margin, Steps, Strategy as Way, Sweep};
 use proptest::prelude::*;
@@ -72,6 +72,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
         watchdog: String::new(),
         parts: vec![],
         settings: vec![clock, volts],
+        curves: Vec::new(),
         derived: vec![],
         sensors: vec![sensor],
     };
@@ -92,7 +93,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
 }
 
 fn stage(strategy: Way) -> Stage {
-    Stage { strategy, proof: 0, start: Start::Last, save: None }
+    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None }
 }
 
 fn steps(setting: &str, step: i64, back: u32) -> Steps {
@@ -182,8 +183,13 @@ pub(crate) fn courses() -> impl Strategy<Value = Course> {
     let jump = || prop_oneof![Just(None), (1i64..9).prop_map(Some)];
     let start = prop_oneof![4 => Just(Start::Last), 1 => Just(Start::Stock)];
     let save = prop_oneof![3 => Just(None), 1 => Just(Some("kept".to_owned()))];
-    let stage =
-        (strategies(), start, save).prop_map(|(strategy, start, save)| Stage { strategy, proof: 0, start, save });
+    let stage = (strategies(), start, save).prop_map(|(strategy, start, save)| Stage {
+        strategy,
+        proof: 0,
+        start,
+        save,
+        pin: None,
+    });
     let stages = proptest::collection::vec(stage, 1..5);
     let budget = prop_oneof![
         6 => Just(Budget::default()),
@@ -316,7 +322,7 @@ impl Chaos {
 
     fn carry_out(&mut self, command: Command) {
         match command {
-            Command::Apply(change) => self.apply(&change),
+            Command::Apply(errand) => self.apply(&errand),
             Command::Ask(_) => {}
             Command::RunPass(_) => self.is_passing = true,
             Command::StopPass => {
@@ -330,7 +336,7 @@ impl Chaos {
         }
     }
 
-    fn apply(&mut self, change: &Change) {
+    fn apply(&mut self, errand: &Errand) {
         let luck = if self.border.is_some() { 99 } else { self.draw(100) };
         let event = match luck {
             0..4 => {
@@ -339,13 +345,14 @@ impl Chaos {
             }
             4..7 => {
                 // Something else than what was asked for, but something that may be.
-                let setting = self.course.rig.setting(&change.setting).expect("a setting").clone();
-                self.in_force.insert(change.setting.clone(), setting.stock);
+                let name = &errand.changes()[0].setting;
+                let setting = self.course.rig.setting(name).expect("a setting").clone();
+                self.in_force.insert(name.clone(), setting.stock);
                 Event::Applied { reported: self.readable() }
             }
             7..9 => Event::ApplyFailed { incident: Incident::new(IncidentKind::NotTaken, "luck") },
             _ => {
-                self.in_force.insert(change.setting.clone(), change.to);
+                self.in_force.extend(errand.made());
                 Event::Applied { reported: self.readable() }
             }
         };

@@ -5,6 +5,7 @@ use std::path::Path;
 use anyhow::Result;
 use periculum_core::Decimal;
 use periculum_core::analysis::terrain::{Bounds, Place, Side, Terrain};
+use periculum_core::model::curve::Curve;
 use periculum_core::model::rig::Rig;
 use periculum_core::telling::beside_words;
 use ratatui::Frame;
@@ -14,7 +15,7 @@ use ratatui::layout::{Margin, Rect};
 use ratatui::style::Style;
 use ratatui::text::Line;
 
-use super::{Proposed, Screen, Then, detail, export};
+use super::{Proposed, Screen, Then, curve, detail, export};
 use crate::tui::climbed::Climbed;
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
@@ -35,11 +36,13 @@ const FOOT: u16 = 3;
 pub(super) struct Map {
     /// The settings across and up; none for those that the plan moves.
     sides: Option<[String; 2]>,
+    /// Which of the rig's curves is shown in the map's place, by its own.
+    curve: Option<usize>,
 }
 
 impl Screen for Map {
     fn help(&self) -> &'static str {
-        labels::HELP_OF_MAP
+        if self.curve.is_some() { labels::HELP_OF_CURVE } else { labels::HELP_OF_MAP }
     }
 
     fn signs(&self) -> (usize, usize) {
@@ -47,8 +50,13 @@ impl Screen for Map {
     }
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
-        let has_map = self.sides(desk).is_some();
+        let has_curve = !desk.shown.rig.curves.is_empty();
+        let next =
+            if self.curve(desk).is_none() || self.next_curve(desk).is_some() { labels::CURVE } else { labels::MAP };
+        let curve = Key::letter('c', "c", next).only(has_curve, labels::NO_CURVE);
+        let has_map = self.sides(desk).is_some() && self.curve(desk).is_none();
         vec![
+            if has_curve { curve.first() } else { curve },
             Key::letter('x', "x", labels::OTHER_ACROSS).only(has_map, labels::NO_MAP_OF_THIS),
             Key::letter('y', "y", labels::OTHER_UP).only(has_map, labels::NO_MAP_OF_THIS),
             Key::letter('p', "p", labels::PICK),
@@ -59,6 +67,7 @@ impl Screen for Map {
 
     fn press(&mut self, code: KeyCode, desk: &mut Desk) -> Then {
         match code {
+            KeyCode::Char('c') => self.curve = self.next_curve(desk),
             KeyCode::Char('x') => self.turn(0, desk),
             KeyCode::Char('y') => self.turn(1, desk),
             KeyCode::Char('p') => desk.pick_trial(),
@@ -78,7 +87,10 @@ impl Screen for Map {
     }
 
     fn draw(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
-        draw(frame, desk, area, self.sides(desk));
+        match self.curve(desk) {
+            Some(curve) => curve::draw(frame, desk, area, curve),
+            None => draw(frame, desk, area, self.sides(desk)),
+        }
     }
 
     fn file(&self, desk: &Desk) -> Option<Proposed> {
@@ -95,6 +107,17 @@ impl Screen for Map {
 }
 
 impl Map {
+    /// The curve that is shown, where what is shown has it.
+    fn curve<'a>(&self, desk: &'a Desk) -> Option<&'a Curve> {
+        desk.shown.rig.curves.get(self.curve?)
+    }
+
+    /// The curve behind the one that is shown; none behind the last, where the map's turn is.
+    fn next_curve(&self, desk: &Desk) -> Option<usize> {
+        let next = self.curve(desk).and(self.curve).map_or(0, |at| at + 1);
+        (next < desk.shown.rig.curves.len()).then_some(next)
+    }
+
     /// The settings across and up, where the rig of what is shown has them.
     fn sides(&self, desk: &Desk) -> Option<[String; 2]> {
         let (rig, plan) = (&desk.shown.rig, &desk.shown.plan);
@@ -105,7 +128,8 @@ impl Map {
     /// Lays the next setting of the rig on a side; where that is on the other side already, they change places.
     fn turn(&mut self, side: usize, desk: &Desk) {
         let Some(mut sides) = self.sides(desk) else { return };
-        let settings = &desk.shown.rig.settings;
+        let (rig, story) = (&desk.shown.rig, &desk.shown.story);
+        let settings = rig.settings_told(story.trials.iter().map(|trial| &trial.rung));
         let at = settings.iter().position(|setting| setting.name == sides[side]).unwrap_or_default();
         let next = settings[(at + 1) % settings.len()].name.clone();
         if sides[1 - side] == next {

@@ -6,6 +6,7 @@ mod climbs;
 mod columns;
 mod compare;
 mod cores;
+mod curve;
 mod detail;
 mod ended;
 mod export;

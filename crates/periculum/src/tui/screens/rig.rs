@@ -75,11 +75,12 @@ impl Screen for Rig {
 fn draw(frame: &mut Frame, desk: &Desk, area: Rect, scroll: &Scroll) {
     let found = found(desk, area.width);
     let rig = &desk.shown.rig;
-    let tables = [rig.parts.len(), rig.settings.len(), rig.derived.len(), rig.sensors.len()];
+    let settings = rig.settings_but_points().count();
+    let tables = [rig.parts.len(), settings, rig.derived.len(), rig.sensors.len()];
     let lines = tables.iter().map(|rows| rows + 2).sum::<usize>() + found.len();
     scroll.draw(frame, &desk.theme, area, lines, |buffer, mut area| {
         draw_parts(buffer, desk, take(&mut area, rig.parts.len() + 1));
-        draw_settings(buffer, desk, take(&mut area, rig.settings.len() + 1));
+        draw_settings(buffer, desk, take(&mut area, settings + 1));
         if !rig.derived.is_empty() {
             draw_derived(buffer, desk, take(&mut area, rig.derived.len() + 1));
         }
@@ -124,7 +125,7 @@ fn draw_settings(buffer: &mut Buffer, desk: &Desk, area: Rect) {
         labels::JUMP,
         labels::IS_CHANGED,
     ];
-    let rows = desk.shown.rig.settings.iter().map(|setting| setting_row(desk, setting));
+    let rows = desk.shown.rig.settings_but_points().map(|setting| setting_row(desk, setting));
     let (mut head, mut rows) = (head.to_vec(), rows.collect::<Vec<Cells>>());
     if area.width < ROOMY {
         // A change that goes too far is refused with its reason, so this is missed least.

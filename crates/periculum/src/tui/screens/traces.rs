@@ -333,7 +333,8 @@ fn draw_sensor(frame: &mut Frame, desk: &Desk, area: Rect, sensor: &Sensor, show
 /// A sensor of states as a band: in each column the colour of the state that it was in most, and what the colours stand for.
 fn draw_states(frame: &mut Frame, desk: &Desk, area: Rect, sensor: &Sensor, shown: &[Stretch]) {
     let theme = &desk.theme;
-    let colour = |nth: usize| [theme.faint, theme.accent, theme.warning, theme.bad][nth % 4];
+    let colours = [theme.faint, theme.accent, theme.warning, theme.bad, theme.good, theme.text, theme.muted];
+    let colour = |nth: usize| colours[nth % colours.len()];
     let mut title = vec![Span::styled(format!("{}  ", sensor.label), theme.text)];
     for (nth, word) in sensor.words.iter().enumerate() {
         title.push(Span::styled(" ■ ", colour(nth)));
@@ -343,9 +344,10 @@ fn draw_states(frame: &mut Frame, desk: &Desk, area: Rect, sensor: &Sensor, show
     let band = Rect { y: area.y + 1, height: 1, ..area };
     let length = shown.iter().map(|part| part.length()).max().unwrap_or_default();
     let Some(part) = shown.first().map(|part| Stretch { to: part.from + length, ..*part }) else { return };
-    for (x, spread) in in_columns(&desk.shown.traces[&sensor.name], part, band) {
-        let state = spread.mean.round().max(0.0) as usize;
-        frame.buffer_mut()[(x, band.y)].set_symbol("▄").set_style(colour(state));
+    let states = desk.shown.traces[&sensor.name].states(part.from, part.to, usize::from(band.width));
+    for (x, state) in (band.x..).zip(states) {
+        let Some(state) = state else { continue };
+        frame.buffer_mut()[(x, band.y)].set_symbol("▄").set_style(colour(state.round().max(0.0) as usize));
     }
 }
 

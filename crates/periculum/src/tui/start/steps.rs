@@ -134,7 +134,7 @@ pub(super) fn next(known: &KnownRig, answers: &mut Answers) -> Next {
 
 fn uses_of(known: &KnownRig, uses: Vec<String>) -> Leaf {
     let choice = |use_name: String| {
-        let ceilings = known.rig.settings.iter().filter(|setting| setting.ceilings.contains_key(&use_name));
+        let ceilings = known.rig.settings_but_points().filter(|setting| setting.ceilings.contains_key(&use_name));
         let told: Vec<String> = ceilings
             .map(|setting| starting::at_most(&setting.label, setting.written(setting.ceiling(&use_name))))
             .collect();
@@ -170,7 +170,7 @@ pub(super) fn review(review: &Review, choices: Vec<Choice>) -> Leaf {
     let mut above = vec![starting::of_rig(&rig.name, &plan.name, &plan.use_name), String::new()];
     above.extend(plan.stages.iter().map(|stage| starting::stage(stage_words(stage, plan, rig))));
     above.extend([String::new(), effort_words(&forecast.whole), String::new()]);
-    let moved = rig.settings.iter().filter(|setting| setting.hardest(&plan.use_name) != setting.stock);
+    let moved = rig.settings_but_points().filter(|setting| setting.hardest(&plan.use_name) != setting.stock);
     above.extend(moved.map(|setting| {
         let (floor, ceiling) = (setting.floor, setting.ceiling(&plan.use_name));
         starting::bounds(&setting.label, setting.written(floor), setting.written(ceiling))

@@ -48,6 +48,12 @@ pub(in crate::tui) const TRIED_FIRST: &str = "what it tries first, while all hol
 
 // Columns.
 pub(in crate::tui) const ASKED: &str = "asked";
+pub(in crate::tui) const FACTORY: &str = "factory";
+pub(in crate::tui) const HELD: &str = "held";
+pub(in crate::tui) const FELL: &str = "fell";
+pub(in crate::tui) const SITS_HERE: &str = "sits here";
+pub(in crate::tui) const CURVE: &str = "curve";
+pub(in crate::tui) const MAP: &str = "map";
 pub(in crate::tui) const AT_LEAST: &str = "at least";
 pub(in crate::tui) const AT_MOST: &str = "at most";
 pub(in crate::tui) const BENCHMARK: &str = "benchmark";
@@ -264,6 +270,7 @@ pub(in crate::tui) const NOTHING_IS_PICKED: &str = "nothing is picked";
 pub(in crate::tui) const NOTHING_WENT_WRONG: &str = "nothing went wrong there";
 pub(in crate::tui) const NOT_OVER: &str = "the climb is not over";
 pub(in crate::tui) const NO_CLIMB_SELECTED: &str = "no climb is selected";
+pub(in crate::tui) const NO_CURVE: &str = "the rig has no curve";
 pub(in crate::tui) const NO_MAP_OF_THIS: &str = "a map needs two settings";
 pub(in crate::tui) const NO_VALUE_HERE: &str = "this line has no value";
 pub(in crate::tui) const PICK_TWO: &str = "pick two trials or climbs first";
@@ -287,6 +294,9 @@ pub(in crate::tui) const HELP_OF_CLIMB: &str = "Trials from left to right; the v
 
 pub(in crate::tui) const HELP_OF_MAP: &str = "Every trial in its place. Dots hold, as nothing there is harder than what held; behind the bar all falls, \
      as nothing there is easier than what fell; between them nobody knows. Lines are ceilings. Where other settings moved too, it is the plane of the selected trial.";
+
+pub(in crate::tui) const HELP_OF_CURVE: &str = "A curve: faint as it comes, bright as the selected trial asked for it, red where something else is reported. \
+     Signs stand where trials sat on it, and how they ended; ›‹ is where it sits. A bold number is not as it comes.";
 
 pub(in crate::tui) const HELP_OF_TRIALS: &str = "Every trial of this climb with all that is known of it. Find by words and by numbers of any column, as \
      clock>=4700; sort:dense sorts, sort:-dense the greatest first. Best and worst scores stand out.";

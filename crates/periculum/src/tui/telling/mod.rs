@@ -1,11 +1,13 @@
 //! Everything that the interface says: its labels in one table, its sentences, and what each view is for. What is said of a
 //! climb itself, here and in reports alike, is told by the core; why something could not be done, by what refused it.
 
+mod curve;
 mod help;
 pub(super) mod labels;
 mod lead;
 mod sentences;
 
+pub(super) use curve::*;
 pub(super) use help::SIGNS;
 pub(super) use lead::*;
 pub(super) use sentences::*;

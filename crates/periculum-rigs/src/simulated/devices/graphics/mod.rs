@@ -7,7 +7,7 @@ mod spec;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::rung::Rung;
 
-use curve::{Asked, Limit, Point, sit};
+use curve::{Asked, Point, sit};
 pub(super) use spec::Spec;
 
 use crate::simulated::device::{Device, Strained, Work};
@@ -27,8 +27,9 @@ const ARTEFACTS: f64 = 0.03;
 /// The share of the clock over which the share of repeated transfers grows by a factor of e.
 const REPEATED: f64 = 0.011;
 
-/// What the core needs at the clock of its lowest point and 50 °C, V; how that grows with the clock, V a GHz and V a GHz squared; and
+/// What the core needs at this clock in MHz and 50 °C, V; how that grows with the clock, V a GHz and V a GHz squared; and
 /// with heat, V/K.
+const NEEDS_FROM: f64 = 1020.0;
 const NEEDS: [f64; 4] = [0.50, 0.155, 0.145, 0.000_5];
 
 /// How far specimens differ: what the core needs, V, and what the memory reaches, as a share.
@@ -82,10 +83,10 @@ struct Made {
 }
 
 /// What the settings come to.
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq)]
 struct Driven {
-    /// MHz.
-    offset: f64,
+    /// The voltage of each point of the curve, V, and the clock that is asked for there, MHz.
+    points: Vec<(f64, f64)>,
     /// MHz.
     memory: f64,
     /// W.
@@ -100,8 +101,10 @@ impl Driven {
         let percent = |setting: &Option<String>, usual: f64| {
             setting.as_ref().and_then(|name| rung.get(name)).map_or(usual, to_float) / 100.0
         };
+        let voltages = spec.curve.points.iter().map(|point| to_float(point.at) / 1000.0);
+        let clocks = spec.curve.asked(|name| rung.get(name)).into_iter().map(to_float);
         Self {
-            offset: of(&spec.core_offset),
+            points: voltages.zip(clocks).collect(),
             memory: spec.memory[0] + of(&spec.memory_offset),
             power_limit: spec.power * percent(&spec.power_limit, 100.0),
             fan: percent(&spec.fan, 45.0).clamp(0.0, 1.0),
@@ -118,7 +121,7 @@ impl Graphics {
             memory_limit: (spec.memory[0] + spec.memory[1]) * (1.0 + SPREAD[1] * random.normal()),
         };
         let driven = Driven::by(&spec, rung);
-        let point = Point { voltage: 0.64, clock: 300.0, limit: Limit::Load };
+        let point = Point::at_rest(driven.points[0].0);
         Self { network: Network::at_rest(spec.room), made, driven, load: None, point, power: 18.0, spec }
     }
 
@@ -133,7 +136,7 @@ impl Graphics {
     /// What the core needs at this clock, V.
     fn needs(&self, clock: f64) -> f64 {
         let [least, slope, curve, heat] = NEEDS;
-        let more = (clock - self.spec.curve[0]) / 1000.0;
+        let more = (clock - NEEDS_FROM) / 1000.0;
         least + slope * more + curve * more * more.abs() + heat * (self.network.die - 50.0) + self.made.needs_more
     }
 
@@ -172,8 +175,9 @@ impl Graphics {
 
 impl Device for Graphics {
     fn settings(&self) -> Vec<&str> {
-        let Spec { core_offset, memory_offset, power_limit, fan, .. } = &self.spec;
-        [core_offset, memory_offset].into_iter().chain(power_limit).chain(fan).map(String::as_str).collect()
+        let Spec { curve, memory_offset, power_limit, fan, .. } = &self.spec;
+        let others = [memory_offset].into_iter().chain(power_limit).chain(fan).map(String::as_str);
+        curve.levers().chain(others).collect()
     }
 
     fn loads(&self) -> Vec<&'static str> {
@@ -190,7 +194,8 @@ impl Device for Graphics {
 
     /// A card at rest sits at its lowest point, which hardly anything is too much for.
     fn is_alive(&self) -> bool {
-        self.memory_margin() > -0.05 && self.needs(self.spec.curve[0] + self.driven.offset - 700.0) < 0.64
+        let (voltage, clock) = self.driven.points[0];
+        self.memory_margin() > -0.05 && self.needs(clock - 700.0) < voltage
     }
 
     fn work(&mut self, work: Option<Work>) -> Option<&'static str> {
@@ -205,8 +210,7 @@ impl Device for Graphics {
 
     fn tick(&mut self, seconds: f64, parts: &mut Vec<Strained>) -> Option<String> {
         let asked = Asked {
-            curve: self.spec.curve,
-            offset: self.driven.offset,
+            points: &self.driven.points,
             die: self.network.die,
             hottest: self.spec.cooling.limit,
             power_limit: self.driven.power_limit,
@@ -214,7 +218,7 @@ impl Device for Graphics {
         let power = self.power_now();
         self.point = match self.load {
             Some(_) => sit(asked, &power),
-            None => Point { voltage: 0.64, clock: 300.0, limit: Limit::Load },
+            None => Point::at_rest(self.driven.points[0].0),
         };
         self.power = power(self.point.voltage, self.point.clock);
         // Fans that blow harder take more heat away.

@@ -1,6 +1,7 @@
 //! What a simulated graphics card is made of: its section in `[adapter.simulated]` of a rig file.
 
 use periculum_core::files::Section;
+use periculum_core::model::curve::Curve;
 use periculum_core::model::rig::Rig;
 
 use crate::simulated::names::{optional_setting, setting};
@@ -10,16 +11,14 @@ use crate::simulated::thermal::Cooling;
 /// A card that chooses its own clock from a curve, and which of the rig's settings drive it; specimens differ by seed.
 #[derive(Clone, Debug, PartialEq)]
 pub(in crate::simulated) struct Spec {
-    /// The setting that lifts the whole curve, MHz.
-    pub(super) core_offset: String,
+    /// The curve of its core: a voltage in mV and a clock in MHz for each point.
+    pub(super) curve: Curve,
     /// The setting that lifts the clock of its memory, MHz.
     pub(super) memory_offset: String,
     /// The setting that is the power limit, in percent of the usual, where one is.
     pub(super) power_limit: Option<String>,
     /// The setting that is how hard its fans blow, in percent, where one is.
     pub(super) fan: Option<String>,
-    /// The clock at the lowest point of the curve, and what the curve gains to its highest, MHz.
-    pub(super) curve: [f64; 2],
     /// The memory's clock, and the offset from which its transfers are repeated, MHz.
     pub(super) memory: [f64; 2],
     /// The usual power limit, W.
@@ -32,26 +31,25 @@ pub(in crate::simulated) struct Spec {
 impl Spec {
     /// Reads its keys of a section, for this rig in a room of this temperature, °C; problems go where the section's problems go.
     pub(in crate::simulated) fn read(section: &Section, rig: &Rig, room: f64) -> Option<Self> {
-        let (core_offset, memory_offset) =
-            (setting(section, "core_offset", rig), setting(section, "memory_offset", rig));
+        let (curve, memory_offset) = (curve(section, rig), setting(section, "memory_offset", rig));
         let power_limit = optional_setting(section, "power_limit", rig);
         let fan = optional_setting(section, "fan", rig);
-        let curve = [positive_or(section, "lowest_clock", 1020.0), positive_or(section, "curve_gain", 1180.0)];
         let memory = [positive_or(section, "memory_clock", 1750.0), positive_or(section, "memory_room", 190.0)];
         let power = positive_or(section, "power", 215.0);
         let cooling = section.optional_section("cooling").map_or_else(usual_cooling, Cooling::read);
-        Some(Self {
-            core_offset: core_offset?,
-            memory_offset: memory_offset?,
-            power_limit,
-            fan,
-            curve,
-            memory,
-            power,
-            cooling,
-            room,
-        })
+        Some(Self { curve: curve?, memory_offset: memory_offset?, power_limit, fan, memory, power, cooling, room })
     }
+}
+
+/// `curve = "core"`: one of the rig's.
+fn curve(section: &Section, rig: &Rig) -> Option<Curve> {
+    let name = section.text("curve")?;
+    let found = rig.curves.iter().find(|curve| curve.name == name.value);
+    if found.is_none() {
+        let known: Vec<&str> = rig.curves.iter().map(|curve| curve.name.as_str()).collect();
+        section.problems().unknown(name.at, "curve", &name.value, &known);
+    }
+    found.cloned()
 }
 
 /// A card's cooler is smaller than a processor's, and quicker.

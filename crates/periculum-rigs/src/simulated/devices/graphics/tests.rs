@@ -1,19 +1,40 @@
 use super::*;
 use periculum_core::Decimal;
+use periculum_core::model::curve::{self, Curve, Sits};
 use periculum_core::model::pass::Threads;
 use proptest::prelude::*;
 
 fn spec() -> Spec {
     Spec {
-        core_offset: "core".into(),
+        curve: curve(),
         memory_offset: "memory".into(),
         power_limit: Some("power".into()),
         fan: Some("fan".into()),
-        curve: [1020.0, 1180.0],
         memory: [1750.0, 190.0],
         power: 215.0,
         cooling: spec::usual_cooling(),
         room: 21.0,
+    }
+}
+
+/// Seventeen points that gain less and less.
+fn curve() -> Curve {
+    let point = |nth: u32| {
+        let left = 1.0 - f64::from(nth) / 16.0;
+        let clock = 1020.0 + 1180.0 * (1.0 - left * left.sqrt());
+        let at = Decimal::from(640 + 25 * nth);
+        curve::Point { at, factory: Decimal::from(clock.round() as i64), setting: Some(format!("core_{at}")) }
+    };
+    Curve {
+        name: "core".into(),
+        label: "core".into(),
+        unit: "MHz".into(),
+        across: "mV".into(),
+        points: (0..=16).map(point).collect(),
+        offset: Some("core".into()),
+        flat: Some("flat".into()),
+        ceilings: Vec::new(),
+        sits: Sits::default(),
     }
 }
 
