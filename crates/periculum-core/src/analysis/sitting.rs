@@ -132,3 +132,73 @@ fn stand(curve: &Curve, rig: &Rig, traces: &BTreeMap<String, Series>, trial: &Tr
     let point = sitting(curve, rig, traces, trial).map_or(flat_from, |sits| curve.nearest(sits.across));
     Some(Stand { trial: trial.number, point, asked: asked[point], verdict })
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::engine::Entry;
+    use crate::model::curve::Sits;
+    use crate::model::curve::tests::curve;
+    use crate::model::moment::{Moment, Span};
+    use crate::model::pass::{Pass, PassReport};
+    use crate::model::reason::Reason;
+    use crate::model::rung::Rung;
+
+    /// Trials with these levers, which ended so, each with a pass of a minute.
+    fn told(trials: &[(&[(&str, i64)], Verdict)]) -> Story {
+        let mut story = Story::default();
+        for (number, (levers, verdict)) in (1..).zip(trials) {
+            let rung: Rung = levers.iter().map(|(name, value)| ((*name).to_owned(), Decimal::from(*value))).collect();
+            let (began, ran) = (i64::from(number) * 100_000, Span::from_seconds(60));
+            let at = |seconds: i64| Moment::from_millis(began + 1000 * seconds);
+            let entries = [
+                (0, Entry::TrialBegan { trial: number, stage: 0, rung, proof: "look".into(), reason: Reason::Start }),
+                (0, Entry::PassBegan { trial: number, pass: 0, order: Pass::usual("scene", ran), on: vec![] }),
+                (60, Entry::PassEnded { trial: number, pass: 0, report: PassReport { ran, ..PassReport::default() } }),
+                (60, Entry::TrialEnded { trial: number, verdict: *verdict, incident: None, tested: ran, gain: None }),
+            ];
+            entries.iter().for_each(|(seconds, entry)| story.tell(at(*seconds), entry));
+        }
+        story
+    }
+
+    const PINNED: &[(&str, i64)] = &[("core_flat", 800), ("core_800", 1650)];
+
+    #[test]
+    fn where_nobody_tells_it_sits_where_it_is_flat() {
+        let story = told(&[(&[], Verdict::Held), (PINNED, Verdict::Held), (PINNED, Verdict::Fell)]);
+        let (rig, curve) = (Rig::bare("r"), curve());
+        let shaped = Shaped::of(&curve, &rig, &story, &BTreeMap::new(), story.trials.last());
+        assert_eq!(shaped.asked, [1200, 1650, 1650, 1650].map(Decimal::from));
+        assert_eq!((shaped.reported.as_ref(), shaped.sits.as_ref()), (None, None));
+        assert_eq!(shaped.held(3).map(|stand| stand.asked), Some(1800.into()), "as it comes it is nowhere flat");
+        assert_eq!(shaped.held(1).map(|stand| (stand.trial, stand.asked)), Some((2, 1650.into())));
+        assert_eq!(shaped.fell(1).map(|stand| stand.trial), Some(3));
+        assert_eq!(shaped.held(0), None);
+    }
+
+    #[test]
+    fn sensors_tell_where_it_sits_in_the_unit_of_its_points() {
+        let story = told(&[(PINNED, Verdict::Held), (&[], Verdict::Fell)]);
+        let sensor = |name: &str, unit: &str| Sensor { unit: unit.into(), ..Sensor::plain(name) };
+        let words = ["load", "power"].map(str::to_owned).to_vec();
+        let sensors = [sensor("volts", "V"), sensor("clock", "MHz"), Sensor { words, ..sensor("limited", "") }];
+        let rig = Rig { sensors: sensors.to_vec(), ..Rig::bare("r") };
+        let named = |name: &str| Some(name.to_owned());
+        let sits = Sits { across: named("volts"), reached: named("clock"), limit: named("limited") };
+        let curve = Curve { sits, ..curve() };
+        let mut traces: BTreeMap<String, Series> = BTreeMap::new();
+        for (seconds, volts, clock, limit) in
+            [(110, 0.79, 1600.0, 0.0), (130, 0.81, 1640.0, 1.0), (220, 0.9, 1690.0, 1.0)]
+        {
+            for (name, reading) in [("volts", volts), ("clock", clock), ("limited", limit)] {
+                traces.entry(name.into()).or_default().push(Moment::from_millis(1000 * seconds), reading);
+            }
+        }
+        let shaped = Shaped::of(&curve, &rig, &story, &traces, story.trials.first());
+        let sits = shaped.sits.clone().expect("it is told");
+        assert!((sits.across - 800.0).abs() < 1e-9 && sits.reached == Some(1620.0), "{sits:?}");
+        assert_eq!(sits.limit.as_deref(), Some("power"), "as it was at last");
+        assert_eq!(shaped.fell(2).map(|stand| (stand.trial, stand.asked)), Some((2, 1700.into())));
+    }
+}

@@ -32,9 +32,12 @@ pub(super) fn read((name, section): (Located<String>, Section), cooling: &str) -
     let points = section.pairs("points");
     let ladder = read_ladder(&section);
     let levers = read_levers(&section);
-    let is_shifted = levers.contains(&Lever::Offset);
-    let offset = if is_shifted { section.section("offset") } else { None };
+    let is_shifted = levers.as_ref().is_some_and(|levers| levers.contains(&Lever::Offset));
+    let offset = if is_shifted || section.has("offset") { section.section("offset") } else { None };
     let offset = offset.and_then(read_offset);
+    if offset.is_some() && levers.is_some() && !is_shifted {
+        section.problems().advise(section.at(), "its `levers` leave `offset` out", "leave one of the two out, or both");
+    }
     let ceilings = section.named_numbers("ceiling", cooling);
     let largest_jump = section.optional_number("largest_jump").map(|jump| jump.value);
     let takes_effect = section.choice("takes_effect", &EFFECTS);
@@ -47,7 +50,7 @@ pub(super) fn read((name, section): (Located<String>, Section), cooling: &str) -
     let points = points.and_then(|points| rising(points, &section));
     section.finish();
 
-    let (points, ladder, takes_effect) = (points?, ladder?, takes_effect?);
+    let (points, ladder, levers, takes_effect) = (points?, ladder?, levers?, takes_effect?);
     if takes_effect.value == TakesEffect::AtNextStart {
         let help = "write `takes_effect = \"at-once\"`, or \"by-hand\" where somebody sets it";
         problems.advise(takes_effect.at, "a curve has no line of its own in a file that is read at the start", help);
@@ -155,13 +158,13 @@ fn settings(curve: &Curve, common: &Setting, offset: Option<Ladder>) -> Vec<Sett
 }
 
 /// `levers = ["offset", "flat", "points"]`: all of them where nobody says.
-fn read_levers(section: &Section) -> Vec<Lever> {
-    let Some(texts) = section.optional_texts("levers") else { return LEVERS.map(|(_, lever)| lever).to_vec() };
+fn read_levers(section: &Section) -> Option<Vec<Lever>> {
+    let Some(texts) = section.optional_texts("levers") else { return Some(LEVERS.map(|(_, lever)| lever).to_vec()) };
     let lever = |text: &String| LEVERS.iter().find(|(word, _)| word == text).map(|(_, lever)| *lever);
     for odd in texts.value.iter().filter(|text| lever(text).is_none()) {
         section.problems().unknown(texts.at.clone(), "lever", odd, &LEVERS.map(|(word, _)| word));
     }
-    texts.value.iter().filter_map(lever).collect()
+    texts.value.iter().map(lever).collect()
 }
 
 /// `offset = { from = -300, step = 15, to = 450 }`: how far all of it may be shifted.

@@ -140,12 +140,17 @@ impl Rig {
     }
 
     /// The settings that have something to tell in any of these rungs.
-    pub fn settings_told<'a>(&'a self, rungs: impl IntoIterator<Item = &'a Rung> + Clone) -> Vec<&'a Setting> {
-        let is_told = |setting: &&Setting| {
-            let mut values = rungs.clone().into_iter().filter_map(|rung| rung.get(&setting.name));
-            self.curve_of(&setting.name).is_none() || values.any(|value| value != setting.stock)
-        };
-        self.settings.iter().filter(is_told).collect()
+    pub fn settings_told<'a>(&self, rungs: impl IntoIterator<Item = &'a Rung>) -> Vec<&Setting> {
+        let is_lever = |setting: &&Setting| self.curve_of(&setting.name).is_some();
+        let (levers, mut told): (Vec<&Setting>, Vec<&Setting>) = self.settings.iter().partition(is_lever);
+        let mut moved = vec![false; levers.len()];
+        for rung in rungs.into_iter().filter(|_| !levers.is_empty()) {
+            for (lever, moved) in levers.iter().zip(&mut moved) {
+                *moved |= rung.get(&lever.name).is_some_and(|value| value != lever.stock);
+            }
+        }
+        told.extend(levers.iter().zip(moved).filter_map(|(lever, moved)| moved.then_some(*lever)));
+        told
     }
 
     /// Whether somebody has to do something to the machine before a change of this setting is in force.
@@ -210,7 +215,8 @@ impl Rig {
             let is_other = |other: &&Setting| other.name != one.name && other.unit == one.unit;
             !one.unit.is_empty() && !self.settings.iter().any(|other| is_other(&other))
         };
-        let needs_label = |one: &Setting| one.words.is_empty() && !is_told_by_unit(one);
+        let is_lever = |one: &Setting| self.curve_of(&one.name).is_some();
+        let needs_label = |one: &Setting| one.words.is_empty() && (is_lever(one) || !is_told_by_unit(one));
         let needs_labels = self.settings.iter().any(needs_label);
         let value = |setting: &Setting| {
             let value = rung.get(&setting.name).filter(|value| !self.goes_without_saying(setting, *value))?;

@@ -49,12 +49,16 @@ impl Readback<'_> {
     }
 }
 
-/// What came of each setting of a trial, in the rig's order; measured is the mean over its passes.
+/// What came of each setting of a trial, in the rig's order; measured is the mean over its passes. Levers of curves that are as they
+/// come, and so reported, go without saying.
 pub fn of_trial<'a>(trial: &TrialStory, rig: &'a Rig, traces: &BTreeMap<String, Series>) -> Vec<Readback<'a>> {
     let mean = |sensor: &Sensor| Some(trial.spread(sensor, traces)?.mean);
     let of = |setting: &'a Setting| {
         let asked = trial.rung.get(&setting.name)?;
         let reported = trial.reported.get(&setting.name).copied();
+        if rig.goes_without_saying(setting, asked) && reported.is_none_or(|reported| reported == asked) {
+            return None;
+        }
         let sensor = rig.sensors.iter().find(|sensor| sensor.follows.as_ref() == Some(&setting.name));
         let by_hand = trial.measured.get(&setting.name).copied().map(Measured::ByHand);
         let measured = by_hand.or_else(|| sensor.and_then(|sensor| Some(Measured::BySensor(sensor, mean(sensor)?))));

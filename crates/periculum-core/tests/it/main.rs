@@ -4,6 +4,7 @@ mod answers;
 mod by_hand;
 mod chaos;
 mod confirming;
+mod curves;
 mod engine;
 mod errands;
 mod files;

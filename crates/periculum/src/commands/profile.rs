@@ -211,7 +211,7 @@ fn make(bench: &mut dyn Bench, rig: &Rig, errand: &Errand) -> Result<()> {
     let in_force = match answer_to(bench, Order::Apply(errand.clone()), APPLYING) {
         Some(Answer::InForce(read_back)) => read_back.in_force,
         Some(Answer::Failed(incident)) => anyhow::bail!("{incident}"),
-        _ => anyhow::bail!(profiles::no_answer(&errand.settings(), APPLYING)),
+        _ => anyhow::bail!(profiles::no_answer(errand.settings(), APPLYING)),
     };
     for change in errand.changes() {
         let taken = rig.setting(&change.setting).zip(in_force.get(&change.setting));

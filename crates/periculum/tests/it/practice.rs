@@ -25,9 +25,26 @@ fn lines_of(plan: &str) -> String {
 
 #[test]
 fn a_whole_plan_of_each_rig() {
-    for plan in ["shelf", "shelf-four", "lens", "mount", "cryo", "lamp"] {
+    for plan in ["shelf", "shelf-four", "lens", "lens-pinned", "mount", "cryo", "lamp"] {
         insta::assert_snapshot!(format!("practice-{plan}"), lines_of(&format!("{plan}.plan.toml")));
     }
+}
+
+#[test]
+fn a_curve_is_looked_at_point_by_point() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run(&format!("periculum climb {} --pace max --yes", demo("lens-pinned.plan.toml").display()));
+    terminal.wait_for("every stage is done");
+    terminal.press("2");
+    terminal.wait_for("curve");
+    terminal.press("c");
+    terminal.wait_for_all(&["core, MHz over mV", "sat at 890 mV", "limited by voltage", "factory", "1 935"]);
+    terminal.press("Home");
+    terminal.wait_for_all(&["everything as the rig comes", "sat at 990 mV"]);
+    terminal.press("c");
+    terminal.wait_for("falls from here");
+    terminal.press("q");
 }
 
 #[test]

@@ -8,13 +8,14 @@ use std::sync::Arc;
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Event, Noted, Question, RULES, Said, Step};
 use periculum_core::model::budget::Budget;
+use periculum_core::model::curve::{Curve, Point, Sits};
 use periculum_core::model::ending::Ending;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::ladder::{Direction, Ladder};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassReport, Progress, Score};
-use periculum_core::model::plan::{ARM_AFTER, Ends, Plan, Proof, Stage, Start};
+use periculum_core::model::plan::{ARM_AFTER, Ends, Pin, Plan, Proof, Stage, Start};
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::model::rung::InForce;
 use periculum_core::model::setting::{Setting, TakesEffect};
@@ -178,17 +179,37 @@ fn strategies() -> impl Strategy<Value = Way> {
     ]
 }
 
+/// A curve that the second clock shifts, and that may be flat from any of its points on.
+fn three_points() -> Curve {
+    let point = |at: i64| Point { at: at.into(), factory: at.into(), setting: None };
+    Curve {
+        name: "curve".into(),
+        label: "curve".into(),
+        unit: String::new(),
+        across: String::new(),
+        points: [1, 2, 3].map(point).to_vec(),
+        offset: Some("turbo".into()),
+        flat: Some("pin".into()),
+        ceilings: vec![("daily".into(), 8.into())],
+        sits: Sits::default(),
+    }
+}
+
 /// Random rigs and plans.
 pub(crate) fn courses() -> impl Strategy<Value = Course> {
     let jump = || prop_oneof![Just(None), (1i64..9).prop_map(Some)];
     let start = prop_oneof![4 => Just(Start::Last), 1 => Just(Start::Stock)];
     let save = prop_oneof![3 => Just(None), 1 => Just(Some("kept".to_owned()))];
-    let stage = (strategies(), start, save).prop_map(|(strategy, start, save)| Stage {
+    let pin = prop_oneof![
+        2 => Just(None),
+        1 => (1i64..4).prop_map(|at| Some(Pin { setting: "pin".into(), at: at.into() })),
+    ];
+    let stage = (strategies(), start, save, pin).prop_map(|(strategy, start, save, pin)| Stage {
         strategy,
         proof: 0,
         start,
         save,
-        pin: None,
+        pin,
     });
     let stages = proptest::collection::vec(stage, 1..5);
     let budget = prop_oneof![
@@ -207,6 +228,11 @@ pub(crate) fn courses() -> impl Strategy<Value = Course> {
             let mut course = course(clock, volts, stages, passes);
             let (mut rig, mut plan) = ((*course.rig).clone(), (*course.plan).clone());
             rig.settings.push(turbo);
+            rig.settings.push(Setting {
+                ceilings: BTreeMap::new(),
+                ..setting("pin", (0, 3, 3), Direction::Up, None, TakesEffect::AtOnce)
+            });
+            rig.curves.push(three_points());
             plan.budget = budget;
             plan.proofs[0].passes.iter_mut().for_each(|pass| pass.pause = Span::from_seconds(pause));
             (course.rig, course.plan) = (Arc::new(rig), Arc::new(plan));

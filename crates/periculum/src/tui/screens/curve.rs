@@ -2,7 +2,7 @@
 
 use periculum_core::Decimal;
 use periculum_core::analysis::sitting::{Shaped, Stand};
-use periculum_core::model::curve::Curve;
+use periculum_core::model::curve::{Curve, Point};
 use periculum_core::model::quantity::{grouped, measured};
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
@@ -10,6 +10,7 @@ use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
+use super::detail;
 use super::fit::{ROOMY, fit};
 use crate::tui::desk::Desk;
 use crate::tui::pointing::Target;
@@ -17,8 +18,8 @@ use crate::tui::telling::{self, labels};
 use crate::tui::theme::Theme;
 
 /// Columns of the table: its sign, a point, and what is known there.
-const TABLE: u16 = 58;
-const COLUMN: usize = 9;
+const TABLE: u16 = 61;
+const COLUMN: usize = 10;
 
 /// Columns for the values beside the picture, and lines for those below it.
 const LABELS: u16 = 7;
@@ -49,7 +50,10 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, curve: &Curve) {
         return frame.render_widget(table(&desk.theme, &shaped, body.height), body);
     }
     let [picture, beside] = Layout::horizontal([Constraint::Min(0), Constraint::Length(TABLE)]).spacing(3).areas(body);
-    frame.render_widget(table(&desk.theme, &shaped, beside.height), beside);
+    let rows = u16::try_from(curve.points.len() + 1).unwrap_or(u16::MAX);
+    let [points, below] = Layout::vertical([Constraint::Max(rows), Constraint::Min(0)]).spacing(1).areas(beside);
+    frame.render_widget(table(&desk.theme, &shaped, points.height), points);
+    detail::draw(frame, desk, below);
     let plane = Plane::new(picture, &shaped);
     plane.draw(frame.buffer_mut(), &desk.theme, &shaped);
     for stand in &shaped.stands {
@@ -107,6 +111,17 @@ struct Plane {
 
 fn float(value: Decimal) -> f64 {
     f64::try_from(value).unwrap_or_default()
+}
+
+/// Round values from one to the other that are named beside so many rows, some rows apart.
+fn ticks((low, high): (f64, f64), rows: u16) -> Vec<f64> {
+    const ROWS_APART: f64 = 4.0;
+    let least = (high - low) / (f64::from(rows) / ROWS_APART).max(1.0);
+    let power = 10f64.powf(least.log10().floor());
+    let step = [1.0, 2.0, 2.5, 5.0, 10.0].map(|times| times * power).into_iter().find(|step| *step >= least);
+    let step = step.unwrap_or(high - low);
+    let first = (low / step).ceil() * step;
+    std::iter::successors(Some(first), |value| Some(value + step)).take_while(|value| *value <= high).collect()
 }
 
 impl Plane {
@@ -204,25 +219,21 @@ impl Plane {
         for x in area.left()..area.right() {
             buffer[(x, area.bottom())].set_symbol("╌").set_style(theme.faint);
         }
-        let (low, high) = self.up;
-        for value in [high, (high + low) / 2.0, low] {
+        for value in ticks(self.up, area.height) {
             let text = format!("{:>width$}", measured(value, 0), width = usize::from(LABELS) - 1);
             buffer.set_stringn(left, self.row(value).0, text, LABELS.into(), theme.muted);
         }
-        let unit = shaped.curve.across.as_str();
-        let mut free = area.x;
-        let until = area.right().saturating_sub(unit.chars().count() as u16 + 1);
-        for point in &shaped.curve.points {
-            let text = grouped(point.at);
-            let wide = text.chars().count() as u16;
-            let x = self.column(float(point.at)).saturating_sub(wide / 2).max(area.x);
-            if x >= free && x + wide <= until {
-                buffer.set_string(x, area.bottom() + 1, &text, theme.muted);
-                free = x + wide + 2;
-            }
+        let wide = |point: &Point| grouped(point.at).chars().count() as u16;
+        let widest = shaped.curve.points.iter().map(wide).max().unwrap_or(1);
+        // The same number of points between all that are named.
+        let between = self.points.len() as u16 * (widest + 2) / area.width.max(1) + 1;
+        for point in shaped.curve.points.iter().rev().step_by(usize::from(between)) {
+            let x = (self.column(float(point.at)) + 1).saturating_sub(wide(point)).max(area.x);
+            buffer.set_string(x, area.bottom() + 1, grouped(point.at), theme.muted);
         }
+        let unit = shaped.curve.across.as_str();
         let x = area.right().saturating_sub(unit.chars().count() as u16);
-        buffer.set_string(x, area.bottom() + 1, unit, theme.muted);
+        buffer.set_string(x, area.bottom() + 2, unit, theme.muted);
         let mut x = area.x;
         for (sign, style, words) in [
             (LINES[1], theme.faint, labels::FACTORY),
@@ -233,5 +244,16 @@ impl Plane {
             buffer.set_string(x + 3, area.bottom() + 2, words, theme.muted);
             x += words.chars().count() as u16 + 6;
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn values_beside_the_picture_are_round() {
+        assert_eq!(ticks((1020.0, 2505.0), 28), [1250.0, 1500.0, 1750.0, 2000.0, 2250.0, 2500.0]);
+        assert_eq!(ticks((0.0, 1.0), 2), [0.0, 1.0]);
     }
 }

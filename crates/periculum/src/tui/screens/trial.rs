@@ -50,7 +50,7 @@ fn rung_told(desk: &Desk, rung: &Rung, width: u16) -> String {
         return whole;
     }
     let changed = rig.settings.iter().filter(|setting| rung.get(&setting.name) != Some(setting.stock));
-    let bare = Rig { settings: changed.cloned().collect(), ..Rig::bare(&rig.name) };
+    let bare = Rig { settings: changed.cloned().collect(), curves: rig.curves.clone(), ..Rig::bare(&rig.name) };
     if bare.settings.is_empty() { telling::AS_IT_COMES.to_owned() } else { bare.written(rung) }
 }
 
