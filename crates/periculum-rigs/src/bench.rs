@@ -5,12 +5,14 @@
 
 use std::collections::BTreeMap;
 
+use periculum_core::engine::{Said, Written};
 use periculum_core::model::ending::Boot;
 use periculum_core::model::errand::Errand;
-use periculum_core::model::incident::Incident;
+use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{PassOrder, PassReport, Progress};
 use periculum_core::model::rung::InForce;
+use periculum_core::model::task::Task;
 
 /// Tells one order from another, and so which order an answer belongs to; chosen by whoever gives the order.
 pub type Number = u64;
@@ -33,6 +35,13 @@ pub enum Order {
     StartAnew,
     /// Run a pass; there is one at a time.
     Run(PassOrder),
+    /// Let somebody make a pass with this load, for so long, and tell what they see: where the rig is one in software.
+    Show {
+        /// The load's name.
+        load: String,
+        /// How long it takes.
+        length: Span,
+    },
     /// Break the running pass off at once; its end is told as usual.
     Break,
 }
@@ -55,6 +64,34 @@ pub enum Answer {
     NotStartedAnew(String),
     /// The pass is over, and this is in force: of [`Order::Run`].
     Ended(Box<PassReport>, ReadBack),
+    /// Somebody has seen this: of [`Order::Show`].
+    Shown(Shown),
+}
+
+/// What somebody sees who makes a pass on a rig.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Shown {
+    /// What its screen says at the end, each with what it is called; nothing where there is nothing to be seen.
+    pub says: Vec<(String, String)>,
+    /// What went wrong before their eyes.
+    pub wrong: Option<Incident>,
+}
+
+impl Shown {
+    /// What they say of it who were given this task, and write down what of it is asked for.
+    pub fn said(&self, task: &Task) -> Said {
+        let is_asked = |name: &str| task.reads.iter().any(|read| read.field.name == name);
+        let written: Written = self.says.iter().filter(|(name, _)| is_asked(name)).cloned().collect();
+        match &self.wrong {
+            Some(incident) if self.says.is_empty() => match incident.kind {
+                IncidentKind::NoPicture | IncidentKind::Artefact => {
+                    Said::WrongPicture { what: incident.evidence.to_string() }
+                }
+                _ => Said::Hung,
+            },
+            _ => Said::Done { written },
+        }
+    }
 }
 
 /// What a rig reports of its settings.
@@ -193,3 +230,27 @@ pub fn answer_to(bench: &mut dyn Bench, order: Order, at_most: Span) -> Option<A
 
 /// For so long events are waited for at a time.
 const AT_A_TIME: Span = Span::from_millis(50);
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use periculum_core::model::field::{Field, Takes};
+    use periculum_core::model::task::Read;
+
+    #[test]
+    fn what_is_seen_is_written_down_as_far_as_it_is_asked_for() {
+        let field = Field { name: "ticks".into(), label: "ticks".into(), takes: Takes::Text, is_needed: true };
+        let read = Read { field, right: Vec::new(), better: None };
+        let task = Task { ask: "Read".into(), reads: vec![read], figures: Vec::new() };
+        let says: Vec<(String, String)> =
+            [("ticks", "440"), ("picture", "clean")].map(|(name, value)| (name.into(), value.into())).to_vec();
+        let seen = |kind: Option<IncidentKind>, says: &[(String, String)]| {
+            Shown { says: says.to_vec(), wrong: kind.map(|kind| Incident::new(kind, "dark")) }.said(&task)
+        };
+        let written = Written::from([("ticks".to_owned(), "440".to_owned())]);
+        assert_eq!(seen(None, &says), Said::Done { written: written.clone() });
+        assert_eq!(seen(Some(IncidentKind::Artefact), &says), Said::Done { written }, "it can still be read");
+        assert_eq!(seen(Some(IncidentKind::NoPicture), &[]), Said::WrongPicture { what: "dark".into() });
+        assert_eq!(seen(Some(IncidentKind::Freeze), &[]), Said::Hung);
+    }
+}

@@ -9,7 +9,7 @@ use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::PassReport;
 
-use crate::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack, Sensed};
+use crate::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack, Sensed, Shown};
 use crate::steady::SteadyClock;
 
 /// The boot that every start of this program finds such a rig in: nobody here knows when it starts anew, and a start of this
@@ -45,6 +45,7 @@ fn answer(order: Order) -> Option<Answer> {
             let refused = Some("the rig is elsewhere, and nothing runs on this computer for it".into());
             Answer::Ended(Box::new(PassReport { refused, ..PassReport::default() }), ReadBack::default())
         }
+        Order::Show { .. } => Answer::Shown(Shown::default()),
         Order::Break => return None,
     })
 }

@@ -12,7 +12,7 @@ use periculum_core::model::pass::{PassOrder, PassReport, Progress};
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::model::rung::Change;
 
-use crate::bench::{Answer, Bench, BenchEvent, Number, Order, PassNews, ReadBack, Remains, RunPasses};
+use crate::bench::{Answer, Bench, BenchEvent, Number, Order, PassNews, ReadBack, Remains, RunPasses, Shown};
 use crate::latest::Latest;
 use crate::linux::{self, ADAPTER, Errors, Linux, Sampler, Setter, TRUE_CLOCK, Watchdog};
 use crate::sampling::SAMPLING;
@@ -299,6 +299,10 @@ impl Bench for ThisMachine {
             Order::PutBack => self.put_back(number),
             Order::StartAnew => self.start_anew(number),
             Order::Run(order) => self.run(number, order),
+            Order::Show { .. } => {
+                let nothing = Next::Answer(Answer::Shown(Shown::default()));
+                self.under_way.push(UnderWay::over(number, nothing));
+            }
             Order::Break => self.break_off(),
         }
     }

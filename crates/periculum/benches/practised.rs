@@ -8,14 +8,14 @@ use std::fs;
 use std::path::Path;
 use std::sync::Arc;
 
-use periculum_core::engine::{Climb, Command, Entry, Event, Noted, RULES};
+use periculum_core::engine::{Climb, Command, Entry, Event, Noted, Question, RULES, Said};
 use periculum_core::files::{Document, Problems, plan_file, rig_file};
 use periculum_core::inference::hazard::SURVIVAL;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::plan::Plan;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::verdict::Verdict;
-use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order};
+use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, answer_to};
 use periculum_rigs::simulated::{Simulator, Spec, Truth};
 
 /// Specimens of each rig, unless a number is given.
@@ -111,7 +111,7 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sum: &mut Sum
             Some(Command::RunPass(order)) => answered(&mut simulator, Order::Run(order)),
             Some(Command::Ask(question)) => {
                 let Some(errand) = question.errand() else {
-                    event = Event::OperatorSaid { said: question.usual_answer().into() };
+                    event = Event::OperatorSaid { said: said(&mut simulator, &question) };
                     continue;
                 };
                 sum.errands += 1;
@@ -123,6 +123,16 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sum: &mut Sum
                 Event::TIME_PASSED
             }
         };
+    }
+}
+
+/// What somebody says who is asked for something else than a change.
+fn said(simulator: &mut Simulator, question: &Question) -> Said {
+    let Question::Make { load, length, task, .. } = question else { return question.usual_answer().into() };
+    let order = Order::Show { load: load.clone(), length: *length };
+    match answer_to(simulator, order, *length + Span::from_seconds(600)) {
+        Some(Answer::Shown(shown)) => shown.said(task),
+        other => panic!("a screen shows something, and not {other:?}"),
     }
 }
 

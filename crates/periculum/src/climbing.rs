@@ -280,6 +280,7 @@ impl Prepared {
             id,
             orders: Orders::default(),
             noted: Noted::default(),
+            shown: None,
             boot,
             operator,
             pacer: Pacer::new(pace),

@@ -28,6 +28,7 @@ use crate::driving::Parting;
 use crate::exit::exit_code;
 use crate::notice::{self, Notice};
 use crate::output::{complain, styled};
+use crate::telling::screens::shown as shown_words;
 use crate::telling::{climbing, headless as said};
 use crate::{interrupt, places};
 
@@ -121,6 +122,7 @@ impl Printer {
             (Notice::Progress { at, progress }, Style::Json) => {
                 json::print(&json::Progress::of(*at, progress));
             }
+            (Notice::Shown(shown), Style::Lines) => self.print(&said::shows(shown_words(shown))),
             (Notice::Misheard { why }, _) => complain(said::problem(why)),
             (Notice::LeftBehind { problem }, _) => {
                 complain(climbing::left_behind(problem));

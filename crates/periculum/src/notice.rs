@@ -7,6 +7,7 @@ use periculum_core::model::budget::Rest;
 use periculum_core::model::moment::Moment;
 use periculum_core::model::pass::Progress;
 use periculum_core::story::Story;
+use periculum_rigs::bench::Shown;
 
 /// Something a listener should know.
 #[derive(Clone, Debug)]
@@ -21,6 +22,8 @@ pub(crate) enum Notice {
     Sample { at: Moment, readings: BTreeMap<String, f64> },
     /// Something of the machine could not be put back as it was.
     LeftBehind { problem: String },
+    /// This is what the rig shows to whoever makes the pass that was asked for.
+    Shown(Shown),
     /// What the operator wrote down with an answer can't be; the question stands.
     Misheard { why: String },
     /// What comes next has changed, and what is left of the budget.
@@ -34,6 +37,6 @@ pub(crate) fn take(story: &mut Story, notice: &Notice) {
         Notice::ReadBack(event) => story.hear(event),
         Notice::Progress { at, progress } => story.progress(*at, progress.clone()),
         Notice::Sample { at, readings } => story.sample(*at, readings.clone()),
-        Notice::Outlook(..) | Notice::LeftBehind { .. } | Notice::Misheard { .. } => {}
+        Notice::Outlook(..) | Notice::LeftBehind { .. } | Notice::Misheard { .. } | Notice::Shown(_) => {}
     }
 }

@@ -88,6 +88,12 @@ pub(super) trait Device: fmt::Debug + Send {
         Vec::new()
     }
 
+    /// What its screen says at the end of a load, where somebody has to read it there: by this rate of its work, and where the picture
+    /// was garbled with that to be seen.
+    fn screen(&self, _load: &str, _rate: f64, _is_garbled: bool) -> Vec<(String, String)> {
+        Vec::new()
+    }
+
     /// The true voltage that it gets now, V, where it has one.
     fn voltage(&self) -> Option<f64> {
         None

@@ -6,7 +6,7 @@ use periculum_core::model::ending::Boot;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
-use periculum_core::model::pass::{CoreProgress, PassOrder, PassReport, Progress, Score};
+use periculum_core::model::pass::{CoreProgress, Pass, PassOrder, PassReport, Progress, Score};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{InForce, Rung};
 use periculum_core::model::setting::{Setting, TakesEffect};
@@ -15,7 +15,7 @@ use super::device::{Device, Strained, Work};
 use super::hazard::{End, Running, SETTLED, TICK};
 use super::random::{Purpose, Stream};
 use super::spec::Spec;
-use crate::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack, Sensed};
+use crate::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack, Sensed, Shown};
 use crate::sampling::SAMPLING;
 
 /// How long a change takes to settle.
@@ -59,6 +59,8 @@ pub struct Simulator {
     noise: Stream,
     orders: VecDeque<(Number, Order)>,
     pass: Option<(Number, Running)>,
+    /// The load of the running pass, where somebody makes it and watches the screen.
+    watched: Option<String>,
     /// What each part of the devices did in the last tick.
     parts: Vec<Strained>,
 }
@@ -89,6 +91,7 @@ impl Simulator {
             noise: Stream::new(seed, Purpose::Sensors),
             orders: VecDeque::new(),
             pass: None,
+            watched: None,
             parts: Vec::new(),
             seed,
         }
@@ -370,7 +373,13 @@ impl Simulator {
 
     /// Carries out an order; what comes of a pass comes later.
     fn carry_out(&mut self, number: Number, order: Order) -> Option<Answer> {
+        // Whoever makes a pass may have said what came of it before its end.
+        if self.watched.take().is_some() {
+            self.pass = None;
+            self.rest_devices();
+        }
         match order {
+            Order::Show { load, length } => self.show(number, load, length),
             Order::Apply(errand) => Some(match self.apply(&errand) {
                 Ok(()) => Answer::InForce(self.read_back()),
                 Err(incident) => Answer::Failed(incident),
@@ -402,6 +411,31 @@ impl Simulator {
         }
     }
 
+    /// Begins a pass that somebody makes and watches; what they see comes later.
+    fn show(&mut self, number: Number, load: String, length: Span) -> Option<Answer> {
+        // Nobody counts what somebody makes: when it was begun tells one from another.
+        let nth = (self.now.since(self.made).millis() / SAMPLING.millis()) as u32;
+        let pass = Pass::usual(&load, length);
+        let Some(pass) = self.begin(&PassOrder { trial: nth, index: 0, pass, nth, cores: Vec::new() }) else {
+            return Some(Answer::Shown(Shown::default()));
+        };
+        (self.pass, self.watched) = (Some((number, pass)), Some(load));
+        None
+    }
+
+    /// What somebody has seen of a pass that ended so.
+    fn shown(&mut self, load: &str, pass: Running, end: End) -> Shown {
+        let rate_so_far = pass.work / pass.ran.seconds();
+        let report = self.report(pass, end);
+        let wrong = report.incidents.into_iter().next();
+        let is_garbled = wrong.as_ref().is_some_and(|incident| incident.kind == IncidentKind::Artefact);
+        let rate = report.score.map_or(rate_so_far, |score| score.value);
+        let can_be_read = wrong.is_none() || is_garbled;
+        let screens = self.devices.iter().filter(|_| can_be_read);
+        let says = screens.flat_map(|(_, device)| device.screen(load, rate, is_garbled)).collect();
+        Shown { says, wrong }
+    }
+
     /// Lets the running pass run on, or the rig rest.
     fn let_time_pass(&mut self, at_most: Span) -> Option<BenchEvent> {
         let Some((number, mut pass)) = self.pass.take() else {
@@ -417,12 +451,18 @@ impl Simulator {
             self.tick(&mut pass);
         }
         Some(match pass.end.take() {
+            Some(end) if let Some(load) = self.watched.take() => {
+                BenchEvent::Answered { to: number, answer: Answer::Shown(self.shown(&load, pass, end)) }
+            }
             Some(end) => {
                 let report = Box::new(self.report(pass, end));
                 BenchEvent::Answered { to: number, answer: Answer::Ended(report, self.read_back()) }
             }
             None => {
-                let progress = self.progress(&pass);
+                let progress = match &self.watched {
+                    Some(_) => Progress { done: pass.ran, ..Progress::default() },
+                    None => self.progress(&pass),
+                };
                 self.pass = Some((number, pass));
                 BenchEvent::Progress(progress)
             }

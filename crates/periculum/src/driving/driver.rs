@@ -4,14 +4,14 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::time::{Duration, Instant};
 
 use anyhow::{Context, Result};
-use periculum_core::engine::{Climb, Command, Entry, Event, Field, Noted, Other, Said, Step, check};
+use periculum_core::engine::{Climb, Command, Entry, Event, Field, Noted, Other, Question, Said, Step, check};
 use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::Span;
 use periculum_core::model::rig_change::RigChange;
 use periculum_core::model::rung::InForce;
 use periculum_core::telling::{grammar, misfit_words};
 use periculum_ledger::{ClimbId, Line, SignsOfLife, Store};
-use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, ReadBack, Sensed, answer_to};
+use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, ReadBack, Sensed, Shown, answer_to};
 use periculum_rigs::hold::Hold;
 use periculum_rigs::sampling::{Readings, SAMPLING};
 use periculum_rigs::steady::wall_clock;
@@ -52,6 +52,8 @@ pub(crate) struct Driver<L> {
     pub(crate) pacer: Pacer,
     pub(crate) listener: L,
     pub(crate) readings: Readings,
+    /// What the rig shows to whoever makes a pass on it, where it is one in software.
+    pub(crate) shown: Option<Shown>,
     /// What the operator wrote down with the answer that is being confirmed.
     pub(crate) noted: Noted,
     /// The settings that the machine is started anew for by itself.
@@ -142,8 +144,11 @@ impl<L: FnMut(Notice)> Driver<L> {
     fn done_by_hands(&self, since: Option<Duration>) -> Option<Said> {
         let after = if self.pacer.waits() { HANDS_TAKE } else { Duration::ZERO };
         let is_due = self.operator.has_simulated_hands() && since? >= after && !self.orders.are_open();
-        let question = self.climb.question().filter(|question| is_due && question.is_of_hands())?;
-        Some(question.usual_answer().into())
+        let question = self.climb.question().filter(|_| is_due)?;
+        match (&question, &self.shown) {
+            (Question::Make { task, .. }, Some(shown)) => Some(shown.said(task)),
+            _ => question.is_of_hands().then(|| question.usual_answer().into()),
+        }
     }
 
     /// Takes what the operator says; that something is done, only with what the rig says of it.
@@ -268,6 +273,11 @@ impl<L: FnMut(Notice)> Driver<L> {
                 (self.listener)(Notice::LeftBehind { problem });
                 self.starts_for.clear();
                 Ok(())
+            }
+            (Order::Show { .. }, Answer::Shown(shown)) => {
+                (self.listener)(Notice::Shown(shown.clone()));
+                self.shown = Some(shown);
+                self.answer_by_script()
             }
             (Order::Run(_), Answer::Ended(mut report, read_back)) => {
                 self.readings.move_peaks_to(&mut report);
@@ -427,10 +437,16 @@ impl<L: FnMut(Notice)> Driver<L> {
         tracing::debug!(?command, "carrying out");
         match command {
             Command::Apply(errand) => self.give(Order::Apply(errand)),
-            Command::Ask(question) => match question.errand() {
-                Some(errand) => self.give(Order::Prepare(errand.clone())),
-                None => self.answer_by_script()?,
-            },
+            Command::Ask(question) => {
+                self.shown = None;
+                match (question.errand(), &question) {
+                    (Some(errand), _) => self.give(Order::Prepare(errand.clone())),
+                    (None, Question::Make { load, length, .. }) if self.bench.is_virtual() => {
+                        self.give(Order::Show { load: load.clone(), length: *length });
+                    }
+                    (None, _) => self.answer_by_script()?,
+                }
+            }
             Command::RunPass(order) => {
                 self.readings.begin_pass();
                 self.give(Order::Run(order));

@@ -10,7 +10,7 @@ use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{CoreProgress, PassOrder, PassReport, Progress, Score};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::InForce;
-use periculum_rigs::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack, Sensed};
+use periculum_rigs::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack, Sensed, Shown};
 
 /// What goes wrong: in which trial and pass, after how many milliseconds, on which core, and what is found.
 pub(crate) type Script = &'static [(u32, usize, u64, IncidentKind, &'static str, &'static str)];
@@ -117,6 +117,7 @@ impl Rehearsal {
                 let report = PassReport { ran, stopped: true, ..PassReport::default() };
                 Some(Answer::Ended(Box::new(report), self.read_back()))
             }
+            Order::Show { .. } => Some(Answer::Shown(Shown::default())),
             Order::StartAnew => None,
         }
     }

@@ -10,7 +10,7 @@ use periculum_core::model::pass::PassReport;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{InForce, Rung};
 use periculum_core::model::verdict::Verdict;
-use periculum_rigs::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack};
+use periculum_rigs::bench::{Answer, Bench, BenchEvent, Number, Order, ReadBack, Shown};
 use tempfile::TempDir;
 
 use super::{Operator, Parting};
@@ -59,6 +59,7 @@ impl Moody {
             Order::PutBack => Some(Answer::PutBack(Vec::new())),
             Order::Prepare(_) => Some(Answer::Prepared),
             Order::Confirm(_) | Order::ReadBack => Some(Answer::InForce(self.read_back())),
+            Order::Show { .. } => Some(Answer::Shown(Shown::default())),
             Order::StartAnew | Order::Break => None,
         }
     }

@@ -14,6 +14,7 @@ sentences! {
     progress(done, length, rate, rounds, errors, left) =
         "\r\x1b[K     {done} of {length}   {rate}   {rounds}   {errors}   {left} left";
     resume_goes_on(waits, resume) = "     {waits}; `{resume}` goes on with it";
+    shows(what) = "  ▤  {what}";
     stage_over(stage, end) = "     stage {stage} is over: {end}";
     too_low(value, unit) = "{value} {unit}, too low to be undisturbed";
     trials_so_far(trials, falls, tested) = "{trials}, {falls} fell, {tested} of passes";

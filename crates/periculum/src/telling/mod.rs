@@ -16,6 +16,7 @@ pub(crate) mod results;
 pub(crate) mod revealing;
 pub(crate) mod running;
 pub(crate) mod scoring;
+pub(crate) mod screens;
 pub(crate) mod starting;
 #[cfg(test)]
 pub(crate) mod texts;

@@ -17,6 +17,8 @@ use periculum_ledger::ClimbRow;
 
 use super::telling::{self, labels};
 use crate::briefing::Briefing;
+use periculum_rigs::bench::Shown;
+
 use crate::commands::{date, local_day};
 use crate::notice::{self, Notice};
 
@@ -41,6 +43,8 @@ pub(crate) struct Climbed {
     pub(super) traces: BTreeMap<String, Series>,
     /// The files of its rig and its plan.
     pub(super) texts: [String; 2],
+    /// What a rig in software shows to whoever makes the pass that is asked for.
+    pub(super) shows: Option<Shown>,
     /// What all of its trials are found by.
     facts: String,
 }
@@ -62,6 +66,7 @@ impl Climbed {
             foreseen: None,
             traces,
             texts,
+            shows: None,
             facts,
         }
     }
@@ -84,6 +89,7 @@ impl Climbed {
             foreseen: None,
             traces: BTreeMap::new(),
             texts: [briefing.rig_text.clone(), briefing.plan_text.clone()],
+            shows: None,
             facts: String::new(),
         }
     }
@@ -103,6 +109,8 @@ impl Climbed {
                     self.traces.entry(sensor).or_default().push(at, reading);
                 }
             }
+            Notice::Shown(shown) => self.shows = Some(shown),
+            Notice::Told { entry: Entry::Asked { .. } | Entry::PassEnded { .. }, .. } => self.shows = None,
             Notice::Told { .. } | Notice::ReadBack(_) | Notice::LeftBehind { .. } | Notice::Progress { .. } => {}
             Notice::Misheard { .. } => {}
         }

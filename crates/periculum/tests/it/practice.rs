@@ -30,6 +30,26 @@ fn a_whole_plan_of_each_rig() {
     }
 }
 
+/// Whoever sits before a machine in software is told what its screen says, and types that.
+#[test]
+fn what_a_screen_says_is_typed_by_somebody_and_in_the_demo_by_hands_that_are_simulated() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run(&format!("periculum climb {} --pace max --yes", demo("relic.plan.toml").display()));
+    terminal.wait_for("set bus clock to 24 MHz");
+    terminal.press("d");
+    terminal.wait_for_all(&["Start the copy test", "its screen says rate 15"]);
+    terminal.press("q");
+    terminal.wait_for("a climb is running");
+    terminal.press("l");
+    terminal.wait_for("The climb waits");
+    terminal.run("clear; periculum demo relic --pace max");
+    terminal.wait_for("every stage is done");
+    terminal.press("3");
+    terminal.wait_for_all(&["plot,", "frames/s", "the operator says: it hung"]);
+    terminal.press("q");
+}
+
 #[test]
 fn a_curve_is_looked_at_point_by_point() {
     let home = Home::new();

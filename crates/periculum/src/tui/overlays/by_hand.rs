@@ -11,6 +11,7 @@ use ratatui::text::{Line, Span, Text};
 
 use super::errand::{answers, what_is_left};
 use super::frame::{card_at_side, room_at_side};
+use crate::telling::screens::shown as shown_words;
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
 
@@ -25,12 +26,19 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, question: &Questi
         let left = telling::goes_back_in(until.since(desk.shown.story.latest));
         lines.extend([Line::default(), Line::styled(left, theme.warning.bold())]);
     }
+    lines.extend(screen(desk));
     lines.push(Line::default());
     lines.extend(fields(desk));
     lines.extend(figures(desk, question));
     lines.push(Line::default());
     lines.extend(answers(desk, question, room_at_side(area)));
     card_at_side(frame, desk, area, labels::BY_HAND, Text::from(lines));
+}
+
+/// What a rig in software shows, which is what is to be written down.
+fn screen(desk: &Desk) -> Option<Line<'static>> {
+    let shown = desk.live().shows.as_ref()?;
+    Some(Line::styled(shown_words(shown), desk.theme.good))
 }
 
 /// A line for everything that may be written down, with what was.

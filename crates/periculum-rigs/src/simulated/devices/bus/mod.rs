@@ -33,6 +33,11 @@ const WARMER: (f64, f64) = (9.0, 0.22);
 /// A load, by how many ticks of the processor and how many accesses to memory a piece of its work takes, in thousands.
 const LOADS: [(&str, f64, f64, &str); 2] = [("plot", 310.0, 140.0, "frames/s"), ("copy", 0.05, 0.51, "KB/s")];
 
+/// The frames that are drawn while ticks are counted, and how many of those there are in a second: those of a timer that counts
+/// 1.193182 MHz down by 65,536.
+const FRAMES: f64 = 1000.0;
+const SLOW_CLOCK: f64 = 18.2;
+
 /// What a sensor may name.
 const SOURCES: [&str; 2] = ["room", "package"];
 
@@ -103,8 +108,9 @@ impl Device for Bus {
         [bus, multiplier, waits].into_iter().chain(divider).map(String::as_str).collect()
     }
 
+    /// Nothing runs on it by itself: somebody starts its tests, and reads its screen.
     fn loads(&self) -> Vec<&'static str> {
-        LOADS.iter().map(|(name, ..)| *name).collect()
+        Vec::new()
     }
 
     fn sources(&self) -> Vec<String> {
@@ -162,6 +168,17 @@ impl Device for Bus {
             _ => (IncidentKind::Freeze, "it stands still and was started anew"),
         };
         Incident::new(kind, evidence)
+    }
+
+    /// Neither load knows a rate: one counts the ticks of the machine's slow clock for its frames, the other the kilobytes.
+    fn screen(&self, load: &str, rate: f64, is_garbled: bool) -> Vec<(String, String)> {
+        let number = match load {
+            "plot" => ("ticks", (FRAMES * SLOW_CLOCK / rate).round()),
+            "copy" => ("rate", rate.round()),
+            _ => return Vec::new(),
+        };
+        let picture = if is_garbled { "garbled" } else { "clean" };
+        vec![(number.0.to_owned(), number.1.to_string()), ("picture".to_owned(), picture.to_owned())]
     }
 
     fn copy(&self) -> Box<dyn Device> {
