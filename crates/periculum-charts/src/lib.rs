@@ -14,6 +14,7 @@ mod palette;
 mod pdf;
 mod plane;
 mod report;
+mod report_curve;
 mod score_curve;
 mod sheet;
 mod sheets;

@@ -29,6 +29,7 @@ use crate::ascent::ascent;
 use crate::document::Block;
 use crate::figure::ChartError;
 use crate::map::map;
+use crate::report_curve::curves;
 use crate::score_curve::score_curve;
 use crate::sheet::Sheet;
 use crate::traces::{LOW, traces_in_parts};
@@ -82,6 +83,7 @@ impl Reported<'_> {
         blocks.extend(self.outcome());
         blocks.extend(self.profile()?);
         blocks.extend(self.limits());
+        blocks.extend(curves(self.rig, self.story, self.traces));
         blocks.extend(self.stages());
         blocks.extend(self.evidence());
         blocks.extend(self.baseline());

@@ -15,7 +15,7 @@ pub const SAMPLING: Span = Span::from_millis(500);
 const STUCK: u32 = 240;
 
 /// So many samples are written together.
-const SAMPLES_AT_ONCE: usize = 64;
+const SAMPLES_AT_ONCE: usize = 512;
 
 /// Samples never wait longer than this to be written.
 const OLDEST_SAMPLE: Duration = Duration::from_millis(500);
@@ -27,10 +27,10 @@ pub struct Readings {
     oldest: Option<Instant>,
     last: Option<Moment>,
     peaks: BTreeMap<String, f64>,
-    /// The readings of the running pass, as far back as the engine looks.
-    recent: VecDeque<(Moment, BTreeMap<String, f64>)>,
-    /// Whether the pass has run as long as the engine looks back.
-    is_window_full: bool,
+    /// Of each sensor the readings of the running pass that none since was higher than, as far back as the engine looks.
+    recent: BTreeMap<String, VecDeque<(Moment, f64)>>,
+    /// When the first reading of the running pass was kept, and the last.
+    kept: Option<(Moment, Moment)>,
     /// The first reading of each sensor that a cut-off rests on, while there was no other one, and how often it was read.
     unmoved: BTreeMap<String, Option<(f64, u32)>>,
 }
@@ -69,14 +69,22 @@ impl Readings {
         self.last = Some(now);
         self.oldest.get_or_insert_with(Instant::now);
         self.waiting.push((now, readings.clone()));
+        self.kept = Some((self.kept.map_or(now, |(first, _)| first), now));
         for (sensor, value) in readings {
-            let peak = self.peaks.entry(sensor.clone()).or_insert(*value);
-            *peak = peak.max(*value);
+            if let Some(peak) = self.peaks.get_mut(sensor) {
+                *peak = peak.max(*value);
+            } else {
+                self.peaks.insert(sensor.clone(), *value);
+            }
+            if let Some(recent) = self.recent.get_mut(sensor) {
+                while recent.pop_back_if(|(_, before)| *before <= *value).is_some() {}
+                recent.push_back((now, *value));
+            } else {
+                self.recent.insert(sensor.clone(), [(now, *value)].into());
+            }
         }
-        self.recent.push_back((now, readings.clone()));
-        while self.recent.front().is_some_and(|(at, _)| now.since(*at) > WINDOW) {
-            self.recent.pop_front();
-            self.is_window_full = true;
+        for recent in self.recent.values_mut() {
+            while recent.pop_front_if(|(at, _)| now.since(*at) > WINDOW).is_some() {}
         }
     }
 
@@ -87,15 +95,11 @@ impl Readings {
 
     /// The highest reading of each sensor in the last moments of the pass, once it has run so long.
     pub fn highest(&self) -> BTreeMap<String, f64> {
-        let mut highest = BTreeMap::new();
-        if !self.is_window_full {
-            return highest;
+        if self.kept.is_none_or(|(first, last)| last.since(first) <= WINDOW) {
+            return BTreeMap::new();
         }
-        for (sensor, value) in self.recent.iter().flat_map(|(_, readings)| readings) {
-            let known = highest.entry(sensor.clone()).or_insert(*value);
-            *known = known.max(*value);
-        }
-        highest
+        let highest = self.recent.iter().filter_map(|(sensor, recent)| Some((sensor.clone(), recent.front()?.1)));
+        highest.collect()
     }
 
     /// Whether enough waits, or waits long enough, to be written.
@@ -113,7 +117,7 @@ impl Readings {
     pub fn begin_pass(&mut self) {
         self.peaks.clear();
         self.recent.clear();
-        self.is_window_full = false;
+        self.kept = None;
     }
 
     /// Gives the highest readings of the pass to its report.

@@ -21,9 +21,21 @@ use periculum_rigs::simulated::{Simulator, Spec, Truth};
 /// Specimens of each rig, unless a number is given.
 const SPECIMENS: u64 = 40;
 
-const RIGS: [&str; 8] = ["dome", "vault", "shelf", "lens", "mount", "relic", "cryo", "lamp"];
+/// Rigs, and the plans that are climbed on each.
+const PLANS: [(&str, &str); 10] = [
+    ("dome", "dome"),
+    ("vault", "vault"),
+    ("shelf", "shelf"),
+    ("shelf", "shelf-four"),
+    ("lens", "lens"),
+    ("lens", "lens-pinned"),
+    ("mount", "mount"),
+    ("relic", "relic"),
+    ("cryo", "cryo"),
+    ("lamp", "lamp"),
+];
 
-/// What climbs took, and by stage how many of its marks there were and were true.
+/// What a stage took in all climbs, how many of its marks there were, and how many were true.
 #[derive(Default)]
 struct Sum {
     hours: f64,
@@ -31,43 +43,52 @@ struct Sum {
     falls: u32,
     restarts: u32,
     trials: u32,
-    marks: BTreeMap<usize, (u32, u32)>,
+    marks: u32,
+    are_true: u32,
 }
+
+/// The stages of a plan, by their places.
+type Sums = BTreeMap<usize, Sum>;
 
 fn main() {
     let words: Vec<String> = std::env::args().skip(1).filter(|word| !word.starts_with('-')).collect();
     let count = words.iter().find_map(|word| word.parse().ok()).unwrap_or(SPECIMENS);
     println!(
-        "| rig | stage | true marks | hours of passes | errands | falls | restarts | trials |\n|---|---|---|---|---|---|---|---|"
+        "| plan | stage | true marks | hours of passes | errands | falls | restarts | trials |\n|---|---|---|---|---|---|---|---|"
     );
-    for name in RIGS.into_iter().filter(|name| words.iter().all(|word| word.parse::<u64>().is_ok() || word == name)) {
-        let (rig, plan, spec) = read(name);
-        let mut sum = Sum::default();
+    let is_wanted = |rig: &str| words.iter().all(|word| word.parse::<u64>().is_ok() || word == rig);
+    for (rig_name, plan_name) in PLANS.into_iter().filter(|(rig, _)| is_wanted(rig)) {
+        let (rig, plan, spec) = read(rig_name, plan_name);
+        let mut sums = Sums::new();
         for seed in 1..=count {
-            climb(&rig, &plan, &spec, seed, &mut sum);
+            climb(&rig, &plan, &spec, seed, &mut sums);
         }
-        let mean = |total: f64| total / count as f64;
-        println!(
-            "| `{name}` | all | | {:.1} | {:.1} | {:.1} | {:.1} | {:.1} |",
-            mean(sum.hours),
-            mean(sum.errands.into()),
-            mean(sum.falls.into()),
-            mean(sum.restarts.into()),
-            mean(sum.trials.into())
-        );
-        for (stage, (marks, are_true)) in &sum.marks {
+        for (stage, sum) in &sums {
             let what = &plan.stages[*stage];
-            let proof = &plan.proofs[what.proof].name;
-            let share = 100.0 * f64::from(*are_true) / f64::from(*marks);
-            println!("| | {}, {proof} | {share:.0} % of {marks} | | | | | |", what.strategy.name());
+            let pinned = if what.pin.is_some() { ", pinned" } else { "" };
+            let marks = match sum.marks {
+                0 => "–".to_owned(),
+                marks => format!("{:.0} % of {marks}", 100.0 * f64::from(sum.are_true) / f64::from(marks)),
+            };
+            let mean = |total: f64| total / count as f64;
+            println!(
+                "| `{plan_name}` | {}{pinned}, {} | {marks} | {:.2} | {:.1} | {:.1} | {:.1} | {:.1} |",
+                what.strategy.name(),
+                plan.proofs[what.proof].name,
+                mean(sum.hours),
+                mean(sum.errands.into()),
+                mean(sum.falls.into()),
+                mean(sum.restarts.into()),
+                mean(sum.trials.into())
+            );
         }
     }
 }
 
-fn read(name: &str) -> (Arc<Rig>, Arc<Plan>, Spec) {
+fn read(rig: &str, plan: &str) -> (Arc<Rig>, Arc<Plan>, Spec) {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
-    let text = |ending: &str| fs::read_to_string(folder.join(format!("{name}.{ending}.toml"))).expect("a file");
-    let texts = ["rig", "plan"].map(text);
+    let text = |file: String| fs::read_to_string(folder.join(file)).expect("a file");
+    let texts = [format!("{rig}.rig.toml"), format!("{plan}.plan.toml")].map(text);
     let [rig_document, plan_document] = texts.each_ref().map(|text| Document::parse(text).expect("TOML"));
     let problems = Problems::default();
     let top = rig_document.top(&problems);
@@ -80,7 +101,8 @@ fn read(name: &str) -> (Arc<Rig>, Arc<Plan>, Spec) {
     (Arc::new(rig), Arc::new(plan), spec)
 }
 
-fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sum: &mut Sum) {
+fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Sums) {
+    let mut stage_now = 0;
     let mut climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
     let mut simulator = Simulator::new(spec, rig, seed, Moment::from_millis(0));
     let readable = rig.settings.iter().filter(|setting| !rig.needs_somebody(&setting.name) || setting.needs_start());
@@ -90,6 +112,10 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sum: &mut Sum
     while !climb.is_ended() {
         let step = climb.next(simulator.now(), &event);
         for entry in step.entries {
+            if let Entry::StageBegan { stage, .. } = &entry {
+                stage_now = *stage;
+            }
+            let sum = sums.entry(stage_now).or_default();
             match entry {
                 Entry::TrialEnded { verdict, tested, incident, .. } => {
                     sum.trials += 1;
@@ -99,9 +125,8 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sum: &mut Sum
                 }
                 Entry::MarkSet { mark } => {
                     let survival = truth.survival(&mark.rung, &plan.proof_of(mark.stage).passes);
-                    let (marks, are_true) = sum.marks.entry(mark.stage).or_default();
-                    *marks += 1;
-                    *are_true += u32::from(survival >= SURVIVAL);
+                    sum.marks += 1;
+                    sum.are_true += u32::from(survival >= SURVIVAL);
                 }
                 _ => {}
             }
@@ -114,7 +139,7 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sum: &mut Sum
                     event = Event::OperatorSaid { said: said(&mut simulator, &question) };
                     continue;
                 };
-                sum.errands += 1;
+                sums.entry(stage_now).or_default().errands += 1;
                 made(answered(&mut simulator, Order::Confirm(errand.clone())), errand.needs_start(rig))
             }
             // Nothing runs while the rig rests before a pass.

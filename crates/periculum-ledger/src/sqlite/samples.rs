@@ -1,7 +1,8 @@
 //! Sensor readings: many, cheap, and never in the way of a verdict.
 //!
 //! New readings are rows of `tail`, all at its end, so that a set of them touches few pages. When there are enough,
-//! they are packed: a row of `runs` is what one sensor read in a stretch of time.
+//! they are packed: a row of `runs` is what one sensor read in a stretch of time. What comes in large sets, as from a clock that runs
+//! ahead of the wall's, is packed at once.
 
 use std::collections::BTreeMap;
 
@@ -15,6 +16,9 @@ use crate::error::LedgerError;
 /// So many readings in the tail are packed at once: few enough for that to take milliseconds.
 const PACKED_AT: i64 = 2048;
 
+/// A set of readings of so many moments is a run for each sensor by itself.
+const PACKED_AT_ONCE: usize = 64;
+
 /// Bytes of a reading in a run: milliseconds behind the run's first, and the value, little end first.
 const READING: usize = 12;
 
@@ -25,6 +29,10 @@ pub(crate) fn add(
     readings: &[(Moment, BTreeMap<String, f64>)],
 ) -> Result<(), LedgerError> {
     let transaction = connection.transaction()?;
+    if readings.len() >= PACKED_AT_ONCE {
+        pack(&transaction, climb, readings)?;
+        return Ok(transaction.commit()?);
+    }
     {
         let mut insert = transaction.prepare_cached("INSERT OR REPLACE INTO tail VALUES (?, ?, ?, ?, ?)")?;
         for (at, readings) in readings {
@@ -38,15 +46,24 @@ pub(crate) fn add(
         .prepare_cached("SELECT count(*) FROM tail WHERE climb = ?")?
         .query_row([climb], |row| row.get(0))?;
     if waiting >= PACKED_AT {
-        pack(&transaction, climb)?;
+        pack(&transaction, climb, &[])?;
     }
     Ok(transaction.commit()?)
 }
 
-/// Packs what is in the tail of a climb.
-fn pack(transaction: &Transaction, climb: i64) -> Result<(), LedgerError> {
+/// Packs what is in the tail of a climb, and these readings behind it.
+fn pack(
+    transaction: &Transaction,
+    climb: i64,
+    readings: &[(Moment, BTreeMap<String, f64>)],
+) -> Result<(), LedgerError> {
     let mut packer = Packer::default();
     each_of_tail(transaction, climb, |at, sensor, value| packer.add(at, sensor, value))?;
+    for (at, readings) in readings {
+        for (sensor, value) in readings.iter().filter(|(_, value)| value.is_finite()) {
+            packer.add(at.millis(), sensor, *value);
+        }
+    }
     packer.write(transaction, climb)?;
     transaction.prepare_cached("DELETE FROM tail WHERE climb = ?")?.execute([climb])?;
     Ok(())

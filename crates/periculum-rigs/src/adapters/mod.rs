@@ -9,6 +9,7 @@ use periculum_core::files::Section;
 use periculum_core::model::moment::Moment;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::InForce;
+use periculum_core::model::task::Task;
 
 pub use beside::Beside;
 
@@ -88,6 +89,11 @@ impl Adapters {
             Place::Elsewhere => Some(Vec::new()),
             Place::Here => None,
         }
+    }
+
+    /// The tests that somebody has to start on the rig and to read, where it is known what they say.
+    pub fn tests(&self) -> Vec<(&'static str, Task)> {
+        self.simulated.as_ref().map(Spec::tests).unwrap_or_default()
     }
 
     /// The bench of a rig that is another machine, by this clock; none where it is this one or simulated.

@@ -7,6 +7,7 @@ use periculum_core::model::incident::Incident;
 use periculum_core::model::incident_kind::IncidentKind;
 use periculum_core::model::pass::Threads;
 use periculum_core::model::rung::Rung;
+use periculum_core::model::task::Task;
 
 use super::random::Stream;
 
@@ -36,6 +37,11 @@ pub(super) trait Device: fmt::Debug + Send {
 
     /// The names of the loads that it runs.
     fn loads(&self) -> Vec<&'static str>;
+
+    /// The tests of it that somebody has to start and to read, each with what they write down.
+    fn tests(&self) -> Vec<(&'static str, Task)> {
+        Vec::new()
+    }
 
     /// What a sensor's `source` may name.
     fn sources(&self) -> Vec<String>;

@@ -3,6 +3,7 @@
 use periculum_core::files::Section;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::Rung;
+use periculum_core::model::task::Task;
 
 use super::device::Device;
 use super::devices::{KINDS, Kind, processor};
@@ -54,6 +55,11 @@ impl Spec {
         loads.sort_unstable();
         loads.dedup();
         loads
+    }
+
+    /// The tests of it that somebody has to start and to read, each with what they write down.
+    pub fn tests(&self) -> Vec<(&'static str, Task)> {
+        self.devices(self.seed, &Rung::default()).iter().flat_map(|(_, it)| it.tests()).collect()
     }
 
     /// What a sensor's `source` may name.

@@ -61,6 +61,25 @@ fn whatever_is_wanted_of_a_practice_rig_becomes_a_plan_that_ends() {
     }
 }
 
+/// Nothing runs by itself on a rig that is elsewhere: a person uses it, and says how that went.
+#[test]
+fn whatever_is_wanted_of_a_rig_elsewhere_is_made_by_somebody() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let text = include_str!("../../../../demo/tape.rig.toml").to_owned();
+    let known = KnownRig::of(Origin::Practice, text).expect("a rig");
+    for wish in Wish::ALL.iter().filter(|wish| wish.lacks(&known.rig).is_none()) {
+        for intent in intents(&known, *wish) {
+            let review = Proposal::of(&known, &intent, folder.path()).review(&known, Path::new("/")).expect("a plan");
+            let plan = &review.briefing.plan;
+            assert!(
+                plan.proofs.iter().flat_map(|proof| &proof.passes).all(|pass| pass.by_hand.is_some()),
+                "{intent:?}"
+            );
+            assert!(review.forecast.whole[1].trials > 0, "{intent:?}");
+        }
+    }
+}
+
 #[test]
 fn a_file_of_another_text_is_never_written_over_and_one_of_the_same_is_used_again() {
     let folder = tempfile::tempdir().expect("a folder");

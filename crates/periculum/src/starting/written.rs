@@ -7,11 +7,13 @@ use anyhow::{Context, Result};
 use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::files::rig_text;
 use periculum_core::files::written::with_starts;
+use periculum_core::model::ladder::Direction;
+use periculum_core::model::task::Task;
 use periculum_rigs::granted::Written;
 use periculum_rigs::linux::written_by;
 
 use super::known::{KnownRig, Origin};
-use super::plans::{Intent, plan_text};
+use super::plans::{Intent, Work, plan_text};
 use super::wish::Wish;
 use crate::briefing::{Briefing, SourceFile, real_loads};
 use crate::climbing::patiently;
@@ -67,7 +69,15 @@ impl Proposal {
         };
         let named = rig_file.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
         let loads = known.adapters.loads().unwrap_or_else(real_loads);
-        let text = plan_text(intent, starting::name_of(intent.wish), &named, &loads);
+        let tests: Vec<(String, Task)> =
+            known.adapters.tests().into_iter().map(|(name, task)| (name.to_owned(), task)).collect();
+        let harder = intent.setting.as_ref().and_then(|name| known.rig.setting(name)).map(|setting| setting.harder);
+        let work = Work {
+            loads: &loads,
+            tests: if tests.is_empty() { Work::of_anything() } else { tests },
+            harder: harder.unwrap_or(Direction::Up),
+        };
+        let text = plan_text(intent, starting::name_of(intent.wish), &named, &work);
         let text = with_starts(&text, &known.profiles);
         let plan = free(folder, &format!("{stem}-{}", plain(starting::name_of(intent.wish))), "plan.toml", &text);
         Self { plan, rig, text }

@@ -7,6 +7,10 @@ use crate::starting::{Lack, Origin, Wish};
 
 pub(crate) const TO_COMPARE: &str = "To see from where on more is not worth it.";
 pub(crate) const TO_FIND: &str = "To find the limit.";
+pub(crate) const USE: &str = "use";
+pub(crate) const USE_IT: &str = "Use it as you always do, and look at what it does";
+pub(crate) const WELL: &str = "well";
+pub(crate) const DONE: &str = "done";
 pub(crate) const TO_KNOW: &str = "To know the rig before anything is changed.";
 pub(crate) const TO_LEAD: &str = "You say each rung.";
 pub(crate) const TO_PROVE: &str = "To prove a rung for every day, a step below the limit.";

@@ -3,8 +3,10 @@
 
 mod spec;
 
+use periculum_core::model::field::{Field, Takes};
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::rung::Rung;
+use periculum_core::model::task::{Better, Read, Task};
 
 pub(super) use spec::Spec;
 
@@ -37,6 +39,9 @@ const LOADS: [(&str, f64, f64, &str); 2] = [("plot", 310.0, 140.0, "frames/s"), 
 /// 1.193182 MHz down by 65,536.
 const FRAMES: f64 = 1000.0;
 const SLOW_CLOCK: f64 = 18.2;
+
+/// How its picture may be: right, or wrong and yet to be read.
+const PICTURES: [&str; 2] = ["clean", "garbled"];
 
 /// What a sensor may name.
 const SOURCES: [&str; 2] = ["room", "package"];
@@ -113,6 +118,28 @@ impl Device for Bus {
         Vec::new()
     }
 
+    fn tests(&self) -> Vec<(&'static str, Task)> {
+        let test = |ask: &str, name: &str, unit: &str, better| {
+            let number = Takes::Number { unit: unit.to_owned(), least: Some(1.into()), most: None };
+            let [clean, garbled] = PICTURES.map(str::to_owned);
+            let picture = Takes::Words(vec![clean.clone(), garbled]);
+            let field =
+                |name: &str, takes| Field { name: name.to_owned(), label: name.to_owned(), takes, is_needed: true };
+            let reads = vec![
+                Read { field: field(name, number), right: Vec::new(), better: Some(better) },
+                Read { field: field("picture", picture), right: vec![clean], better: None },
+            ];
+            Task { ask: ask.to_owned(), reads, figures: Vec::new() }
+        };
+        vec![
+            ("copy", test("Start the copy test and type the rate that it ends with", "rate", "KB/s", Better::More)),
+            (
+                "plot",
+                test("Start the plot test and type the ticks that its last line says", "ticks", "ticks", Better::Less),
+            ),
+        ]
+    }
+
     fn sources(&self) -> Vec<String> {
         SOURCES.map(str::to_owned).to_vec()
     }
@@ -177,7 +204,7 @@ impl Device for Bus {
             "copy" => ("rate", rate.round()),
             _ => return Vec::new(),
         };
-        let picture = if is_garbled { "garbled" } else { "clean" };
+        let picture = PICTURES[usize::from(is_garbled)];
         vec![(number.0.to_owned(), number.1.to_string()), ("picture".to_owned(), picture.to_owned())]
     }
 
