@@ -9,7 +9,7 @@ use std::thread;
 use std::time::Duration;
 
 use anyhow::Result;
-use crossbeam_channel::{Receiver, RecvTimeoutError, Sender, unbounded};
+use crossbeam_channel::{Receiver, RecvTimeoutError, Sender, TryRecvError, unbounded};
 use periculum_core::engine::{Answer, Said};
 use periculum_core::telling::grammar;
 
@@ -122,7 +122,15 @@ impl Operator {
 
     /// Waits for a word, at most this long.
     pub(crate) fn listen(&self, at_most: Duration) -> Heard {
-        match self.words.recv_timeout(at_most) {
+        // A wait for no time yields the processor all the same.
+        let heard = match at_most.is_zero() {
+            true => self.words.try_recv().map_err(|nothing| match nothing {
+                TryRecvError::Empty => RecvTimeoutError::Timeout,
+                TryRecvError::Disconnected => RecvTimeoutError::Disconnected,
+            }),
+            false => self.words.recv_timeout(at_most),
+        };
+        match heard {
             Ok(said) => Heard::Word(said),
             Err(RecvTimeoutError::Timeout) => Heard::Nothing,
             Err(RecvTimeoutError::Disconnected) => Heard::Gone,
