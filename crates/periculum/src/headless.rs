@@ -122,6 +122,7 @@ impl Printer {
             (Notice::Progress { at, progress }, Style::Json) => {
                 json::print(&json::Progress::of(*at, progress));
             }
+            (Notice::Shown(shown), Style::Json) => json::print(&json::Seen::of(shown)),
             (Notice::Shown(shown), Style::Lines) => self.print(&said::shows(shown_words(shown))),
             (Notice::Misheard { why }, _) => complain(said::problem(why)),
             (Notice::LeftBehind { problem }, _) => {

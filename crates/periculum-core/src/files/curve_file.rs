@@ -141,7 +141,7 @@ fn settings(curve: &Curve, common: &Setting, offset: Option<Ladder>) -> Vec<Sett
         unit: curve.across.clone(),
         stock: last,
         floor: first,
-        ceilings: Default::default(),
+        ceilings: common.ceilings.keys().map(|use_name| (use_name.clone(), last)).collect(),
         largest_jump: None,
         ladder,
         ..common.clone()

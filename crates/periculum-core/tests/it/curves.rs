@@ -131,6 +131,14 @@ fn a_curve_that_can_not_be_is_refused_with_what_to_write_instead() {
 }
 
 #[test]
+fn how_far_a_curve_may_be_shifted_is_mapped_over_where_it_is_flat() {
+    let map = "[[stage]]\nstrategy = \"map\"\nsetting = \"core\"\nstep = 30\nproof = \"look\"\n\
+               over = { setting = \"core_flat\", from = 700, to = 900 }\n";
+    let plan = plan(&format!("{PLAN}{map}")).expect("a plan");
+    assert_eq!(plan.stages[2].strategy.settings(), ["core_offset", "core_flat"]);
+}
+
+#[test]
 fn a_pin_that_can_not_be_is_refused_with_what_to_write_instead() {
     let wrong = |from: &str, to: &str| wrong(plan, PLAN, [from, to]).join("\n");
     assert!(wrong("pin = 800", "pin = 810").contains("core has no point at 810; its points are 700, 800, 900, 1000"));

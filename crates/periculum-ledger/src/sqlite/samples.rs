@@ -17,7 +17,7 @@ use crate::error::LedgerError;
 const PACKED_AT: i64 = 2048;
 
 /// A set of readings of so many moments is a run for each sensor by itself.
-const PACKED_AT_ONCE: usize = 64;
+const PACKED_AT_ONCE: usize = 24;
 
 /// Bytes of a reading in a run: milliseconds behind the run's first, and the value, little end first.
 const READING: usize = 12;
@@ -94,27 +94,19 @@ impl Packer {
         run.body.extend(value.to_le_bytes());
     }
 
+    /// Writes the runs, each with its checksum; files of earlier formats have no column for that before they are brought up.
     pub(crate) fn write(self, transaction: &Transaction, climb: i64) -> rusqlite::Result<()> {
-        let sql = "INSERT INTO runs (climb, at, until, sensor, body) VALUES (?, ?, ?, ?, ?)";
+        let sql = match transaction.column_exists(None, "runs", "checksum")? {
+            true => "INSERT INTO runs (climb, at, until, sensor, body, checksum) VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
+            false => "INSERT INTO runs (climb, at, until, sensor, body) SELECT ?1, ?2, ?3, ?4, ?5 WHERE ?6 IS NOT NULL",
+        };
         let mut insert = transaction.prepare_cached(sql)?;
-        for (sensor, run) in self.runs {
-            insert.execute(params![climb, run.from, run.until, sensor, run.body])?;
-            checksum_run(transaction, &sensor, climb, &run)?;
+        for (sensor, Run { from, until, body }) in self.runs {
+            let sum = Sum::default().int(climb).int(from).int(until).text(&sensor).bytes(&body).finish();
+            insert.execute(params![climb, from, until, sensor, body, sum])?;
         }
         Ok(())
     }
-}
-
-/// Adds its checksum to the run that was written last; files of earlier formats have no column for it before they are brought
-/// up.
-fn checksum_run(transaction: &Transaction, sensor: &str, climb: i64, run: &Run) -> rusqlite::Result<()> {
-    let sum = Sum::default().int(climb).int(run.from).int(run.until).text(sensor).bytes(&run.body).finish();
-    let is_there = transaction.column_exists(None, "runs", "checksum")?;
-    if is_there {
-        let sql = "UPDATE runs SET checksum = ? WHERE rowid = last_insert_rowid()";
-        transaction.prepare_cached(sql)?.execute(params![sum])?;
-    }
-    Ok(())
 }
 
 /// Every reading of a climb, sensor by sensor, each in the order of time.

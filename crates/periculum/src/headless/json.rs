@@ -1,10 +1,13 @@
 //! The lines of `--json`: each entry as the record has it, with what a program wants to know besides.
 
+use std::collections::BTreeMap;
+
 use periculum_core::Decimal;
 use periculum_core::engine::{Entry as Told, Field, Said, Takes};
 use periculum_core::model::moment::Moment;
 use periculum_core::model::pass::Progress as Came;
 use periculum_core::model::rig::Rig;
+use periculum_rigs::bench::Shown;
 use serde::Serialize;
 
 use crate::output::styled;
@@ -33,6 +36,17 @@ pub(super) struct Progress<'a> {
     kind: &'static str,
     #[serde(flatten)]
     progress: &'a Came,
+}
+
+/// A line for what a rig in software shows to whoever makes a pass on it.
+#[derive(Serialize)]
+pub(super) struct Seen<'a> {
+    kind: &'static str,
+    /// What its screen says, by name.
+    says: BTreeMap<&'a str, &'a str>,
+    /// What went wrong before their eyes.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    wrong: Option<String>,
 }
 
 /// A field, with what it takes: a number with its bounds, or one of a few words; otherwise text.
@@ -78,6 +92,13 @@ impl<'a> Entry<'a> {
 impl<'a> Progress<'a> {
     pub(super) fn of(at: Moment, progress: &'a Came) -> Self {
         Self { at, kind: "progress", progress }
+    }
+}
+
+impl<'a> Seen<'a> {
+    pub(super) fn of(shown: &'a Shown) -> Self {
+        let says = shown.says.iter().map(|(name, value)| (name.as_str(), value.as_str())).collect();
+        Self { kind: "shown", says, wrong: shown.wrong.as_ref().map(ToString::to_string) }
     }
 }
 

@@ -8,7 +8,7 @@ use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
 
 use super::fit::fit;
-use super::trial::trouble;
+use super::trial::{told_by, trouble};
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
 
@@ -20,18 +20,18 @@ const LEAD: usize = 13;
 
 /// Lines that it takes.
 pub(super) fn height(desk: &Desk) -> u16 {
-    u16::try_from(lines(desk).len()).unwrap_or(u16::MAX)
+    u16::try_from(lines(desk, u16::MAX).len()).unwrap_or(u16::MAX)
 }
 
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
-    let lines = lines(desk).into_iter().map(|line| fit(line, area.width, desk.theme.muted));
+    let lines = lines(desk, area.width).into_iter().map(|line| fit(line, area.width, desk.theme.muted));
     frame.render_widget(Text::from_iter(lines), area);
 }
 
-fn lines(desk: &Desk) -> Vec<Line<'static>> {
+fn lines(desk: &Desk, width: u16) -> Vec<Line<'static>> {
     let Some(ended) = &desk.shown.story.ended else { return Vec::new() };
     let mut lines = vec![over(desk, ended)];
-    lines.extend(marks(desk));
+    lines.extend(marks(desk, width));
     lines.extend(limit(desk));
     lines.extend(gain(desk));
     lines.extend([fact(desk, labels::COST, telling::cost(&desk.shown.story)), trouble(desk)]);
@@ -49,7 +49,7 @@ fn over(desk: &Desk, ended: &EndStory) -> Line<'static> {
 }
 
 /// The marks that stand, the last one first; why there is none, where there is none.
-fn marks(desk: &Desk) -> Vec<Line<'static>> {
+fn marks(desk: &Desk, width: u16) -> Vec<Line<'static>> {
     let (story, theme) = (&desk.shown.story, &desk.theme);
     if story.marks.is_empty() {
         let is_beyond = |trial: &TrialStory| trial.held_the_proof() && trial.rung != desk.shown.rig.stock();
@@ -62,7 +62,7 @@ fn marks(desk: &Desk) -> Vec<Line<'static>> {
         let tested = trial.map(|trial| format!("   {}", telling::held_for(trial.tested))).unwrap_or_default();
         Line::from(vec![
             Span::styled(format!("{:<LEAD$}", labels::MARK_FLAG), theme.accent),
-            Span::styled(mark_sentence(mark, &desk.shown.rig), theme.text.bold()),
+            Span::styled(mark_sentence(mark, &told_by(desk, &mark.rung, width)), theme.text.bold()),
             Span::styled(before_changes(mark, story), theme.warning),
             Span::styled(tested, theme.muted),
         ])

@@ -61,7 +61,7 @@ impl Screen for Map {
             Key::letter('y', "y", labels::OTHER_UP).only(has_map, labels::NO_MAP_OF_THIS),
             Key::letter('p', "p", labels::PICK),
             Key::letter('i', "i", labels::ITS_INCIDENT).only(desk.has_incident(), labels::NOTHING_WENT_WRONG),
-            Key::letter('e', "e", labels::EXPORT),
+            Key::letter('e', "e", labels::EXPORT).only(self.curve(desk).is_none(), labels::NO_PICTURE_OF_CURVE),
         ]
     }
 
@@ -72,7 +72,7 @@ impl Screen for Map {
             KeyCode::Char('y') => self.turn(1, desk),
             KeyCode::Char('p') => desk.pick_trial(),
             KeyCode::Char('i') => return Then::LookAtIncident,
-            KeyCode::Char('e') => return Then::Write,
+            KeyCode::Char('e') if self.curve(desk).is_none() => return Then::Write,
             _ => {}
         }
         Then::Nothing

@@ -1,5 +1,7 @@
 //! What is on trial now, how far it is, what comes next and why, and what went wrong last.
 
+use std::borrow::Cow;
+
 use periculum_core::engine::Prospect;
 use periculum_core::model::moment::Span as Time;
 use periculum_core::model::quantity::measured;
@@ -44,14 +46,21 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
 
 /// A rung, or where that leaves no room for the reason, only what of it is not as the rig comes.
 fn rung_told(desk: &Desk, rung: &Rung, width: u16) -> String {
-    let rig = &desk.shown.rig;
-    let whole = rig.written(rung);
-    if whole.chars().count() * 2 <= usize::from(width) {
-        return whole;
+    let rig = told_by(desk, rung, width);
+    if rig.settings.is_empty() && !desk.shown.rig.settings.is_empty() {
+        return telling::AS_IT_COMES.to_owned();
+    }
+    rig.written(rung)
+}
+
+/// The rig with all its settings, or where a rung with them leaves no room beside it, with those that are not as they come.
+pub(super) fn told_by<'a>(desk: &'a Desk, rung: &Rung, width: u16) -> Cow<'a, Rig> {
+    let rig: &Rig = &desk.shown.rig;
+    if rig.written(rung).chars().count() * 2 <= usize::from(width) {
+        return Cow::Borrowed(rig);
     }
     let changed = rig.settings.iter().filter(|setting| rung.get(&setting.name) != Some(setting.stock));
-    let bare = Rig { settings: changed.cloned().collect(), curves: rig.curves.clone(), ..Rig::bare(&rig.name) };
-    if bare.settings.is_empty() { telling::AS_IT_COMES.to_owned() } else { bare.written(rung) }
+    Cow::Owned(Rig { settings: changed.cloned().collect(), curves: rig.curves.clone(), ..Rig::bare(&rig.name) })
 }
 
 fn on_trial(desk: &Desk, trial: &TrialStory, told: &impl Fn(&Rung) -> String) -> Line<'static> {

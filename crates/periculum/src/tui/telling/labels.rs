@@ -270,6 +270,7 @@ pub(in crate::tui) const NOTHING_IS_PICKED: &str = "nothing is picked";
 pub(in crate::tui) const NOTHING_WENT_WRONG: &str = "nothing went wrong there";
 pub(in crate::tui) const NOT_OVER: &str = "the climb is not over";
 pub(in crate::tui) const NO_CLIMB_SELECTED: &str = "no climb is selected";
+pub(in crate::tui) const NO_PICTURE_OF_CURVE: &str = "the curve stands in the report, point by point";
 pub(in crate::tui) const NO_CURVE: &str = "the rig has no curve";
 pub(in crate::tui) const NO_MAP_OF_THIS: &str = "a map needs two settings";
 pub(in crate::tui) const NO_VALUE_HERE: &str = "this line has no value";
