@@ -10,7 +10,7 @@ use crate::model::quantity::{measured, scored};
 use crate::model::rig::{Derived, Rig, Sensor};
 use crate::model::setting::Setting;
 use crate::story::finding::Sorted;
-use crate::story::series::{Series, Spread};
+use crate::story::series::Series;
 use crate::story::{Story, TrialStory};
 
 /// The attempts of a climb.
@@ -210,10 +210,10 @@ impl<'a> Attempts<'a> {
             What::Score(measure) => float(score_of(trial, measure), &score),
             What::PerWatt(measure) => float(self.per_watt(trial, measure), &score),
             What::Sensor(sensor) => {
-                let spread = trial.spread(sensor, self.traces);
                 if !sensor.words.is_empty() {
-                    return spread.map_or(Cell::Nothing, |spread| Cell::Words(states(sensor, &spread)));
+                    return text(&sensor.written_states(&trial.states(sensor, self.traces)));
                 }
+                let spread = trial.spread(sensor, self.traces);
                 let reading = spread.map(|spread| if sensor.unit == "°C" { spread.greatest } else { spread.mean });
                 float(reading, &|value| measured(value, sensor.decimals))
             }
@@ -277,12 +277,6 @@ pub(super) fn extremes(better: Direction, numbers: impl Iterator<Item = f64> + C
         Direction::Up => Some((greatest, least)),
         Direction::Down => Some((least, greatest)),
     }
-}
-
-/// What a sensor of states said meanwhile: the one, or from which to which.
-fn states(sensor: &Sensor, spread: &Spread) -> String {
-    let [least, greatest] = [spread.least, spread.greatest].map(|reading| sensor.written(reading));
-    if least == greatest { least } else { format!("{least} to {greatest}") }
 }
 
 /// What stands behind a derived value that follows from what the rig reports, where that is not what was asked for.

@@ -15,7 +15,7 @@ use crate::model::rung::Rung;
 use crate::model::setting::Setting;
 use crate::model::verdict::Verdict;
 use crate::story::readback;
-use crate::story::series::{Series, Spread};
+use crate::story::series::{Series, Spread, added};
 use crate::story::{Story, TrialStory};
 
 /// One thing that is known of a side.
@@ -287,7 +287,8 @@ fn of_benchmark(benchmark: &Benchmark, rig: &Rig) -> Vec<Fact> {
 fn of_sensors(when: &str, trials: &[&TrialStory], rig: &Rig, traces: &BTreeMap<String, Series>) -> Vec<Fact> {
     let mean =
         |sensor: &Sensor| Some(Spread::all(trials.iter().filter_map(|trial| trial.spread(sensor, traces)))?.mean);
-    readings(when, rig, mean)
+    let states = |sensor: &Sensor| added(trials.iter().flat_map(|trial| trial.states(sensor, traces)));
+    readings(when, rig, mean, states)
 }
 
 /// The mean of what each sensor read with the rig at rest.
@@ -297,12 +298,22 @@ fn at_rest(story: &Story, rig: &Rig, traces: &BTreeMap<String, Series>) -> Vec<F
         |sensor: &Sensor| story.trials.first().filter(|_| sensor.asked == Some(When::Once))?.spread(sensor, traces);
     let mean = |sensor: &Sensor| Some(story.at_rest(sensor, traces).or_else(|| once(sensor))?.mean);
     let is_measured = rig.sensors.iter().any(|sensor| story.at_rest(sensor, traces).is_some());
-    if is_measured { readings(", at rest", rig, mean) } else { Vec::new() }
+    let states = |sensor: &Sensor| {
+        let rested = story.trials.iter().find_map(|trial| trial.rested);
+        let read = rested.zip(traces.get(&sensor.name));
+        read.map(|(rested, series)| series.states_between(rested.middle(), rested.to)).unwrap_or_default()
+    };
+    if is_measured { readings(", at rest", rig, mean, states) } else { Vec::new() }
 }
 
 /// What each sensor read on the average, and how much warmer than the room each temperature was: two climbs of a summer and a winter
 /// differ by the room, and only by what is left of that by anything else.
-fn readings(when: &str, rig: &Rig, mean: impl Fn(&Sensor) -> Option<f64>) -> Vec<Fact> {
+fn readings(
+    when: &str,
+    rig: &Rig,
+    mean: impl Fn(&Sensor) -> Option<f64>,
+    states: impl Fn(&Sensor) -> Vec<(f64, usize)>,
+) -> Vec<Fact> {
     let room = rig.room().and_then(|room| Some((room, mean(room)?)));
     let off =
         |sensor: &Sensor, value: f64| if sensor.unit == "°C" { SENSED_DEGREES } else { SENSED_SHARE * value.abs() };
@@ -313,7 +324,8 @@ fn readings(when: &str, rig: &Rig, mean: impl Fn(&Sensor) -> Option<f64>) -> Vec
     let of_sensor = |sensor: &Sensor| {
         let value = mean(sensor)?;
         if !sensor.words.is_empty() {
-            let told = Fact { label: format!("{}{when}", sensor.label), value: Value::Words(sensor.written(value)) };
+            let value = Value::Words(sensor.written_states(&states(sensor)));
+            let told = Fact { label: format!("{}{when}", sensor.label), value };
             return Some([Some(told), None].into_iter().flatten());
         }
         let itself = fact(format!("{}{when}", sensor.label), sensor, value, &sensor.unit);
@@ -374,9 +386,12 @@ mod tests {
             facts.into_iter().map(number).collect()
         };
         let expected = [("room", 27.0), ("core", 61.0), ("core over the room", 34.0), ("power", 61.0)];
-        assert_eq!(told(readings("", &rig, read)), expected.map(|(label, value)| (label.to_owned(), value)));
+        assert_eq!(
+            told(readings("", &rig, read, |_| Vec::new())),
+            expected.map(|(label, value)| (label.to_owned(), value))
+        );
         let alone = Rig { sensors: rig.sensors[1..].to_vec(), ..rig };
-        assert_eq!(told(readings("", &alone, read)).len(), 2, "nobody knows the room");
+        assert_eq!(told(readings("", &alone, read, |_| Vec::new())).len(), 2, "nobody knows the room");
     }
 
     #[test]

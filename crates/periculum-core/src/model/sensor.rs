@@ -81,6 +81,11 @@ impl Sensor {
         word.cloned().unwrap_or_else(|| measured(reading, self.decimals))
     }
 
+    /// The states of a sensor of words as people read them, in this order.
+    pub fn written_states(&self, states: &[(f64, usize)]) -> String {
+        states.iter().map(|(state, _)| self.written(*state)).collect::<Vec<_>>().join(", ")
+    }
+
     /// Whether a cut-off rests on it.
     pub fn is_guarded(&self) -> bool {
         self.cut_off.is_some() || self.cut_off_below.is_some()

@@ -13,7 +13,7 @@ use crate::model::reason::{Reason, StageEnd};
 use crate::model::rig::{Derived, Sensor};
 use crate::model::rung::{InForce, Rung};
 use crate::model::verdict::Verdict;
-use crate::story::series::{Series, Spread};
+use crate::story::series::{Series, Spread, added};
 use crate::story::stretch::Stretch;
 
 /// A stage that has begun.
@@ -97,6 +97,13 @@ impl TrialStory {
             series.between(pass.began, until)
         });
         Spread::all(ran)
+    }
+
+    /// The states that a sensor of words read while the passes of this trial ran, each with how often; most often first.
+    pub fn states(&self, sensor: &Sensor, traces: &BTreeMap<String, Series>) -> Vec<(f64, usize)> {
+        let Some(series) = traces.get(&sensor.name) else { return Vec::new() };
+        let ran = self.passes.iter().filter_map(|pass| Some((pass.began, pass.began + pass.report.as_ref()?.ran)));
+        added(ran.flat_map(|(began, until)| series.states_between(began, until)))
     }
 
     /// The rung as far as it is known to be in force: what was asked, but for what the rig reports otherwise.

@@ -125,10 +125,22 @@ impl Series {
         let mut before = None;
         let state = |(column, spread): (usize, Option<Spread>)| {
             spread?;
-            before = most_often(&self.readings[index(column)..index(column + 1)]).or(before);
+            let most_often = counted(&self.readings[index(column)..index(column + 1)]).first().map(|(state, _)| *state);
+            before = most_often.or(before);
             before
         };
         self.line(from, to, count).into_iter().enumerate().map(state).collect()
+    }
+
+    /// The states that were read from one moment on up to, but not at, another one, each with how often; most often first.
+    pub fn states_between(&self, from: Moment, to: Moment) -> Vec<(f64, usize)> {
+        let index = |moment: Moment| self.times.partition_point(|at| *at < moment);
+        counted(&self.readings[index(from)..index(to).max(index(from))])
+    }
+
+    /// The states that were ever read, each with how often; most often first.
+    pub fn all_states(&self) -> Vec<(f64, usize)> {
+        counted(&self.readings)
     }
 
     /// Readings by their indices: single ones up to where a run begins, whole runs as long as they fit, single ones.
@@ -149,17 +161,22 @@ impl Series {
     }
 }
 
-/// The value that is there most often; of several the one that came first.
-fn most_often(readings: &[f64]) -> Option<f64> {
-    let mut counts: Vec<(f64, usize)> = Vec::new();
-    for value in readings {
-        match counts.iter_mut().find(|(known, _)| known == value) {
-            Some((_, count)) => *count += 1,
-            None => counts.push((*value, 1)),
+/// The values that are there, each with how often; most often first, and of several that are equally often the one that came first.
+fn counted(readings: &[f64]) -> Vec<(f64, usize)> {
+    added(readings.iter().map(|reading| (*reading, 1)))
+}
+
+/// States that were read at several times, together; most often first.
+pub fn added(counts: impl IntoIterator<Item = (f64, usize)>) -> Vec<(f64, usize)> {
+    let mut all: Vec<(f64, usize)> = Vec::new();
+    for (state, times) in counts {
+        match all.iter_mut().find(|(known, _)| *known == state) {
+            Some((_, count)) => *count += times,
+            None => all.push((state, times)),
         }
     }
-    let first_of_most = counts.into_iter().rev().max_by_key(|(_, count)| *count);
-    first_of_most.map(|(value, _)| value)
+    all.sort_by_key(|(_, count)| std::cmp::Reverse(*count));
+    all
 }
 
 #[cfg(test)]
@@ -193,6 +210,9 @@ mod tests {
         assert_eq!(states, [Some(2.0), Some(0.0)], "the first of those that came equally often, and never a mean");
         let gap = series(&[1.0, 2.0]).states(Moment::from_millis(0), Moment::from_millis(1000), 4);
         assert_eq!(gap, [Some(1.0), Some(1.0), Some(2.0), None]);
+        let all = series(&[0.0, 2.0, 2.0, 1.0]);
+        assert_eq!(all.all_states(), [(2.0, 2), (0.0, 1), (1.0, 1)]);
+        assert_eq!(all.states_between(Moment::from_millis(500), Moment::from_millis(1500)), [(2.0, 2)]);
     }
 
     #[test]

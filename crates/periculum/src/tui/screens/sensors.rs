@@ -60,7 +60,11 @@ fn value(desk: &Desk, sensor: &Sensor) -> (Option<f64>, String) {
         let reading = desk.shown.story.readings.get(&sensor.name).copied();
         return (reading, reading.map_or("–".into(), told));
     }
-    let all = desk.shown.traces.get(&sensor.name).and_then(Series::all);
+    let series = desk.shown.traces.get(&sensor.name);
+    if let Some(series) = series.filter(|_| !sensor.words.is_empty()) {
+        return (None, sensor.written_states(&series.all_states()));
+    }
+    let all = series.and_then(Series::all);
     match all {
         Some(all) if all.least < all.greatest => {
             (Some(all.greatest), telling::from_to(&told(all.least), &told(all.greatest)))
