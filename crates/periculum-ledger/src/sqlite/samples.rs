@@ -8,7 +8,7 @@ use std::collections::BTreeMap;
 
 use periculum_core::model::moment::Moment;
 use periculum_core::story::series::Series;
-use rusqlite::{Connection, Transaction, params};
+use rusqlite::{Connection, Transaction, TransactionBehavior, params};
 
 use super::checksum::{Sum, check_row};
 use crate::error::LedgerError;
@@ -28,7 +28,8 @@ pub(crate) fn add(
     climb: i64,
     readings: &[(Moment, BTreeMap<String, f64>)],
 ) -> Result<(), LedgerError> {
-    let transaction = connection.transaction()?;
+    // What begins by reading can't wait for another writer any more when it wants to write.
+    let transaction = connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
     if readings.len() >= PACKED_AT_ONCE {
         pack(&transaction, climb, readings)?;
         return Ok(transaction.commit()?);

@@ -136,8 +136,12 @@ fn readings_are_packed_and_come_back_as_they_were() {
         (Moment::from_millis(at * 500), all.collect::<BTreeMap<_, _>>())
     };
     let sets: Vec<_> = (0..7000).map(set).collect();
-    for some in sets.chunks(64) {
+    // Few at a time, as they come by the wall's clock, and many, as they come from one that runs ahead.
+    let (mut rest, mut sizes) = (&sets[..], [1, 7, 64, 20, 500].into_iter().cycle());
+    while !rest.is_empty() {
+        let (some, others) = rest.split_at(sizes.next().expect("endless").min(rest.len()));
         ledger.add_samples(climb, some).expect("written");
+        rest = others;
     }
     let samples = ledger.samples(climb).expect("samples");
     for sensor in ["core", "fan"] {
@@ -146,6 +150,28 @@ fn readings_are_packed_and_come_back_as_they_were() {
     }
     let life = ledger.last_life(climb).expect("read").expect("a sign of life");
     assert_eq!(life.at, Moment::from_millis(6999 * 500));
+}
+
+/// Whoever writes while another one does waits for them, and is not turned away.
+#[test]
+fn readings_of_two_climbs_are_written_at_the_same_time() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("test.ledger");
+    let write = |many: usize| {
+        let mut ledger = Ledger::open(&path).expect("a ledger");
+        let climb = ledger.begin_climb(&NEW).expect("a climb");
+        for nth in 0..300 {
+            let at = |moment: usize| Moment::from_millis((nth * many + moment) as i64);
+            let set: Vec<_> =
+                (0..many).map(|moment| (at(moment), BTreeMap::from([("core".to_owned(), 1.0)]))).collect();
+            ledger.add_samples(climb, &set).expect("written");
+        }
+        ledger.samples(climb).expect("read")["core"].iter().count()
+    };
+    std::thread::scope(|scope| {
+        let few = scope.spawn(|| write(3));
+        assert_eq!((write(64), few.join().expect("no panic")), (64 * 300, 3 * 300));
+    });
 }
 
 #[test]
