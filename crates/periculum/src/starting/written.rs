@@ -73,7 +73,7 @@ impl Proposal {
             known.adapters.tests().into_iter().map(|(name, task)| (name.to_owned(), task)).collect();
         let harder = intent.setting.as_ref().and_then(|name| known.rig.setting(name)).map(|setting| setting.harder);
         let work = Work {
-            loads: &loads,
+            loads: if tests.is_empty() { &loads } else { &[] },
             tests: if tests.is_empty() { Work::of_anything() } else { tests },
             harder: harder.unwrap_or(Direction::Up),
         };

@@ -46,8 +46,35 @@ fn what_a_screen_says_is_typed_by_somebody_and_in_the_demo_by_hands_that_are_sim
     terminal.run("clear; periculum demo relic --pace max");
     terminal.wait_for("every stage is done");
     terminal.press("3");
-    terminal.wait_for_all(&["plot,", "frames/s", "the operator says: it hung"]);
+    terminal.wait_for_all(&["plot-test", "frames/s", "the operator says: it hung"]);
     terminal.press("q");
+}
+
+/// Records keep the files of their time: a card that a setting shifts, and tests that were taken for loads.
+#[test]
+fn rigs_and_plans_of_before_are_read() {
+    let home = Home::new();
+    let setting = |name: &str| {
+        format!(
+            "[setting.{name}]\nladder = {{ from = -300, step = 10, to = 300 }}\nstock = 0\nceiling = {{ daily = 200 }}\n\
+             harder = \"up\"\ntakes_effect = \"at-once\"\nadapter = \"simulated\"\n"
+        )
+    };
+    let settings = ["core_offset", "memory_offset"].map(setting).concat();
+    let device = "[adapter.simulated.device.card]\nkind = \"graphics\"\ncore_offset = \"core_offset\"\n\
+                  memory_offset = \"memory_offset\"\n";
+    home.write("card.rig.toml", &format!("format = 1\n[rig]\nname = \"card\"\n{settings}{device}"));
+    std::fs::copy(demo("relic.rig.toml"), home.path("relic.rig.toml")).expect("copied");
+    for (rig, load, setting) in [("card", "scene", "core_offset"), ("relic", "plot", "bus_clock")] {
+        let plan = format!(
+            "format = 1\n[plan]\nname = \"p\"\nrig = \"{rig}.rig.toml\"\nuse = \"daily\"\n[proof.one]\n\
+             passes = [{{ load = \"{load}\", for = \"30s\" }}]\n[[stage]]\nstrategy = \"ascend\"\n\
+             setting = \"{setting}\"\nproof = \"one\"\n"
+        );
+        home.write("before.plan.toml", &plan);
+        let told = output(home.periculum().args(["check", "before.plan.toml"]));
+        assert!(told.contains("ascend"), "{told}");
+    }
 }
 
 #[test]

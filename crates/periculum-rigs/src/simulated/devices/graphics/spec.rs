@@ -1,7 +1,8 @@
 //! What a simulated graphics card is made of: its section in `[adapter.simulated]` of a rig file.
 
+use periculum_core::Decimal;
 use periculum_core::files::Section;
-use periculum_core::model::curve::Curve;
+use periculum_core::model::curve::{Curve, Point, Sits};
 use periculum_core::model::rig::Rig;
 
 use crate::simulated::names::{optional_setting, setting};
@@ -41,8 +42,11 @@ impl Spec {
     }
 }
 
-/// `curve = "core"`: one of the rig's.
+/// `curve = "core"`: one of the rig's; else its own, which a setting shifts, as rigs of before have it.
 fn curve(section: &Section, rig: &Rig) -> Option<Curve> {
+    if !section.has("curve") && section.has("core_offset") {
+        return own_curve(section, rig);
+    }
     let name = section.text("curve")?;
     let found = rig.curves.iter().find(|curve| curve.name == name.value);
     if found.is_none() {
@@ -50,6 +54,28 @@ fn curve(section: &Section, rig: &Rig) -> Option<Curve> {
         section.problems().unknown(name.at, "curve", &name.value, &known);
     }
     found.cloned()
+}
+
+/// A curve from 640 to 1,040 mV that gains less and less, all of which a setting shifts.
+fn own_curve(section: &Section, rig: &Rig) -> Option<Curve> {
+    let [lowest, gain] = [positive_or(section, "lowest_clock", 1020.0), positive_or(section, "curve_gain", 1180.0)];
+    let point = |nth: u32| {
+        let left = 1.0 - f64::from(nth) / 32.0;
+        let clock = lowest + gain * (1.0 - left * left.sqrt());
+        let factory = Decimal::from(clock.round() as i64);
+        Point { at: Decimal::new(6400 + 125 * i64::from(nth), 1), factory, setting: None }
+    };
+    Some(Curve {
+        name: "core".into(),
+        label: "core".into(),
+        unit: "MHz".into(),
+        across: "mV".into(),
+        points: (0..=32).map(point).collect(),
+        offset: Some(setting(section, "core_offset", rig)?),
+        flat: None,
+        ceilings: Vec::new(),
+        sits: Sits::default(),
+    })
 }
 
 /// A card's cooler is smaller than a processor's, and quicker.
