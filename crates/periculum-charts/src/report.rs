@@ -2,7 +2,9 @@
 
 use std::collections::BTreeMap;
 
+use periculum_core::analysis::at_stock::between_starts;
 use periculum_core::analysis::attempts::{Attempts, Column};
+use periculum_core::analysis::faster::Faster;
 use periculum_core::analysis::money::{Alternative, Bought, bought};
 use periculum_core::analysis::over::Over;
 use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each, family};
@@ -21,8 +23,8 @@ use periculum_core::story::readback::{self, Readback};
 use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::{IncidentStory, Story, TrialStory};
 use periculum_core::telling::{
-    before_changes, benchmark_words, beside_words, mark_sentence, measured_words, percent_words, stage_words,
-    whereabouts,
+    before_changes, benchmark_words, beside_words, faster_words, mark_sentence, measured_words, percent_words,
+    scatter_words, stage_words, whereabouts,
 };
 
 use crate::ascent::ascent;
@@ -150,7 +152,10 @@ impl Reported<'_> {
             blocks.push(Block::Paragraph("No mark stands.".into()));
         }
         let mark = |mark: &Mark| {
-            Block::Item(format!("Mark: {}{}", mark_sentence(mark, self.rig), before_changes(mark, story)))
+            let faster = story.trial(mark.trial).and_then(|trial| Faster::of(story, trial));
+            let faster = faster.map(|faster| format!("; {}", faster_words(&faster))).unwrap_or_default();
+            let before = before_changes(mark, story);
+            Block::Item(format!("Mark: {}{faster}{before}", mark_sentence(mark, self.rig)))
         };
         blocks.extend(story.marks.iter().map(mark));
         blocks.extend(story.profiles.iter().map(|profile| {
@@ -377,6 +382,11 @@ impl Reported<'_> {
             ]
         };
         let mut blocks = vec![Block::Heading("Scores".into()), table(&head, all.iter().map(row).collect())];
+        let scatters = best_of_each(&all).into_iter().filter_map(|best| {
+            let scatter = between_starts(self.story, &best.what)?;
+            Some(Block::Item(format!("{}: {}", best.what.name(), scatter_words(&scatter))))
+        });
+        blocks.extend(scatters);
         blocks.push(Block::Paragraph("Behind ± is how far chance alone may be off, in 95 of 100 cases.".into()));
         let Some(over) = Over::usual(self.rig, self.plan) else { return Ok(blocks) };
         for best in best_of_each(&all) {

@@ -93,7 +93,7 @@ fn lines(trial: u32) -> Vec<Line> {
         stage: 0,
         rung,
         proof: "quick".into(),
-        reason: Reason::Baseline { nth: trial, of: TRIALS },
+        reason: Reason::Baseline { nth: trial, of: TRIALS, start: None },
     };
     let ended = Entry::TrialEnded { trial, verdict, incident: None, tested: Span::from_seconds(120), gain: None };
     vec![

@@ -27,7 +27,8 @@ pub struct Readings {
     oldest: Option<Instant>,
     last: Option<Moment>,
     peaks: BTreeMap<String, f64>,
-    /// Of each sensor the readings of the running pass that none since was higher than, as far back as the engine looks.
+    /// Of each sensor that is watched for longer than a moment the readings of the running pass that none since was higher than,
+    /// as far back as the engine looks.
     recent: BTreeMap<String, VecDeque<(Moment, f64)>>,
     /// When the first reading of the running pass was kept, and the last.
     kept: Option<(Moment, Moment)>,
@@ -45,7 +46,9 @@ impl Readings {
     pub fn of(sensors: &[Sensor]) -> Self {
         let guarded = sensors.iter().filter(|sensor| sensor.is_guarded() && sensor.asked.is_none());
         let unmoved = guarded.map(|sensor| (sensor.name.clone(), Some((f64::NAN, 0)))).collect();
-        Self { unmoved, ..Self::default() }
+        let watched = sensors.iter().filter(|sensor| is_watched_for_long(sensor));
+        let recent = watched.map(|sensor| (sensor.name.clone(), VecDeque::new())).collect();
+        Self { unmoved, recent, ..Self::default() }
     }
 
     /// Takes out the readings that a cut-off rests on and that have never moved in two minutes of passes: what is stuck
@@ -79,8 +82,6 @@ impl Readings {
             if let Some(recent) = self.recent.get_mut(sensor) {
                 while recent.pop_back_if(|(_, before)| *before <= *value).is_some() {}
                 recent.push_back((now, *value));
-            } else {
-                self.recent.insert(sensor.clone(), [(now, *value)].into());
             }
         }
         for recent in self.recent.values_mut() {
@@ -93,7 +94,7 @@ impl Readings {
         self.waiting.push((now, readings));
     }
 
-    /// The highest reading of each sensor in the last moments of the pass, once it has run so long.
+    /// The highest reading in the last moments of the pass of each sensor that is watched so, once it has run so long.
     pub fn highest(&self) -> BTreeMap<String, f64> {
         if self.kept.is_none_or(|(first, last)| last.since(first) <= WINDOW) {
             return BTreeMap::new();
@@ -116,7 +117,7 @@ impl Readings {
     /// Another pass begins.
     pub fn begin_pass(&mut self) {
         self.peaks.clear();
-        self.recent.clear();
+        self.recent.values_mut().for_each(VecDeque::clear);
         self.kept = None;
     }
 
@@ -124,6 +125,11 @@ impl Readings {
     pub fn move_peaks_to(&mut self, report: &mut PassReport) {
         report.peaks = std::mem::take(&mut self.peaks);
     }
+}
+
+/// Whether the engine looks at more than the last reading of a sensor.
+fn is_watched_for_long(sensor: &Sensor) -> bool {
+    sensor.follows.is_some() || sensor.least.is_some() || sensor.is_guarded()
 }
 
 #[cfg(test)]
@@ -146,7 +152,7 @@ mod tests {
 
     #[test]
     fn readings_are_due_twice_a_second_and_their_peaks_belong_to_the_pass() {
-        let mut readings = Readings::default();
+        let mut readings = Readings::of(&[Sensor { cut_off: Some(95.into()), ..Sensor::plain("core") }]);
         let at = Moment::from_millis;
         assert!(readings.is_due(at(0)));
         readings.keep(at(0), &[("core".to_owned(), 71.0)].into());

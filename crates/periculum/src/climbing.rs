@@ -288,6 +288,7 @@ impl Prepared {
             readings: Readings::of(&self.briefing.rig.sensors),
             // With an interface somebody is there to do it.
             starts_for: BTreeSet::new(),
+            foresees: false,
             unreadable: Unreadable::default(),
             is_leaving: false,
             signs,

@@ -10,6 +10,7 @@ use std::process::ExitCode;
 use std::sync::Arc;
 
 use anyhow::Result;
+use periculum_core::analysis::faster::Faster;
 use periculum_core::engine::Entry;
 use periculum_core::model::moment::Span;
 use periculum_core::model::pass::{Progress, Workload};
@@ -19,7 +20,7 @@ use periculum_core::model::rig::Rig;
 use periculum_core::model::strategy::Aim;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::{Story, TrialStory};
-use periculum_core::telling::{answers_to, ask, mark_sentence, tell, whereabouts};
+use periculum_core::telling::{answers_to, ask, faster_words, mark_sentence, tell, whereabouts};
 
 use crate::cli::{Output, Pace};
 use crate::climbing::{Prepared, tell_past};
@@ -55,7 +56,7 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
     let needs_hands = rig
         .settings
         .iter()
-        .any(|setting| !is_simulated || setting.takes_effect.needs_somebody() || setting.confirm.is_some());
+        .any(|setting| !is_simulated || setting.takes_effect.needs_somebody() || setting.wants_a_word());
     let needs_somebody = is_led || needs_hands;
     match &output.answers {
         Some(path) => operator.read_script(path)?,
@@ -68,7 +69,7 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
     let starting = rig.settings.iter().filter(|setting| plan.restarts_itself && setting.needs_start());
     let starts_for: BTreeSet<String> = starting.map(|setting| setting.name.clone()).collect();
     let mut printer = Printer::new(style, output.rounds, rig, tell_past(&prepared.past), prepared.ledger_path());
-    let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(&notice));
+    let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(notice));
     driver.starts_for = starts_for;
     let parting = driver.drive(first, |_| false)?;
     drop((driver, words));
@@ -115,9 +116,13 @@ impl Printer {
         }
     }
 
-    fn take(&mut self, notice: &Notice) {
-        notice::take(&mut self.story, notice);
-        match (notice, self.style) {
+    fn take(&mut self, notice: Notice) {
+        // Lines say nothing of single readings, which come by the hundred thousand.
+        if matches!(notice, Notice::Sample { .. }) {
+            return;
+        }
+        notice::take(&mut self.story, &notice);
+        match (&notice, self.style) {
             (Notice::Told { at, entry }, Style::Json) => json::print(&json::Entry::of(*at, entry, &self.rig)),
             (Notice::Progress { at, progress }, Style::Json) => {
                 json::print(&json::Progress::of(*at, progress));
@@ -146,7 +151,12 @@ impl Printer {
         match entry {
             Entry::TrialEnded { verdict, .. } => self.print_trial(*verdict),
             Entry::PassEnded { .. } => self.print_silent(),
-            Entry::MarkSet { mark } => self.print(&said::marked(mark_sentence(mark, &self.rig))),
+            Entry::MarkSet { mark } => {
+                let trial = self.story.trial(mark.trial);
+                let faster = trial.and_then(|trial| Faster::of(&self.story, trial));
+                self.print(&said::marked(mark_sentence(mark, &self.rig)));
+                faster.iter().for_each(|faster| self.print(&said::compared(faster_words(faster))));
+            }
             Entry::MarkWithdrawn { mark, trial } => {
                 self.print(&said::withdrawn(trial, mark_sentence(mark, &self.rig)));
             }
@@ -166,6 +176,7 @@ impl Printer {
             | Entry::OthersBusy { .. }
             | Entry::ProfileSaved { .. }
             | Entry::RigChanged { .. }
+            | Entry::Confirmed { .. }
             | Entry::Declined { .. } => {
                 self.print(&format!("     {}", tell(entry, &self.rig).unwrap_or_default()));
             }

@@ -1,10 +1,12 @@
 //! What records say beyond what they tell: scores, the border on the map, what differs, what a plan will cost.
 
 pub mod ahead;
+pub mod at_stock;
 pub mod attempts;
 pub mod contrast;
 #[cfg(test)]
 mod example;
+pub mod faster;
 pub mod forecast;
 pub mod money;
 pub mod over;

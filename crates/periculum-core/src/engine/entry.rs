@@ -199,6 +199,13 @@ pub enum Entry {
         /// How it went.
         report: PassReport,
     },
+    /// What a sensor reads says that all is well with a change, so that it stays.
+    Confirmed {
+        /// The trial's number.
+        trial: u32,
+        /// What says so, by sensor name, in each sensor's unit.
+        readings: BTreeMap<String, f64>,
+    },
     /// Somebody read sensors.
     Read {
         /// The trial that it is read for; none for the whole climb.

@@ -126,6 +126,7 @@ mod tests {
             takes_effect: TakesEffect::AtOnce,
             lost_on: None,
             confirm: None,
+            confirmed_by: None,
             adapter: "simulated".into(),
             target: String::new(),
             boot_line: None,

@@ -107,6 +107,7 @@ pub(super) fn read((name, section): (Located<String>, Section), cooling: &str) -
         takes_effect: takes_effect.value,
         lost_on,
         confirm: None,
+        confirmed_by: None,
         adapter,
         target,
         boot_line: None,

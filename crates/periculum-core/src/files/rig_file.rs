@@ -61,6 +61,7 @@ pub fn read(top: &Section) -> Option<Rig> {
         sensors,
     };
     check_curves(&rig, top);
+    check_confirmations(&rig, top);
     check_windows_at_stock(&rig, top);
     check_limits_at_stock(&rig, top);
     Some(rig)
@@ -208,6 +209,26 @@ fn check_windows_at_stock(rig: &Rig, top: &Section) {
         if !inside {
             let value = derived.value(&stock).map_or("no value".to_owned(), |value| value.round_dp(3).to_string());
             section.problems().add(name.at, format!("`{}` has {value} at stock, outside its window", derived.name));
+        }
+    }
+}
+
+/// What says that a change is well is a sensor that reads by itself.
+fn check_confirmations(rig: &Rig, top: &Section) {
+    for (name, section) in top.named_sections("setting") {
+        let check = rig.setting(&name.value).and_then(|setting| setting.confirmed_by.as_ref());
+        let (Some(check), Some(written)) = (check, section.optional_section("confirmed_by")) else { continue };
+        let Some(named) = written.text("sensor") else { continue };
+        match rig.sensors.iter().find(|sensor| sensor.name == check.sensor) {
+            None => {
+                let known: Vec<&str> = rig.sensors.iter().map(|sensor| sensor.name.as_str()).collect();
+                section.problems().unknown(named.at, "sensor", &named.value, &known);
+            }
+            Some(sensor) if sensor.asked.is_some() => {
+                let what = format!("somebody reads `{}`, so that it says nothing by itself", sensor.name);
+                section.problems().advise(named.at, what, "name a sensor of an adapter");
+            }
+            Some(_) => {}
         }
     }
 }

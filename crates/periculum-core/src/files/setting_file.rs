@@ -5,6 +5,7 @@ use rust_decimal::Decimal;
 use crate::files::formula_text::read_cut_off;
 use crate::files::label::{spoken, unit};
 use crate::files::section::{Located, Section};
+use crate::model::check::Check;
 use crate::model::cut_off::CutOff;
 use crate::model::formula::Formula;
 use crate::model::ladder::{BadLadder, Direction, Ladder};
@@ -25,6 +26,7 @@ pub(super) fn read((name, section): (Located<String>, Section), cooling: &str, s
     let takes_effect = section.choice("takes_effect", &EFFECTS);
     let lost_on = read_lost_on(&section);
     let confirm = section.has("confirm").then(|| section.time("confirm")).flatten();
+    let confirmed_by = section.optional_section("confirmed_by").and_then(|check| read_check(check, confirm.is_some()));
     let adapter = section.optional_text("adapter");
     let target = section.optional_text("target");
     let words = section.optional_texts("words").map(|words| words.value).unwrap_or_default();
@@ -87,6 +89,7 @@ pub(super) fn read((name, section): (Located<String>, Section), cooling: &str, s
         harder: harder?.value,
         lost_on,
         confirm: confirm.map(|confirm| confirm.value),
+        confirmed_by,
         takes_effect: takes_effect?.value,
         adapter: adapter.map(|adapter| adapter.value).unwrap_or_default(),
         target: target.map(|target| target.value).unwrap_or_default(),
@@ -112,6 +115,26 @@ pub(super) fn read_lost_on(section: &Section) -> Option<LostOn> {
     ];
     let lost_on = if section.has("lost_on") { section.choice("lost_on", &lost) } else { None };
     lost_on.map(|lost| lost.value)
+}
+
+/// `confirmed_by = { sensor = "frames", at_least = 24 }`: what says by itself that a change is well.
+fn read_check(section: Section, has_to_be_confirmed: bool) -> Option<Check> {
+    let sensor = section.text("sensor");
+    let number = |key| section.optional_number(key).map(|number| number.value);
+    let (at_least, at_most) = (number("at_least"), number("at_most"));
+    let (problems, at) = (section.problems(), section.at());
+    section.finish();
+    let check = Check { sensor: sensor?.value, at_least, at_most };
+    if !has_to_be_confirmed {
+        let what = "nothing has to be confirmed that does not go back by itself";
+        problems.advise(at, what, "write `confirm = \"20s\"` as well, or leave out `confirmed_by`");
+    } else if at_least.is_none() && at_most.is_none() {
+        let what = "any reading would say that all is well";
+        problems.advise(at, what, "write `at_least` or `at_most`, in the sensor's unit");
+    } else if at_least.zip(at_most).is_some_and(|(least, most)| least > most) {
+        problems.add(at, "no reading is at least that and at most that");
+    }
+    Some(check)
 }
 
 /// `floor = 0.900`, or a formula of other settings: what it leaves.

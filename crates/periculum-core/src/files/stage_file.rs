@@ -9,7 +9,7 @@ use crate::files::section::{Located, Section};
 use crate::files::share::read_share;
 use crate::model::ladder::{Direction, Ladder};
 use crate::model::plan::{Pin, Proof, Stage, Start};
-use crate::model::quantity::harmless;
+use crate::model::quantity::{counted, harmless};
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
 use crate::model::setting::Setting;
@@ -109,7 +109,8 @@ fn read_strategy(
             let repeats = section.optional_count("repeats", 1).map_or(1, |count| count.value);
             let within = section.optional_text("within").and_then(|text| read_share(&text, "within", section));
             let idle = if section.has("idle") { section.time("idle") } else { None };
-            Some(Strategy::Baseline { repeats, within, idle: idle.map(|idle| idle.value) })
+            let starts = read_starts(section, around, repeats);
+            Some(Strategy::Baseline { repeats, within, idle: idle.map(|idle| idle.value), starts })
         }
         Kind::Open => {
             let name = section.text("setting")?;
@@ -228,6 +229,19 @@ fn read_start(start: &Located<String>, section: &Section, around: &Surroundings)
             found.map(|(_, rung)| Start::Profile(rung.clone()))
         }
     }
+}
+
+/// `starts = 3`: over how many starts of the machine so many trials are spread.
+fn read_starts(section: &Section, around: &Surroundings, repeats: u32) -> u32 {
+    let Some(starts) = section.optional_count("starts", 1).filter(|starts| starts.value > 1) else { return 1 };
+    if !around.rig.settings.iter().any(Setting::needs_start) {
+        let what = "no setting of this rig needs a start, so that nobody would start it anew for a trial";
+        section.problems().advise(starts.at, what, "leave out `starts`");
+    } else if starts.value > repeats {
+        let what = format!("{} can't be spread over {} starts", counted(repeats as usize, "trial"), starts.value);
+        section.problems().advise(starts.at, what, "write at least as many `repeats` as `starts`");
+    }
+    starts.value
 }
 
 /// `margin = 2`, in steps, or `"3%"` of the mark.

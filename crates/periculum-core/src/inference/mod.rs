@@ -2,4 +2,5 @@
 
 pub mod comparison;
 pub mod hazard;
+pub mod scatter;
 pub mod statistics;

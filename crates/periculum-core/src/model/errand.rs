@@ -4,7 +4,7 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use crate::model::rig::Rig;
-use crate::model::rung::Change;
+use crate::model::rung::{Change, InForce};
 
 /// Changes that are made together, in this order, each of another setting; what takes effect at once is an errand of one.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -25,6 +25,18 @@ impl Errand {
     /// An errand of one change.
     pub fn of(change: Change) -> Self {
         Self { changes: vec![change] }
+    }
+
+    /// A start of the machine with everything as it is; none where nothing of the rig needs one, or nobody knows what is in force.
+    pub fn start_alone(rig: &Rig, in_force: &InForce) -> Option<Self> {
+        let setting = rig.settings.iter().find(|setting| setting.needs_start())?;
+        let value = *in_force.get(&setting.name)?;
+        Some(Self::of(Change { setting: setting.name.clone(), from: Some(value), to: value }))
+    }
+
+    /// Whether it changes nothing, so that all there is to do is a start.
+    pub fn is_start_alone(&self) -> bool {
+        self.changes.iter().all(|change| change.from == Some(change.to))
     }
 
     /// The changes, in the order in which they are made.

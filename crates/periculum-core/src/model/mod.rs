@@ -3,6 +3,7 @@
 pub mod amount;
 pub mod budget;
 mod by_hand;
+pub mod check;
 pub mod curve;
 pub mod cut_off;
 pub mod depth;

@@ -21,6 +21,9 @@ pub enum Reason {
         nth: u32,
         /// How many there are.
         of: u32,
+        /// Which start of the machine it begins with, from 2, where it begins with one of its own.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        start: Option<u32>,
     },
     /// A short trial at stock before a long one: what is wrong from the beginning shows at once.
     WarmUp {
@@ -169,6 +172,11 @@ impl Reason {
             Self::Again { trial } | Self::MoreTime { trial } | Self::Disturbed { trial } => Some(*trial),
             _ => None,
         }
+    }
+
+    /// Whether the machine is started anew for the trial, whatever is in force.
+    pub fn wants_start(&self) -> bool {
+        matches!(self, Self::Baseline { start: Some(_), .. })
     }
 
     /// The number of the trial that was disturbed, where that is the reason.

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use rust_decimal::Decimal;
 
+use crate::model::check::Check;
 use crate::model::formula::Formula;
 use crate::model::incident_kind::IncidentKind;
 use crate::model::ladder::{Direction, Ladder};
@@ -104,6 +105,8 @@ pub struct Setting {
     pub lost_on: Option<LostOn>,
     /// How long a new value stays without a word that all is well; for good where none has to be said.
     pub confirm: Option<Span>,
+    /// What says so by itself, where something does.
+    pub confirmed_by: Option<Check>,
     /// The adapter that changes it and reads it back.
     pub adapter: String,
     /// What the adapter calls it; empty where it needs no name.
@@ -119,6 +122,11 @@ pub struct Setting {
 }
 
 impl Setting {
+    /// Whether somebody has to say that a change of it is well, since nothing else does.
+    pub fn wants_a_word(&self) -> bool {
+        self.confirm.is_some() && self.confirmed_by.is_none()
+    }
+
     /// The largest value that may be applied for this use; without a ceiling for it, the stock value.
     pub fn ceiling(&self, use_name: &str) -> Decimal {
         self.ceilings.get(use_name).copied().unwrap_or(self.stock)

@@ -16,6 +16,9 @@ pub enum Strategy {
         within: Option<Decimal>,
         /// How long the rig rests before its first trial, to be measured at rest; not at all without a length.
         idle: Option<Span>,
+        /// Over how many starts of the machine its trials are spread, above zero: what a start leaves otherwise, and nobody can
+        /// set, shows as scatter between them.
+        starts: u32,
     },
     /// Take a limit that only holds the search back as far as it may go.
     Open {
@@ -177,8 +180,11 @@ impl Strategy {
     pub fn pieces(&self) -> Vec<Piece<'_>> {
         match self {
             Self::Baseline { repeats: 1, .. } => Vec::new(),
-            Self::Baseline { repeats, within: None, .. } => vec![Piece::Times(*repeats)],
-            Self::Baseline { repeats, within: Some(_), .. } => vec![Piece::UpToTimes(*repeats)],
+            Self::Baseline { repeats, within, starts, .. } => {
+                let times = if within.is_some() { Piece::UpToTimes(*repeats) } else { Piece::Times(*repeats) };
+                let starts = (*starts > 1).then_some(Piece::OverStarts(*starts));
+                [times].into_iter().chain(starts).collect()
+            }
             Self::Open { setting } | Self::Lead { setting } => vec![Piece::Setting(setting)],
             Self::Ascend(steps) | Self::Trim(steps) => vec![Piece::Moves(steps)],
             Self::Feed { steps, feed } => vec![Piece::Moves(steps), Piece::With(feed)],
@@ -240,6 +246,8 @@ pub enum Piece<'a> {
     Times(u32),
     /// It makes at most so many.
     UpToTimes(u32),
+    /// It spreads them over so many starts of the machine.
+    OverStarts(u32),
     /// It makes so many of each rung.
     EachTimes(u32),
     /// It is about this setting.

@@ -276,6 +276,7 @@ impl Story {
             Entry::Began { .. }
             | Entry::OthersBusy { .. }
             | Entry::CeilingRaised { .. }
+            | Entry::Confirmed { .. }
             | Entry::Declined { .. }
             | Entry::Operator { .. }
             | Entry::GoingHome { .. } => {}

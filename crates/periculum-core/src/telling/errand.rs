@@ -18,10 +18,24 @@ pub fn ask(question: &Question, rig: &Rig) -> String {
             format!("read {}, {}", labels.collect::<Vec<_>>().join(", "), when_words(*when))
         }
         Question::Confirm { errand, .. } => {
-            format!("{}: is all well? it goes back by itself otherwise", errand_words(errand, rig))
+            let checks = checks_words(errand, rig).map(|checks| format!(", unless {checks}")).unwrap_or_default();
+            format!("{}: is all well? it goes back by itself otherwise{checks}", errand_words(errand, rig))
         }
         Question::WhatNext { turn } => what_next(turn, rig),
     }
+}
+
+/// What says by itself that all is well with an errand, as `frames shown reads at least 24 1/s`; none where somebody has to.
+pub fn checks_words(errand: &Errand, rig: &Rig) -> Option<String> {
+    let settings = errand.changes().iter().filter_map(|change| rig.setting(&change.setting));
+    let checks = settings.filter(|setting| setting.confirm.is_some()).map(|setting| {
+        let check = setting.confirmed_by.as_ref()?;
+        let sensor = rig.sensors.iter().find(|sensor| sensor.name == check.sensor)?;
+        let bounds = bounds_words(check.at_least, check.at_most, &sensor.unit);
+        Some(format!("{} reads {bounds}", sensor.label))
+    });
+    let checks: Vec<String> = checks.collect::<Option<_>>()?;
+    listed(&checks)
 }
 
 /// A sensor with its unit, as `package (°C)`.
@@ -62,6 +76,9 @@ pub fn turn_words(turn: &Turn, rig: &Rig) -> String {
 }
 
 fn to_change(errand: &Errand, rig: &Rig) -> String {
+    if errand.is_start_alone() {
+        return "start the machine anew, with everything as it is".to_owned();
+    }
     let (started, by_hand): (Vec<&Change>, Vec<&Change>) =
         errand.changes().iter().partition(|change| rig.needs_start(&change.setting));
     let by_hand: Vec<String> = by_hand.into_iter().map(|change| by_hand_words(change, rig)).collect();
@@ -184,6 +201,9 @@ fn listed(words: &[String]) -> Option<String> {
 
 /// What an errand changes, as `core clock to 4 700 MHz, core voltage to 1.250 V`.
 pub fn errand_words(errand: &Errand, rig: &Rig) -> String {
+    if errand.is_start_alone() {
+        return "a start of the machine".to_owned();
+    }
     let words = errand.changes().iter().map(|change| {
         let (label, _, to) = change_words(change, rig);
         format!("{label} to {to}")

@@ -4,6 +4,7 @@ mod declined;
 mod end;
 mod errand;
 mod evidence;
+mod faster;
 mod reason;
 mod rig_change;
 mod stage;
@@ -13,8 +14,9 @@ use std::collections::BTreeMap;
 use rust_decimal::Decimal;
 
 pub use declined::{declined_words, objection_words};
-pub use errand::{answer_words, answers_to, ask, change_words, errand_words, grammar, misfit_words, turn_words};
+pub use errand::{answer_words, answers_to, ask, change_words, checks_words, errand_words, grammar, misfit_words, turn_words};
 pub use evidence::bound_words;
+pub use faster::{faster_words, scatter_words};
 pub use rig_change::parts_changed;
 pub use stage::stage_words;
 
@@ -66,6 +68,10 @@ pub fn tell(entry: &Entry, rig: &Rig) -> Option<String> {
         Entry::Read { readings, .. } => format!("read: {}", readings_words(readings, rig)),
         Entry::StageEnded { stage, end } => format!("stage {} is over: {}", stage + 1, end.sentence(rig)),
         Entry::Operator { said } => operator(said, rig),
+        Entry::Confirmed { readings, .. } => {
+            let read = readings.iter().map(|(name, reading)| read_words(name, *reading, rig));
+            format!("all is well, as {}", read.collect::<Vec<_>>().join(" and "))
+        }
         Entry::Declined { because } => declined_words(because, rig),
         Entry::Rejudged { trial, verdict, .. } => format!("trial {trial} {verdict} after all"),
         Entry::Paused => "paused".into(),
@@ -148,6 +154,14 @@ pub fn readback_words(taken: &Readback) -> Option<String> {
         (Some(reported), Some(read)) => format!("reported {}, {read}", setting.written(reported)),
     };
     Some(format!("{}: {told}", setting.label))
+}
+
+/// What a sensor reads, as `frames shown reads 118 1/s`.
+fn read_words(name: &str, reading: f64, rig: &Rig) -> String {
+    match rig.sensors.iter().find(|sensor| sensor.name == name) {
+        Some(sensor) => format!("{} reads {} {}", sensor.label, sensor.written(reading), sensor.unit).trim_end().to_owned(),
+        None => format!("{name} reads {reading}"),
+    }
 }
 
 /// How a score compares with the baseline's, as `+2.1 % (+1.8 to +2.4) over stock`; without an interval where the noise

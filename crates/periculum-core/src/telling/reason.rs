@@ -15,11 +15,14 @@ impl Reason {
     /// The reason as the part of a sentence behind "because".
     pub fn because(&self, rig: &Rig) -> String {
         match self {
-            Self::Baseline { nth, of } if rig.settings.is_empty() && *of > 1 => {
+            Self::Baseline { nth, of, .. } if rig.settings.is_empty() && *of > 1 => {
                 format!("it is to be measured ({nth} of up to {of})")
             }
             Self::Baseline { .. } if rig.settings.is_empty() => "it is to be proved".into(),
-            Self::Baseline { nth, of } if *of > 1 => format!("the rig at stock comes first ({nth} of {of})"),
+            Self::Baseline { nth, of, start: Some(start) } => {
+                format!("the rig at stock comes first ({nth} of {of}), after its start {start}")
+            }
+            Self::Baseline { nth, of, .. } if *of > 1 => format!("the rig at stock comes first ({nth} of {of})"),
             Self::Baseline { .. } => "the rig at stock comes first".into(),
             Self::WarmUp { .. } => "a rig that is new begins with a short one".into(),
             Self::Chosen => "you want it".into(),

@@ -18,6 +18,7 @@ fn piece_words(piece: Piece, rig: &Rig) -> String {
     match piece {
         Piece::Times(times) => format!(" {times} times"),
         Piece::UpToTimes(times) => format!(" up to {times} times"),
+        Piece::OverStarts(starts) => format!(" over {starts} starts"),
         Piece::EachTimes(times) => format!(", {times} times each"),
         Piece::Setting(setting) => format!(" {}", label(setting, rig)),
         Piece::Moves(steps) => format!(" {}", steps_words(steps, rig)),

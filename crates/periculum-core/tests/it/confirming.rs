@@ -1,12 +1,16 @@
 //! Changes that go back unless somebody says that all is well with them.
 
+use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use periculum_core::engine::{Answer, Event, Question, Said};
+use periculum_core::model::check::Check;
 use periculum_core::model::ending::Ending;
 use periculum_core::model::incident::IncidentKind;
 use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::rig::Sensor;
 use periculum_core::model::verdict::Verdict;
+use periculum_core::telling::ask;
 
 use crate::chaos::Course;
 use crate::play::Play;
@@ -76,6 +80,63 @@ fn what_is_seen_to_be_wrong_goes_back_at_once() {
     let trial = play.story.trial(2).expect("a trial");
     assert_eq!((trial.verdict, trial.incident), (Some(Verdict::Fell), Some(IncidentKind::Artefact)), "{}", play.log(5));
     assert_eq!(play.in_force["clock"], 42.into(), "{}", play.log(5));
+}
+
+/// A climb whose clock goes back unless its picture is seen by a sensor, behind its baseline.
+fn checked() -> Play {
+    let plain = Course::plain();
+    let mut rig = (*plain.rig).clone();
+    rig.settings[0].confirm = Some(Span::from_seconds(20));
+    let frames = Check { sensor: "frames".into(), at_least: Some(24.into()), at_most: None };
+    rig.settings[0].confirmed_by = Some(frames);
+    rig.sensors.push(Sensor { label: "frames shown".into(), unit: "1/s".into(), ..Sensor::plain("frames") });
+    let mut play = Play::of(Course { rig: Arc::new(rig), ..plain });
+    play.pass_ends(&[]);
+    play
+}
+
+fn reads(play: &mut Play, frames: f64) {
+    let readings = [("frames".to_owned(), frames)].into();
+    play.event(&Event::Sample { readings, highest: BTreeMap::new() });
+}
+
+#[test]
+fn a_sensor_lets_it_go_on_once_it_has_settled_and_that_is_on_record() {
+    let mut play = checked();
+    assert!(!play.climb.needs_somebody() && play.climb.is_confirming(), "{}", play.log(4));
+    let asked = ask(&play.climb.question().expect("asked"), &play.course.rig);
+    assert!(asked.ends_with("unless frames shown reads 24 1/s at least"), "{asked}");
+    reads(&mut play, 118.0);
+    reads(&mut play, 118.0);
+    assert!(play.climb.is_confirming(), "what it reads at once says nothing: {}", play.log(4));
+    reads(&mut play, 12.0);
+    assert!(play.climb.is_confirming(), "that is no picture: {}", play.log(4));
+    reads(&mut play, 118.0);
+    assert!(play.runs_a_pass(), "{}", play.log(4));
+    assert!(play.log(3).contains("all is well, as frames shown reads 118 1/s"), "{}", play.log(3));
+    assert!(!play.log(9).contains("operator says"), "nobody is said to have said it: {}", play.log(9));
+    // Somebody may say so first, or that it is wrong.
+    play.pass_ends(&[]);
+    play.say(Answer::Done.into());
+    assert!(play.runs_a_pass(), "{}", play.log(4));
+}
+
+#[test]
+fn a_sensor_that_reads_something_else_or_nothing_lets_it_go_back() {
+    for frames in [Some(0.0), Some(f64::NAN), None] {
+        let mut play = checked();
+        for _ in 0..40 {
+            match frames.filter(|_| play.climb.is_confirming()) {
+                Some(frames) => reads(&mut play, frames),
+                None => play.event(&Event::Sample { readings: BTreeMap::new(), highest: BTreeMap::new() }),
+            }
+            if play.climb.is_confirming() {
+                play.event(&Event::TIME_PASSED);
+            }
+        }
+        let trial = play.story.trial(2).expect("a trial");
+        assert_eq!(trial.incident, Some(IncidentKind::NoPicture), "{frames:?}: {}", play.log(6));
+    }
 }
 
 #[test]

@@ -13,6 +13,7 @@ mod outline;
 mod play;
 mod scenarios;
 mod seek;
+mod starts;
 mod states;
 mod strategies;
 mod trust;

@@ -152,7 +152,7 @@ fn where_a_walk_starts_is_proved_first_and_given_up_where_it_does_not_hold() {
     };
     assert_eq!(of(&falls_above(41), "clock"), [42, 41], "stock falls: no coarse step is tried beyond it");
     assert_eq!(value(&marks(&falls_above(41)).1[0].rung, "clock"), 41);
-    let baseline = stage(Strategy::Baseline { repeats: 1, within: None, idle: None });
+    let baseline = stage(Strategy::Baseline { repeats: 1, within: None, idle: None, starts: 1 });
     let after_baseline = climb(course([vec![baseline], walk()].concat()), &|_, _| held());
     assert_eq!(of(&after_baseline, "clock")[..2], [42, 46], "what the baseline proved is not proved again");
 }
@@ -523,7 +523,7 @@ fn a_seek_keeps_the_time_for_its_proof() {
 #[test]
 fn a_score_that_is_too_low_is_measured_again_before_it_counts() {
     let stages = || {
-        let baseline = Strategy::Baseline { repeats: 4, within: None, idle: None };
+        let baseline = Strategy::Baseline { repeats: 4, within: None, idle: None, starts: 1 };
         vec![stage(baseline), stage(Strategy::Ascend(steps("clock", 8)))]
     };
     let noisy = |trial: u32| 200.0 + f64::from(trial % 4);
@@ -550,7 +550,7 @@ fn a_score_that_is_too_low_is_measured_again_before_it_counts() {
 
 #[test]
 fn a_long_proof_at_stock_comes_after_a_short_one() {
-    let (rig, mut plan) = course(vec![stage(Strategy::Baseline { repeats: 2, within: None, idle: None })]);
+    let (rig, mut plan) = course(vec![stage(Strategy::Baseline { repeats: 2, within: None, idle: None, starts: 1 })]);
     plan.proofs[0].passes = [600, 300].map(|seconds| Pass::usual("dense", Span::from_seconds(seconds))).to_vec();
     let entries = climb((rig, plan), &|_, _| scored(200.0));
     let lengths = entries.iter().filter_map(|entry| match entry {
@@ -562,7 +562,7 @@ fn a_long_proof_at_stock_comes_after_a_short_one() {
 
 #[test]
 fn a_disturbed_run_of_the_baseline_is_repeated_and_not_averaged_in() {
-    let baseline = Strategy::Baseline { repeats: 4, within: None, idle: None };
+    let baseline = Strategy::Baseline { repeats: 4, within: None, idle: None, starts: 1 };
     let entries = climb(course(vec![stage(baseline)]), &|_, trial| {
         scored(if trial == 3 { 180.0 } else { 200.0 + 0.1 * f64::from(trial) })
     });
@@ -589,7 +589,7 @@ fn a_pass_that_could_not_be_started_says_nothing_about_its_rung() {
 
 #[test]
 fn a_rig_rests_before_a_pass_that_wants_it() {
-    let (rig, mut plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None, idle: None })]);
+    let (rig, mut plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None, idle: None, starts: 1 })]);
     plan.proofs[0].passes[0].pause = Span::from_seconds(7);
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
@@ -643,7 +643,7 @@ fn a_machine_that_keeps_going_down_with_nobody_there_ends_the_climb() {
 
 #[test]
 fn a_core_far_hotter_than_the_others_ends_the_climb_with_advice() {
-    let (mut rig, plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None, idle: None })]);
+    let (mut rig, plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None, idle: None, starts: 1 })]);
     let sensor = |core: u32| periculum_core::model::rig::Sensor {
         core: Some(core),
         ..periculum_core::model::rig::Sensor::plain(&format!("core{core}"))
@@ -666,7 +666,7 @@ fn a_core_far_hotter_than_the_others_ends_the_climb_with_advice() {
 
 #[test]
 fn a_lost_sensor_that_a_cut_off_rests_on_ends_the_climb() {
-    let (rig, plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None, idle: None })]);
+    let (rig, plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None, idle: None, starts: 1 })]);
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
     climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });

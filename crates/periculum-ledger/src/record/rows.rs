@@ -70,6 +70,7 @@ fn change(at: Moment, number: usize, entry: &Entry) -> Option<Change<'_>> {
         | Entry::StageBegan { .. }
         | Entry::AboutToApply { .. }
         | Entry::Asked { .. }
+        | Entry::Confirmed { .. }
         | Entry::Declined { .. }
         | Entry::CeilingRaised { .. }
         | Entry::OthersBusy { .. }

@@ -38,6 +38,8 @@ pub struct Ledger {
     newer: Vec<Newer>,
     /// Device and inode of the file.
     file: (u64, u64),
+    /// Whether nobody minds if all of it is lost, since it is only being made.
+    is_draft: bool,
 }
 
 impl Ledger {
@@ -47,6 +49,30 @@ impl Ledger {
     /// # Errors
     /// When the file can't be used at all; lines that are damaged are dropped and told by [`Ledger::dropped`].
     pub fn open(path: &Path) -> Result<Self, LedgerError> {
+        Self::opened(path, ["FULL", "NORMAL"])
+    }
+
+    /// The same for a file that is only being made, and takes its place when it is whole: nothing waits for the disk before
+    /// that, and nothing is kept twice.
+    ///
+    /// # Errors
+    /// As of [`Ledger::open`].
+    pub fn draft(path: &Path) -> Result<Self, LedgerError> {
+        Ok(Self { is_draft: true, ..Self::opened(path, ["OFF", "OFF"])? })
+    }
+
+    /// Puts a draft on the disk, in the place of the file at this path.
+    ///
+    /// # Errors
+    /// When it can't be written there.
+    pub fn take_place_of(self, path: &Path) -> Result<(), LedgerError> {
+        let Self { path: draft, record, samples, .. } = self;
+        drop((record, samples));
+        let placed = fs::File::open(&draft).and_then(|file| file.sync_all()).and_then(|()| fs::rename(&draft, path));
+        placed.map_err(|source| LedgerError::File { path: path.to_owned(), source })
+    }
+
+    fn opened(path: &Path, [of_lines, of_samples]: [&str; 2]) -> Result<Self, LedgerError> {
         if let Some(folder) = path.parent() {
             let made = fs::DirBuilder::new().recursive(true).mode(0o700).create(folder);
             made.map_err(|source| LedgerError::File { path: folder.to_owned(), source })?;
@@ -56,7 +82,7 @@ impl Ledger {
         }
         make_private(path).map_err(|source| LedgerError::File { path: path.to_owned(), source })?;
         let unreadable = |why: rusqlite::Error| LedgerError::Unreadable { path: path.to_owned(), why: why.to_string() };
-        let mut record = connect(path, "FULL").map_err(unreadable)?;
+        let mut record = connect(path, of_lines).map_err(unreadable)?;
         let found = schema::prepare(&mut record).map_err(|error| match error {
             LedgerError::Database(why) => LedgerError::Unreadable { path: path.to_owned(), why: why.to_string() },
             other => other,
@@ -64,10 +90,11 @@ impl Ledger {
         if found > schema::FORMAT {
             return Err(LedgerError::TooNew { path: path.to_owned(), found, known: schema::FORMAT });
         }
-        let samples = connect(path, "NORMAL").map_err(unreadable)?;
+        let samples = connect(path, of_samples).map_err(unreadable)?;
         let file = fs::metadata(path).map_err(|source| LedgerError::File { path: path.to_owned(), source })?;
         let file = (file.dev(), file.ino());
-        let mut ledger = Self { path: path.to_owned(), record, samples, dropped: Vec::new(), newer: Vec::new(), file };
+        let (path, dropped, newer) = (path.to_owned(), Vec::new(), Vec::new());
+        let mut ledger = Self { path, record, samples, dropped, newer, file, is_draft: false };
         ledger.mend()?;
         Ok(ledger)
     }
@@ -107,7 +134,9 @@ impl Ledger {
     /// When it can't be written.
     pub fn begin_climb(&mut self, new: &NewClimb) -> Result<i64, LedgerError> {
         self.check_writable()?;
-        self.snapshot()?;
+        if !self.is_draft {
+            self.snapshot()?;
+        }
         let id = ClimbId::fresh().map_err(|error| LedgerError::NoIdentifier { why: error.to_string() })?;
         // Whoever dies in between has begun none.
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;

@@ -49,7 +49,7 @@ pub(crate) fn climb_lines() -> Vec<Line> {
             stage: 0,
             rung: rung(),
             proof: "quick".into(),
-            reason: Reason::Baseline { nth: 1, of: 1 },
+            reason: Reason::Baseline { nth: 1, of: 1, start: None },
         },
         Entry::PassBegan { trial: 1, pass: 0, order: pass, on: vec![] },
     ];

@@ -31,6 +31,25 @@ fn what_is_written_is_read_again_after_reopening() {
 }
 
 #[test]
+fn a_draft_is_a_ledger_like_others_once_it_has_taken_its_place() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let [aside, path] = ["aside/draft.ledger", "test.ledger"].map(|name| folder.path().join(name));
+    drop(Ledger::open(&path).expect("an empty ledger"));
+    let mut draft = Ledger::draft(&aside).expect("a draft");
+    let climb = draft.begin_climb(&NEW).expect("a climb");
+    for line in climb_lines() {
+        draft.append(climb, &line).expect("written");
+    }
+    draft.take_place_of(&path).expect("placed");
+    let left: Vec<_> = std::fs::read_dir(folder.path().join("aside")).expect("a folder").collect();
+    assert!(left.is_empty(), "nothing is kept twice, and nothing is left behind: {left:?}");
+    let mut ledger = Ledger::open(&path).expect("a ledger");
+    assert_eq!(ledger.lines(climb).expect("lines"), climb_lines());
+    ledger.begin_climb(&NEW).expect("another climb");
+    assert!(folder.path().join("test.ledger.snapshot").exists(), "from now on it is kept twice");
+}
+
+#[test]
 fn a_damaged_line_is_dropped_with_those_behind_it_and_the_rest_is_kept() {
     let folder = tempfile::tempdir().expect("a folder");
     let path = folder.path().join("test.ledger");

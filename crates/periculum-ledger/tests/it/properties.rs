@@ -58,7 +58,7 @@ fn told(number: u32, trial: &Trial) -> Vec<Line> {
             stage: 0,
             rung: rung(),
             proof: "quick".into(),
-            reason: Reason::Baseline { nth: 1, of: 1 },
+            reason: Reason::Baseline { nth: 1, of: 1, start: None },
         },
         Entry::PassBegan { trial: number, pass: 0, order: Pass::usual("dense", Span::from_seconds(60)), on: vec![] },
     ];

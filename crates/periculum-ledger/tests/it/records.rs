@@ -34,7 +34,7 @@ fn records(scored: Vec<Scored>) -> Vec<RecordRow> {
                 stage: 0,
                 rung: rung(),
                 proof: "quick".into(),
-                reason: Reason::Baseline { nth: 1, of: 1 },
+                reason: Reason::Baseline { nth: 1, of: 1, start: None },
             },
             Entry::PassBegan { trial: number, pass: 0, order, on: vec![] },
             Entry::PassEnded { trial: number, pass: 0, report },

@@ -30,6 +30,9 @@ const STEADY: f64 = 1e-5;
 /// In a wait longer than this, a pass whose hazard no longer changes goes on in one stride.
 const LONG: Span = Span::from_seconds(120);
 
+/// How often its instruments read.
+const SENSING: Span = Span::from_seconds(1);
+
 /// Gigaflops, gigabytes or megarays of one round.
 const ROUND: f64 = 0.75;
 
@@ -359,16 +362,16 @@ impl Simulator {
         Progress { done: pass.ran, rounds: rounds(pass), rate, cores, ..Progress::default() }
     }
 
-    fn reading(&mut self, source: &str) -> Option<f64> {
-        let noise = self.noise.normal();
-        let of =
-            |(prefix, device): &(String, Box<dyn Device>)| device.reading(source.strip_prefix(prefix.as_str())?, noise);
-        self.devices.iter().find_map(of)
-    }
-
     fn sense(&mut self) -> BTreeMap<String, f64> {
-        let sensors = self.sensors.clone();
-        sensors.into_iter().filter_map(|(name, source)| Some((name, self.reading(&source)?))).collect()
+        let Self { devices, sensors, noise, .. } = self;
+        let read = |(name, source): &(String, String)| {
+            let noise = noise.normal();
+            let of = |(prefix, device): &(String, Box<dyn Device>)| {
+                device.reading(source.strip_prefix(prefix.as_str())?, noise)
+            };
+            Some((name.clone(), devices.iter().find_map(of)?))
+        };
+        sensors.iter().filter_map(read).collect()
     }
 
     /// Carries out an order; what comes of a pass comes later.
@@ -450,23 +453,24 @@ impl Simulator {
             }
             self.tick(&mut pass);
         }
-        Some(match pass.end.take() {
-            Some(end) if let Some(load) = self.watched.take() => {
-                BenchEvent::Answered { to: number, answer: Answer::Shown(self.shown(&load, pass, end)) }
-            }
-            Some(end) => {
-                let report = Box::new(self.report(pass, end));
-                BenchEvent::Answered { to: number, answer: Answer::Ended(report, self.read_back()) }
-            }
-            None => {
-                let progress = match &self.watched {
-                    Some(_) => Progress { done: pass.ran, ..Progress::default() },
-                    None => self.progress(&pass),
-                };
-                self.pass = Some((number, pass));
-                BenchEvent::Progress(progress)
-            }
-        })
+        let Some(end) = pass.end.take() else {
+            self.pass = Some((number, pass));
+            return None;
+        };
+        let answer = match self.watched.take() {
+            Some(load) => Answer::Shown(self.shown(&load, pass, end)),
+            None => Answer::Ended(Box::new(self.report(pass, end)), self.read_back()),
+        };
+        Some(BenchEvent::Answered { to: number, answer })
+    }
+
+    /// How far the running pass is, where one runs; whoever watches one sees only that it goes on.
+    fn goes_on(&self) -> Option<BenchEvent> {
+        let (_, pass) = self.pass.as_ref()?;
+        Some(BenchEvent::Progress(match &self.watched {
+            Some(_) => Progress { done: pass.ran, ..Progress::default() },
+            None => self.progress(pass),
+        }))
     }
 }
 
@@ -490,14 +494,14 @@ impl Bench for Simulator {
                 return vec![BenchEvent::Answered { to: number, answer }];
             }
         }
-        let mut events: Vec<BenchEvent> = self.let_time_pass(at_most).into_iter().collect();
-        let is_due = self.sensed_at.is_none_or(|last| self.now.since(last) >= SAMPLING);
-        let has_ended = events.iter().any(|event| matches!(event, BenchEvent::Answered { .. }));
-        if is_due && !has_ended {
-            self.sensed_at = Some(self.now);
-            events.push(BenchEvent::Sensed(Sensed { readings: self.sense(), ..Sensed::default() }));
+        let ended = self.let_time_pass(at_most);
+        let is_due = self.sensed_at.is_none_or(|last| self.now.since(last) >= SENSING);
+        if ended.is_some() || !is_due {
+            return ended.into_iter().collect();
         }
-        events
+        self.sensed_at = Some(self.now);
+        let sensed = BenchEvent::Sensed(Sensed { readings: self.sense(), ..Sensed::default() });
+        self.goes_on().into_iter().chain([sensed]).collect()
     }
 
     fn now(&self) -> Moment {
@@ -541,6 +545,7 @@ pub(super) mod tests {
             takes_effect: TakesEffect::AtOnce,
             lost_on: None,
             confirm: None,
+            confirmed_by: None,
             adapter: "simulated".into(),
             target: String::new(),
             boot_line: None,

@@ -1,12 +1,13 @@
 //! `periculum demo`: a climb on a simulated rig, shown from its middle on, beside earlier ones.
 
+use std::cmp::Reverse;
 use std::fs;
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use anyhow::Result;
 use periculum_core::model::moment::Moment;
-use periculum_ledger::ClimbRow;
+use periculum_ledger::{ClimbRow, Ledger};
 use periculum_rigs::steady::wall_clock;
 
 use super::{DEMO_LEDGER, climb};
@@ -23,7 +24,6 @@ use crate::telling::climbing;
 type Files = [&'static str; 2];
 
 const LIGHT: Files = of_rig(practice::DOME);
-const VAULT: Files = of_rig(practice::VAULT);
 const QUIET: Files = [practice::DOME.rig, include_str!("../../../../demo/quiet.plan.toml")];
 const PAYS: Files = [practice::DOME.rig, include_str!("../../../../demo/pays.plan.toml")];
 
@@ -45,16 +45,15 @@ const fn earlier(files: Files, specimen: u64, days_ago: i64, aged: u32) -> Earli
 }
 
 /// What there was before the first climb of a rig. Under the dome: specimens to compare, one of them again when it had aged, a
-/// processor with less voltage at the same clock, scores that stop paying, and a rig of another kind; of others one specimen.
+/// processor with less voltage at the same clock, and scores that stop paying; of others one specimen.
 fn earlier_of(practice: Practice) -> Vec<Earlier> {
     if practice.name != practice::DOME.name {
-        return vec![earlier(of_rig(practice), 12, 33, 0)];
+        return vec![earlier(of_rig(practice), 12, practice.earlier, 0)];
     }
     vec![
-        earlier(LIGHT, 3, 402, 0),
+        earlier(LIGHT, 3, practice.earlier, 0),
         earlier(LIGHT, 8, 401, 0),
         earlier(LIGHT, 5, 401, 0),
-        earlier(VAULT, 4, 93, 0),
         earlier(PAYS, 11, 62, 0),
         earlier(QUIET, 11, 48, 0),
         earlier(LIGHT, 3, 21, 14),
@@ -71,8 +70,8 @@ pub(super) fn run(demo: &Demo, common: &Common) -> Result<ExitCode> {
     let path = places::ledger(common, DEMO_LEDGER)?;
     let rows = open_ledger(&path)?.climbs()?;
     match rows.iter().find(|row| row.rig == practice.name) {
-        _ if rows.is_empty() => fill_aside(&path, practice, common)?,
-        None => fill(&path, practice, common)?,
+        _ if rows.is_empty() => fill_aside(&path, common)?,
+        None => fill(|| open_ledger(&path), earlier_of(practice), common)?,
         // The first of each rig is an earlier one, which was left on its way.
         Some(earlier) if earlier.end.is_none() => finish(&path, earlier.climb, common)?,
         Some(_) => {}
@@ -108,7 +107,7 @@ const ALL_RIGS: &str = climbing::DEMO_RIGS;
 
 /// Fills a ledger aside, which takes the place of the empty one when all is in it: a first start that is ended on its way
 /// leaves nothing half made.
-fn fill_aside(path: &Path, practice: Practice, common: &Common) -> Result<()> {
+fn fill_aside(path: &Path, common: &Common) -> Result<()> {
     let _alone = open_ledger(path)?.claim(ALL_RIGS)?;
     let mut folder = path.as_os_str().to_owned();
     folder.push(".first-start");
@@ -117,14 +116,16 @@ fn fill_aside(path: &Path, practice: Practice, common: &Common) -> Result<()> {
         fs::remove_dir_all(&folder)?;
     }
     let aside = folder.join("ledger");
-    fill(&aside, practice, common)?;
-    fs::rename(aside, path)?;
+    let draft = || Ok(Ledger::draft(&aside)?);
+    let mut all: Vec<Earlier> = practice::RIGS.into_iter().flat_map(earlier_of).collect();
+    all.sort_by_key(|earlier| Reverse(earlier.days_ago));
+    fill(draft, all, common)?;
+    draft()?.take_place_of(path)?;
     Ok(fs::remove_dir_all(folder)?)
 }
 
 /// Climbs that are over, so that there is something to look at and to compare.
-fn fill(path: &Path, practice: Practice, common: &Common) -> Result<()> {
-    let all = earlier_of(practice);
+fn fill(ledger: impl Fn() -> Result<Ledger>, all: Vec<Earlier>, common: &Common) -> Result<()> {
     let count = all.len();
     say(climbing::first_start(count));
     for (nth, Earlier { files: [rig, plan], specimen, days_ago, aged }) in (1..).zip(all) {
@@ -134,7 +135,7 @@ fn fill(path: &Path, practice: Practice, common: &Common) -> Result<()> {
         let rig = if is_plain { format!("{rig}{aged}") } else { rig.to_owned() };
         let briefing = read(&rig, plan)?;
         say(climbing::first_start_at(nth, count, &briefing.rig.name, &briefing.plan.name));
-        let prepared = Prepared::begun(briefing, open_ledger(path)?, &common.sysroot, Some(specimen), began)?;
+        let prepared = Prepared::begun(briefing, ledger()?, &common.sysroot, Some(specimen), began)?;
         drive_to_end(prepared)?;
     }
     Ok(())

@@ -58,6 +58,8 @@ pub(crate) struct Driver<L> {
     pub(crate) noted: Noted,
     /// The settings that the machine is started anew for by itself.
     pub(crate) starts_for: BTreeSet<String>,
+    /// Whether its listener wants to know what comes next, which takes a while to find out.
+    pub(crate) foresees: bool,
     /// Why what should be readable is not, as it was told last.
     pub(crate) unreadable: Unreadable,
     /// Whether the climb is put aside, to go on another time.
@@ -97,7 +99,8 @@ impl<L: FnMut(Notice)> Driver<L> {
             let is_made_by_hand = !self.bench.is_virtual() && self.climb.is_made_by_hand();
             let is_waited_for = self.climb.needs_time() || self.orders.are_open() || is_made_by_hand;
             // Whoever has to say something in so many seconds has that many of their own.
-            let is_theirs = self.climb.is_confirming() && self.is_watched();
+            let needs_somebody = self.climb.needs_somebody();
+            let is_theirs = self.climb.is_confirming() && needs_somebody && self.is_watched();
             let paced = self.pacer.due(self.bench.now(), is_waited_for && !is_theirs);
             let patience = match is_theirs {
                 true => Duration::from_millis(SAMPLING.millis()),
@@ -106,7 +109,7 @@ impl<L: FnMut(Notice)> Driver<L> {
                 false => paced,
             };
             // What was said before the end is heard before it.
-            let is_last = is_asked && self.operator.is_mute() && !self.orders.are_open();
+            let is_last = needs_somebody && self.operator.is_mute() && !self.orders.are_open();
             let heard = self.operator.listen(if is_last { Duration::ZERO } else { patience });
             match if is_last && heard == Heard::Nothing { Heard::Gone } else { heard } {
                 Heard::Word(said) => {
@@ -409,7 +412,9 @@ impl<L: FnMut(Notice)> Driver<L> {
         for entry in &step.entries {
             (self.listener)(Notice::Told { at, entry: entry.clone() });
         }
-        (self.listener)(Notice::Outlook(self.climb.outlook().map(Box::new), self.climb.rest(at)));
+        if self.foresees {
+            (self.listener)(Notice::Outlook(self.climb.outlook().map(Box::new), self.climb.rest(at)));
+        }
     }
 
     /// Keeps the machine's watchdog fed while a trial goes on, and at rest otherwise.

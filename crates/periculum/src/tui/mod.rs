@@ -146,6 +146,7 @@ fn drive(
     thread::spawn(move || {
         // A screen that is gone hears nothing more; the climb ends in good order all the same.
         let (mut driver, first, _claim) = prepared.driver(operator, pace, move |notice| drop(sender.send(notice)));
+        driver.foresees = true;
         let paced = std::mem::replace(&mut driver.pacer, Pacer::new(Some(Pace::Max)));
         let before = driver.drive(first, curtain)?;
         if before == Parting::Ended {

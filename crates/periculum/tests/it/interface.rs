@@ -35,7 +35,7 @@ fn a_first_demo_that_is_ended_while_it_is_made_is_made_whole_the_next_time() {
     terminal.wait_until("the prompt", |screen| screen.trim_end().ends_with("ready>"));
     assert!(half_made.exists(), "ended too late to be half made");
     terminal.run("periculum demo --ledger shown.ledger");
-    terminal.wait_for_all(&["dome", "climb 8", "on trial"]);
+    terminal.wait_for_all(&["dome", "climb 14", "on trial"]);
     assert!(!half_made.exists());
 }
 
@@ -233,9 +233,9 @@ fn each_view_is_one_key_away() {
         terminal.press("7");
         terminal.wait_for("worth raising to");
         terminal.press("6");
-        terminal.wait_for("climbs   1 of 8");
+        terminal.wait_for("climbs   1 of 14");
         terminal.press("9");
-        terminal.wait_for("as climb 8 was begun with");
+        terminal.wait_for("as climb 14 was begun with");
         terminal.press("1");
         terminal.wait_for("on trial");
         terminal.press("q");

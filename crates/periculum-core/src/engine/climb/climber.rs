@@ -41,8 +41,10 @@ pub(super) struct Climber {
     pub(super) marks: Vec<Mark>,
     /// What was saved so far, by name.
     pub(super) saved: BTreeMap<String, Rung>,
-    /// Each trial of the baseline that was not disturbed, with its scores pass by pass.
-    pub(super) baseline: Vec<(u32, Vec<f64>)>,
+    /// Each trial of the baseline that was not disturbed.
+    pub(super) baseline: Vec<AtStock>,
+    /// How often the machine was started anew for a trial alone.
+    pub(super) starts: u32,
     /// The scores of the last trial, where they were too low to be believed at once.
     pub(super) doubted: Option<Vec<f64>>,
     pub(super) pause_wanted: bool,
@@ -72,6 +74,16 @@ pub(super) struct Climber {
     pub(super) left_at: Option<Rung>,
 }
 
+/// A trial of the baseline.
+#[derive(Clone, Debug, PartialEq)]
+pub(super) struct AtStock {
+    pub(super) trial: u32,
+    /// How often the machine had been started anew for one alone.
+    pub(super) start: u32,
+    /// Its scores, pass by pass.
+    pub(super) scores: Vec<f64>,
+}
+
 impl Climber {
     pub(super) fn new(rig: Arc<Rig>, plan: Arc<Plan>) -> Self {
         Self {
@@ -88,6 +100,7 @@ impl Climber {
             marks: Vec::new(),
             saved: BTreeMap::new(),
             baseline: Vec::new(),
+            starts: 0,
             doubted: None,
             pause_wanted: false,
             aside_wanted: None,

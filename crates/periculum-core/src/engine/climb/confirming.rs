@@ -2,12 +2,18 @@
 
 use super::applying::ask_again;
 use super::climber::{Climber, blame};
+use crate::engine::entry::Entry;
 use crate::engine::question::Question;
 use crate::engine::state::{Doing, State, Trial, UnderWay};
 use crate::engine::step::Step;
+use crate::engine::watch::Sample;
+use crate::model::check::Check;
 use crate::model::errand::Errand;
 use crate::model::incident::Incident;
 use crate::model::moment::Span;
+
+/// A change has settled after so long.
+const SETTLING: Span = Span::from_seconds(3);
 
 impl Climber {
     /// Goes on behind an errand: at once, or when somebody has said that all is well with it.
@@ -25,6 +31,37 @@ impl Climber {
             setting.confirm.filter(|_| change.to != setting.stock && change.from.is_some())
         });
         of_change.min()
+    }
+
+    /// What says by itself that all is well with an errand, where nobody has to: a check for each of its settings that go back.
+    fn checks(&self, errand: &Errand) -> Option<Vec<&Check>> {
+        let settings = errand.changes().iter().filter_map(|change| self.rig.setting(&change.setting));
+        settings.filter(|setting| setting.confirm.is_some()).map(|setting| setting.confirmed_by.as_ref()).collect()
+    }
+
+    /// Whether somebody has to say that all is well, since nothing else does.
+    pub(super) fn is_confirmed_by_somebody(&self, errand: &Errand) -> bool {
+        self.checks(errand).is_none()
+    }
+
+    /// Goes on where sensors say that all is well; what they read while the change settles says nothing.
+    pub(super) fn hear_checks(&mut self, trial: Trial, question: Question, sample: &Sample, step: &mut Step) -> State {
+        let Question::Confirm { errand, until } = &question else {
+            return State::Trying(trial, Doing::Confirming { question });
+        };
+        let left = until.since(step.at);
+        let has_settled = self.has_to_be_confirmed(errand).is_some_and(|within| left + SETTLING <= within);
+        let checks = self.checks(errand).filter(|_| has_settled).unwrap_or_default();
+        let met = checks.iter().filter_map(|check| {
+            let reading = *sample.readings.get(&check.sensor)?;
+            check.is_met(reading).then(|| (check.sensor.clone(), reading))
+        });
+        let readings: Vec<(String, f64)> = met.collect();
+        if checks.is_empty() || readings.len() < checks.len() {
+            return State::Trying(trial, Doing::Confirming { question });
+        }
+        step.entries.push(Entry::Confirmed { trial: trial.number, readings: readings.into_iter().collect() });
+        self.set_for(trial, step)
     }
 
     /// Holds it against the trial that nobody said so, or that something is wrong, and changes it back.

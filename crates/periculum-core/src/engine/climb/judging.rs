@@ -2,7 +2,7 @@
 
 use std::mem;
 
-use super::climber::{Climber, blame};
+use super::climber::{AtStock, Climber, blame};
 use crate::engine::course::{Move, Outcome};
 use crate::engine::entry::{Entry, Mark};
 use crate::engine::state::{Judged, State, Trial};
@@ -52,7 +52,7 @@ impl Climber {
         );
         self.course = Some(course);
         if let Move::Try(_, Reason::Disturbed { trial }) = &wanted {
-            self.baseline.retain(|(number, _)| number != trial);
+            self.baseline.retain(|at_stock| at_stock.trial != *trial);
         }
         self.make(wanted, step)
     }
@@ -75,7 +75,8 @@ impl Climber {
             self.tally.falls += 1;
         }
         if verdict == Verdict::Held && self.is_baseline() && self.trial_length() == self.proof().length() {
-            self.baseline.push((trial.number, trial.scores.clone()));
+            let (trial, start, scores) = (trial.number, self.starts, trial.scores.clone());
+            self.baseline.push(AtStock { trial, start, scores });
         }
         if verdict == Verdict::Held {
             self.held.insert(trial.number, trial.rung.clone());
@@ -113,8 +114,17 @@ impl Climber {
             return None;
         }
         let last = |trials: &[Vec<f64>]| trials.iter().filter_map(|scores| scores.last().copied()).collect::<Vec<_>>();
-        let baseline: Vec<Vec<f64>> = self.baseline.iter().map(|(_, scores)| scores.clone()).collect();
-        Some(compare(&last(&baseline), &last(trials))).filter(|compared| compared.low.is_finite())
+        Some(compare(&last(&self.reference()), &last(trials))).filter(|compared| compared.low.is_finite())
+    }
+
+    /// The scores that others are compared with. What is measured after a start of its own varies as starts do, so that of each of
+    /// several starts one trial counts.
+    fn reference(&self) -> Vec<Vec<f64>> {
+        let mut baseline: Vec<&AtStock> = self.baseline.iter().collect();
+        if self.starts > 0 {
+            baseline.dedup_by_key(|at_stock| at_stock.start);
+        }
+        baseline.into_iter().map(|at_stock| at_stock.scores.clone()).collect()
     }
 
     /// Whether a lower score is a loss: nothing is slower on purpose, and the trial is short enough to repeat.

@@ -116,6 +116,14 @@ impl Climb {
         matches!(self.state, State::Trying(_, Doing::Confirming { .. }))
     }
 
+    /// Whether nothing goes on before somebody says something.
+    pub fn needs_somebody(&self) -> bool {
+        match self.question() {
+            Some(Question::Confirm { errand, .. }) => self.climber.is_confirmed_by_somebody(&errand),
+            asked => asked.is_some(),
+        }
+    }
+
     /// Whether the rig is changing something by itself.
     pub fn is_applying(&self) -> bool {
         self.state.applies_since(&self.climber.rig).is_some()

@@ -30,7 +30,7 @@ impl Climber {
         let kind = Some(IncidentKind::Seen);
         step.entries.push(Entry::Rejudged { trial: number, verdict: Verdict::Slipped, incident: kind });
         self.withdraw_marks(number, step, |mark| mark.trial == number);
-        self.baseline.retain(|(trial, _)| *trial != number);
+        self.baseline.retain(|at_stock| at_stock.trial != number);
         let can_go_back = matches!(state, State::Trying(..) | State::Paused(_) | State::Asked(_));
         let last = self.judged.take().filter(|last| last.trial.number == number && last.stage == self.stage);
         match last.filter(|_| can_go_back) {

@@ -127,7 +127,7 @@ impl Climber {
             return self.end_on_budget(limit, step);
         }
         self.tally.trials += 1;
-        let number = self.tally.trials;
+        let (number, wants_start) = (self.tally.trials, reason.wants_start());
         step.entries.push(Entry::TrialBegan {
             trial: number,
             stage: self.stage,
@@ -147,18 +147,31 @@ impl Climber {
             read: BTreeSet::new(),
             unheard: Span::ZERO,
         };
-        self.set_for(trial, step)
+        if wants_start { self.start_for(trial, step) } else { self.set_for(trial, step) }
+    }
+
+    /// Has the machine started anew for a trial, where nothing on the way to its rung needs a start anyhow.
+    fn start_for(&mut self, trial: Trial, step: &mut Step) -> State {
+        self.starts += 1;
+        let is_started_anyhow = self.way_to(&trial.rung).iter().any(|errand| errand.needs_start(&self.rig));
+        let start = Errand::start_alone(&self.rig, self.belief.in_force());
+        match start.filter(|_| !is_started_anyhow) {
+            Some(start) => self.set_by(start, trial, step),
+            None => self.set_for(trial, step),
+        }
     }
 
     /// Begins the next errand on the way to a trial's rung, or its first pass when it is there.
     pub(super) fn set_for(&mut self, trial: Trial, step: &mut Step) -> State {
         match self.way_to(&trial.rung).pop_front() {
             None => self.begin_pass(trial, 0, step),
-            Some(errand) => {
-                self.order(Some(trial.number), &errand, step);
-                State::Trying(trial, Doing::Setting { under_way: UnderWay::new(errand, step.at) })
-            }
+            Some(errand) => self.set_by(errand, trial, step),
         }
+    }
+
+    fn set_by(&mut self, errand: Errand, trial: Trial, step: &mut Step) -> State {
+        self.order(Some(trial.number), &errand, step);
+        State::Trying(trial, Doing::Setting { under_way: UnderWay::new(errand, step.at) })
     }
 
     /// Says that an errand is about to be made, then makes it or asks the operator to.

@@ -31,6 +31,10 @@ impl Climber {
             }
             return State::Trying(trial, doing);
         }
+        let state = match state {
+            State::Trying(trial, Doing::Confirming { question }) => return self.hear_checks(trial, question, sample, step),
+            other => other,
+        };
         let State::Trying(mut trial, Doing::Passing { index, began, stopping: None }) = state else { return state };
         let into_pass = step.at.since(began);
         let asked = |setting: &str| trial.rung.get(setting);

@@ -14,6 +14,9 @@ pub(in crate::engine) struct Baseline {
     stock: Rung,
     repeats: u32,
     within: Option<f64>,
+    /// Over how many starts of the machine the trials are spread, and which of them it is.
+    starts: u32,
+    start: u32,
     /// Each trial's number and the scores of its passes.
     trials: Vec<(u32, Vec<f64>)>,
     /// How many trials were disturbed and do not count.
@@ -30,9 +33,10 @@ const SHORT: Span = Span::from_seconds(150);
 const FEWEST: usize = 3;
 
 impl Baseline {
-    /// A baseline of at most so many trials, fewer when each score is known to this share of its mean.
-    pub(super) fn new(stock: &Rung, repeats: u32, within: Option<f64>, proof: Span) -> Self {
-        Self { stock: stock.clone(), repeats, within, trials: Vec::new(), disturbed: 0, warms_up: proof > SHORT }
+    /// A baseline of at most so many trials over so many starts, fewer when each score is known to this share of its mean.
+    pub(super) fn new(stock: &Rung, (repeats, starts): (u32, u32), within: Option<f64>, proof: Span) -> Self {
+        let (trials, warms_up) = (Vec::new(), proof > SHORT);
+        Self { stock: stock.clone(), repeats, within, starts, start: 1, trials, disturbed: 0, warms_up }
     }
 
     /// The length of a trial that is shorter than its proof.
@@ -40,7 +44,7 @@ impl Baseline {
         self.warms_up.then_some(WARM_UP)
     }
 
-    pub(super) fn first(&self) -> Move {
+    pub(super) fn first(&mut self) -> Move {
         if self.warms_up {
             return Move::Try(self.stock.clone(), Reason::WarmUp { length: WARM_UP });
         }
@@ -66,14 +70,17 @@ impl Baseline {
         Move::Settle { rung: self.stock.clone(), proved_in: None, end: StageEnd::BaselineHeld }
     }
 
-    fn again(&self) -> Move {
-        let nth = self.trials.len() as u32 + 1;
-        Move::Try(self.stock.clone(), Reason::Baseline { nth, of: self.repeats })
+    fn again(&mut self) -> Move {
+        let made = self.trials.len() as u32;
+        let due = made * self.starts / self.repeats + 1;
+        let start = (due > self.start).then_some(due);
+        self.start = self.start.max(due);
+        Move::Try(self.stock.clone(), Reason::Baseline { nth: made + 1, of: self.repeats, start })
     }
 
     /// Whether the score of every pass is known as well as is wanted.
     fn is_known(&self) -> bool {
-        let Some(within) = self.within else { return false };
+        let Some(within) = self.within.filter(|_| self.start == self.starts) else { return false };
         let is_narrow = |scores: &Vec<f64>| mean_interval(scores).is_some_and(|interval| interval.relative() <= within);
         let passes = self.by_pass();
         self.trials.len() >= FEWEST && !passes.is_empty() && passes.iter().all(is_narrow)

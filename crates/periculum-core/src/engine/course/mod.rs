@@ -54,11 +54,11 @@ impl Course {
     /// The course of a stage that stands on this rung, with a proof of this length.
     pub(super) fn of(stage: &Stage, base: &Rung, proof: Span, ground: Ground) -> Self {
         match &stage.strategy {
-            Strategy::Baseline { repeats, within, .. } => {
+            Strategy::Baseline { repeats, within, starts, .. } => {
                 let within = within.and_then(|within| within.to_f64());
                 // A rig that nothing is to be changed on is proved as it is asked for.
                 let length = if ground.rig.settings.is_empty() { Span::ZERO } else { proof };
-                Self::Baseline(Baseline::new(base, *repeats, within, length))
+                Self::Baseline(Baseline::new(base, (*repeats, *starts), within, length))
             }
             Strategy::Open { setting } => Self::Open(Open::new(setting, base, ground)),
             Strategy::Ascend(steps) | Strategy::Trim(steps) => Self::Walk(Walk::new(steps, None, base)),

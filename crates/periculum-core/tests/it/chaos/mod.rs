@@ -53,6 +53,7 @@ fn setting(
         takes_effect,
         lost_on: None,
         confirm: None,
+        confirmed_by: None,
         adapter: String::new(),
         target: String::new(),
         boot_line: None,
@@ -107,7 +108,7 @@ impl Course {
         let clock = setting("clock", (38, 42, 60), Direction::Up, Some(10), TakesEffect::AtOnce);
         let volts = setting("volts", (100, 125, 140), Direction::Down, None, TakesEffect::AtOnce);
         let stages = [
-            Way::Baseline { repeats: 1, within: None, idle: None },
+            Way::Baseline { repeats: 1, within: None, idle: None, starts: 1 },
             Way::Ascend(steps("clock", 1, 1)),
             Way::Trim(steps("volts", 1, 1)),
         ];
@@ -131,7 +132,7 @@ impl Course {
         let within = Some(Decimal::new(1, 2));
         let plain = Self::plain();
         let mut plan = (*plain.plan).clone();
-        plan.stages = vec![stage(Way::Baseline { repeats: 5, within, idle: None })];
+        plan.stages = vec![stage(Way::Baseline { repeats: 5, within, idle: None, starts: 1 })];
         Self { plan: Arc::new(plan), ..plain }
     }
 }
@@ -145,8 +146,9 @@ fn strategies() -> impl Strategy<Value = Way> {
     let margin =
         prop_oneof![(0u32..4).prop_map(Margin::Steps), (1i64..9).prop_map(|part| Margin::Share(Decimal::new(part, 2)))];
     prop_oneof![
-        (1u32..6, proptest::option::of(1u32..50)).prop_map(|(repeats, percent)| {
-            Way::Baseline { repeats, within: percent.map(|percent| Decimal::new(percent.into(), 2)), idle: None }
+        (1u32..6, 1u32..4, proptest::option::of(1u32..50)).prop_map(|(repeats, starts, percent)| {
+            let within = percent.map(|percent| Decimal::new(percent.into(), 2));
+            Way::Baseline { repeats, within, idle: None, starts: starts.min(repeats) }
         }),
         Just(Way::Open { setting: "turbo".into() }),
         (1i64..4, 1u32..4).prop_map(|(step, back)| Way::Ascend(steps("clock", step, back))),

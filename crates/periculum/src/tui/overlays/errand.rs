@@ -27,11 +27,12 @@ fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
         Some(trial) => telling::change_is_for(trial, rig),
         None => telling::CHANGE_IS_FOR_HOME.into(),
     };
-    let written = errand.changes().iter().filter(|change| rig.needs_start(&change.setting)).count();
-    let by_hand = errand.changes().len() - written;
+    // A start alone stands for itself.
+    let changes = errand.changes().iter().filter(|_| !errand.is_start_alone());
+    let changes: Vec<(&Change, _)> = changes.map(|change| (change, change_words(change, rig))).collect();
+    let written = changes.iter().filter(|(change, _)| rig.needs_start(&change.setting)).count();
+    let by_hand = changes.len() - written;
     let shown = desk.written();
-    let changes: Vec<(&Change, _)> =
-        errand.changes().iter().map(|change| (change, change_words(change, rig))).collect();
     let unknown = || telling::WHATEVER_IT_IS.to_owned();
     let before = |from: &Option<String>| from.clone().unwrap_or_else(unknown);
     let wide = changes.iter().map(|(_, (label, ..))| label.chars().count()).max().unwrap_or(0);

@@ -1,8 +1,9 @@
 //! The selected trial: its rung, why it was tried, what it was put to, and everything that happened in it.
 
+use periculum_core::analysis::faster::Faster;
 use periculum_core::story::TrialStory;
 use periculum_core::story::readback;
-use periculum_core::telling::{gain_words, readback_words};
+use periculum_core::telling::{faster_words, gain_words, readback_words};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::style::Style;
@@ -60,8 +61,10 @@ fn lines(desk: &Desk, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     for pass in &trial.passes {
         say(&telling::pass(pass), theme.text);
     }
-    if let Some(gain) = &trial.gain {
-        say(&gain_words(gain), theme.text);
+    match (Faster::of(&desk.shown.story, trial), &trial.gain) {
+        (Some(faster), _) => say(&faster_words(&faster), theme.text),
+        (None, Some(gain)) => say(&gain_words(gain), theme.text),
+        (None, None) => {}
     }
     for incident in desk.shown.story.incidents.iter().filter(|incident| incident.trial == Some(trial.number)) {
         say(&incident.incident.to_string(), theme.verdict(trial.verdict));

@@ -1,8 +1,9 @@
 //! The end of a climb: what ended it, what it found and by how much, what that cost, and what one does next.
 
+use periculum_core::analysis::faster::Faster;
 use periculum_core::engine::Mark;
 use periculum_core::story::{EndStory, TrialStory};
-use periculum_core::telling::{before_changes, gain_words, mark_sentence, whereabouts};
+use periculum_core::telling::{before_changes, faster_words, gain_words, mark_sentence, whereabouts};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
@@ -77,7 +78,13 @@ fn limit(desk: &Desk) -> Option<Line<'static>> {
     Some(fact(desk, labels::LIMIT, end.sentence(&desk.shown.rig)))
 }
 
+/// Whether the last mark is faster than stock, or what the last score gained where only one thing was measured.
 fn gain(desk: &Desk) -> Option<Line<'static>> {
-    let (_, gain) = desk.shown.story.gain()?;
+    let story = &desk.shown.story;
+    let marked = story.marks.last().and_then(|mark| story.trial(mark.trial));
+    if let Some(faster) = marked.and_then(|trial| Faster::of(story, trial)) {
+        return Some(fact(desk, labels::GAIN, faster_words(&faster)));
+    }
+    let (_, gain) = story.gain()?;
     Some(fact(desk, labels::GAIN, gain_words(&gain)))
 }

@@ -4,10 +4,11 @@
 use std::path::Path;
 
 use anyhow::Result;
+use periculum_core::analysis::at_stock::between_starts;
 use periculum_core::analysis::over::Over;
 use periculum_core::analysis::scores::{Benchmark, benchmarks_over, family};
 use periculum_core::model::quantity::scored;
-use periculum_core::telling::{benchmark_words, percent_words};
+use periculum_core::telling::{benchmark_words, percent_words, scatter_words};
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::{Constraint, Layout, Rect};
@@ -220,6 +221,9 @@ fn facts(desk: &Desk, benchmark: &Benchmark, over: Option<Over>) -> Vec<Line<'st
             lines.push(fact(labels::NOISE, telling::noise(noise, left_out)));
         }
         None => lines.push(fact(labels::NOISE, telling::NOISE_NOT_KNOWN.into())),
+    }
+    if let Some(scatter) = between_starts(&desk.shown.story, &benchmark.what) {
+        lines.push(fact(labels::STARTS, scatter_words(&scatter)));
     }
     let selected = &benchmark.levels[level_at(desk, benchmark)];
     let took = selected.took.less(benchmark.at_stock);

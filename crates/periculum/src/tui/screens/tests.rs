@@ -74,6 +74,7 @@ pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
         app.hear(notice);
     };
     let (mut driver, first, _claim) = prepared.driver(operator, Some(Pace::Max), listener);
+    driver.foresees = true;
     if driver.bench.is_virtual() {
         driver.bench = Box::new(Rehearsal::of(&rig, driver.bench.now(), script));
     }

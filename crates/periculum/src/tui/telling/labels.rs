@@ -94,6 +94,7 @@ pub(in crate::tui) const THIS_CLIMB: &str = "this climb";
 // Facts of a benchmark.
 pub(in crate::tui) const AT_STOCK: &str = "at stock";
 pub(in crate::tui) const NOISE: &str = "noise";
+pub(in crate::tui) const STARTS: &str = "starts";
 pub(in crate::tui) const OVER_STOCK: &str = "over stock";
 pub(in crate::tui) const PER_WATT: &str = "per watt";
 

@@ -87,6 +87,7 @@ pub(in crate::tui) fn change_is_for(trial: &TrialStory, rig: &Rig) -> String {
 /// What somebody has to do: change something, or start the machine with what has been written down for its next start.
 pub(in crate::tui) fn errand_to_make(by_hand: usize, written: usize) -> &'static str {
     match (by_hand, written) {
+        (0, 0) => "Start the machine again, with everything as it is.",
         (0, 1) => "Start the machine again: this is written down for its next start.",
         (0, _) => "Start the machine again: these are written down for its next start.",
         (1, 0) => "Change this, and start the machine again if that takes a start.",
