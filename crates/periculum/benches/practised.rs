@@ -1,19 +1,24 @@
 //! What the plans of the practice rigs come to, beside the truth: `cargo bench -p periculum --bench practised -- [RIG] [SPECIMENS]`.
 //!
 //! Specimens of each rig are climbed by its own plan, by hands that do whatever is asked. A mark is true where its rung survives the
-//! proof that it held nine times of ten.
+//! proof that it held nine times of ten; a border of a map is where the rung does that is next to it on the easier side.
 
 use std::collections::BTreeMap;
 use std::fs;
 use std::path::Path;
 use std::sync::Arc;
 
+use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event, Noted, Question, RULES, Said};
 use periculum_core::files::{Document, Problems, plan_file, rig_file};
 use periculum_core::inference::hazard::SURVIVAL;
 use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::pass::Pass;
 use periculum_core::model::plan::Plan;
+use periculum_core::model::reason::{Border, StageEnd};
 use periculum_core::model::rig::Rig;
+use periculum_core::model::rung::Rung;
+use periculum_core::model::setting::Setting;
 use periculum_core::model::verdict::Verdict;
 use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, answer_to};
 use periculum_rigs::simulated::{Simulator, Spec, Truth};
@@ -22,7 +27,7 @@ use periculum_rigs::simulated::{Simulator, Spec, Truth};
 const SPECIMENS: u64 = 40;
 
 /// Rigs, and the plans that are climbed on each.
-const PLANS: [(&str, &str); 10] = [
+const PLANS: [(&str, &str); 11] = [
     ("dome", "dome"),
     ("vault", "vault"),
     ("shelf", "shelf"),
@@ -32,6 +37,7 @@ const PLANS: [(&str, &str); 10] = [
     ("mount", "mount"),
     ("relic", "relic"),
     ("cryo", "cryo"),
+    ("cryo", "cryo-cold"),
     ("lamp", "lamp"),
 ];
 
@@ -45,6 +51,8 @@ struct Sum {
     trials: u32,
     marks: u32,
     are_true: u32,
+    /// How far each border of a map is from the truth, in steps of the ladder.
+    off: Vec<f64>,
 }
 
 /// The stages of a plan, by their places.
@@ -66,9 +74,14 @@ fn main() {
         for (stage, sum) in &sums {
             let what = &plan.stages[*stage];
             let pinned = if what.pin.is_some() { ", pinned" } else { "" };
-            let marks = match sum.marks {
-                0 => "–".to_owned(),
-                marks => format!("{:.0} % of {marks}", 100.0 * f64::from(sum.are_true) / f64::from(marks)),
+            let share = 100.0 * f64::from(sum.are_true) / f64::from(sum.marks.max(1));
+            let marks = match (sum.marks, sum.off.len()) {
+                (0, _) => "–".to_owned(),
+                (marks, 0) => format!("{share:.0} % of {marks}"),
+                (borders, count) => {
+                    let off = sum.off.iter().map(|off| off.abs()).sum::<f64>() / count as f64;
+                    format!("{share:.0} % of {borders} borders, off by {off:.1} steps")
+                }
             };
             let mean = |total: f64| total / count as f64;
             println!(
@@ -109,6 +122,7 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Su
     let in_force = readable.map(|setting| (setting.name.clone(), setting.stock)).collect();
     let mut event = Event::Started { in_force, ahead: 0, rules: RULES };
     let truth = Truth::of(rig, spec, seed);
+    let mut last = rig.stock();
     while !climb.is_ended() {
         let step = climb.next(simulator.now(), &event);
         for entry in step.entries {
@@ -117,6 +131,18 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Su
             }
             let sum = sums.entry(stage_now).or_default();
             match entry {
+                Entry::TrialBegan { rung, .. } => last = rung,
+                Entry::StageEnded { stage, end: StageEnd::Mapped { setting, over, border } } => {
+                    let step = rig.setting(&setting).expect("a setting").ladder.widest_gap();
+                    let proof = &plan.proof_of(stage).passes;
+                    for Border { value, limit, .. } in border {
+                        let row = Row { truth: &truth, base: last.with(&over, value), setting: &setting, proof };
+                        let (found, hardest) = (row.rung_at(rig, limit), row.hardest(rig));
+                        sum.marks += 1;
+                        sum.are_true += u32::from(row.holds(found));
+                        sum.off.push(f64::try_from((found - hardest) / step).expect("a number"));
+                    }
+                }
                 Entry::TrialEnded { verdict, tested, incident, .. } => {
                     sum.trials += 1;
                     sum.falls += u32::from(verdict == Verdict::Fell);
@@ -148,6 +174,41 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Su
                 Event::TIME_PASSED
             }
         };
+    }
+}
+
+/// A row of a map, whose true border is known.
+struct Row<'a> {
+    truth: &'a Truth<'a>,
+    base: Rung,
+    setting: &'a str,
+    proof: &'a [Pass],
+}
+
+impl Row<'_> {
+    fn holds(&self, value: Decimal) -> bool {
+        self.truth.survival(&self.base.with(self.setting, value), self.proof) >= SURVIVAL
+    }
+
+    /// The value of the ladder next to a limit, on the easier side.
+    fn rung_at(&self, rig: &Rig, limit: Decimal) -> Decimal {
+        let setting = rig.setting(self.setting).expect("a setting");
+        let easier = |value: &Decimal| *value == limit || setting.is_harder(*value, limit);
+        self.values(setting).into_iter().rev().find(easier).unwrap_or(setting.stock)
+    }
+
+    /// The hardest value that holds, where all easier ones do.
+    fn hardest(&self, rig: &Rig) -> Decimal {
+        let setting = rig.setting(self.setting).expect("a setting");
+        let values = self.values(setting);
+        let first_not = values.partition_point(|value| self.holds(*value));
+        first_not.checked_sub(1).map_or(setting.stock, |last| values[last])
+    }
+
+    /// From stock to the hardest that there is.
+    fn values(&self, setting: &Setting) -> Vec<Decimal> {
+        let next = |value: &Decimal| setting.ladder.next(*value, setting.harder);
+        std::iter::successors(Some(setting.stock), next).collect()
     }
 }
 

@@ -43,6 +43,9 @@ const BENDS: [f64; 3] = [0.0, 0.01, 0.02];
 const POINTS_PER_STEP: f64 = 2.0;
 const MOST_LIMITS: f64 = 160.0;
 
+/// Where what is expected of a limit is wrong, the limit lies within so many of its deviations half of the time.
+const FAR: f64 = 5.0;
+
 /// Points of less weight hardly change what is expected.
 const NEGLIGIBLE: f64 = 1e-4;
 
@@ -119,14 +122,16 @@ impl Hazard {
     }
 
     /// The same model where the limit is expected here, in steps, give or take so much, and slopes and bends are as
-    /// likely as another rig's model of the same setting has them.
-    pub fn expecting(mut self, limit: f64, deviation: f64, other: &Self) -> Self {
+    /// likely as another rig's model of the same setting has them. With this share beside the rest that is wrong, and the limit
+    /// may be far from there.
+    pub fn expecting(mut self, limit: f64, deviation: f64, wrong: f64, other: &Self) -> Self {
         let kinds = SLOPE_POINTS * BENDS.len();
         let mut shares = vec![0.0; kinds];
         other.points.iter().enumerate().for_each(|(index, point)| shares[index % kinds] += point.weight);
         for (index, point) in self.points.iter_mut().enumerate() {
-            let nearness = exp(-0.5 * ((point.limit - limit) / deviation).powi(2));
-            point.weight = shares[index % kinds] * (nearness + 1e-9);
+            let off = (point.limit - limit) / deviation;
+            let anywhere = wrong / (1.0 + (off / FAR).powi(2));
+            point.weight = shares[index % kinds] * (exp(-0.5 * off * off) + anywhere + 1e-9);
         }
         self.normalise();
         self

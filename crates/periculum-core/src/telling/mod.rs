@@ -14,7 +14,9 @@ use std::collections::BTreeMap;
 use rust_decimal::Decimal;
 
 pub use declined::{declined_words, objection_words};
-pub use errand::{answer_words, answers_to, ask, change_words, checks_words, errand_words, grammar, misfit_words, turn_words};
+pub use errand::{
+    answer_words, answers_to, ask, change_words, checks_words, errand_words, grammar, misfit_words, turn_words,
+};
 pub use evidence::bound_words;
 pub use faster::{faster_words, scatter_words};
 pub use rig_change::parts_changed;
@@ -159,7 +161,9 @@ pub fn readback_words(taken: &Readback) -> Option<String> {
 /// What a sensor reads, as `frames shown reads 118 1/s`.
 fn read_words(name: &str, reading: f64, rig: &Rig) -> String {
     match rig.sensors.iter().find(|sensor| sensor.name == name) {
-        Some(sensor) => format!("{} reads {} {}", sensor.label, sensor.written(reading), sensor.unit).trim_end().to_owned(),
+        Some(sensor) => {
+            format!("{} reads {} {}", sensor.label, sensor.written(reading), sensor.unit).trim_end().to_owned()
+        }
         None => format!("{name} reads {reading}"),
     }
 }

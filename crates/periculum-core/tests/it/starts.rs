@@ -100,7 +100,10 @@ fn a_rung_is_faster_where_it_is_beyond_what_starts_make_of_it() {
     assert!(told.starts_with("neither faster nor slower than stock for sure: copy +1.5 ± "), "{told}");
     let (says, told) = pace(3, several, [112.0, 77.0]);
     assert_eq!(says, Pace::Mixed, "{told}");
-    assert!(told.starts_with("faster than stock in copy +12.0 ± ") && told.contains("but slower in latency +10"), "{told}");
+    assert!(
+        told.starts_with("faster than stock in copy +12.0 ± ") && told.contains("but slower in latency +10"),
+        "{told}"
+    );
     assert_eq!(pace(3, several, [112.0, 63.0]).0, Pace::Faster);
     assert_eq!(pace(3, several, [90.0, 70.0]).0, Pace::Slower);
 }

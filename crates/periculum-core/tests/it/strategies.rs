@@ -451,6 +451,12 @@ fn how_cold_a_rig_starts_is_mapped_over_its_voltage_like_any_border() {
         assert!((found - truth).abs() <= 12.5, "{found} of {truth}");
     }
     assert!(entries.iter().all(|entry| !matches!(entry, Entry::TrialBegan { rung, .. } if value(rung, "pot") < -190)));
+    // Rows behind the first begin next to where it says that their limit is, and none is told untouched.
+    for (volts, at_least) in [(120, -50), (110, -90)] {
+        let row: Vec<i64> =
+            tried(&entries, &["volts", "pot"]).iter().filter(|it| it[0] == volts).map(|it| it[1]).collect();
+        assert!(row.first().is_some_and(|first| *first <= at_least), "{volts}: {row:?}");
+    }
 }
 
 #[test]

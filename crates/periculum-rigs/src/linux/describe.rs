@@ -10,11 +10,12 @@ use super::curves::{self, Table};
 use super::cycles::Cycles;
 use super::dmi::{self, Module};
 use super::errors::Errors;
+use super::limits::{self, Limits};
 use super::overdrive::Shape;
 use super::sensors::{self, Found};
 use super::targets::{self, Target};
 use super::topology::{self, Topology};
-use super::{Linux, Memory, TRUE_CLOCK};
+use super::{LIMITED_BY, Linux, Memory, TRUE_CLOCK};
 
 /// A rig file of the machine whose file systems stand below this root, with what was found and what is missing in
 /// comments.
@@ -157,6 +158,11 @@ fn write_sensors(out: &mut String, root: &Path, found: &[Found]) -> std::fmt::Re
     for (name, source, unit, decimals) in usual {
         let label = name.replace('_', " ");
         write_sensor(out, name, &label, unit, decimals, source, None)?;
+    }
+    if Limits::of(root).is_some() {
+        let words: Vec<String> = limits::WORDS.iter().map(|word| quoted(word)).collect();
+        writeln!(out, "[sensor.limited_by]\nlabel = \"limited by\"\nwords = [{}]", words.join(", "))?;
+        writeln!(out, "adapter = \"linux\"\nsource = {}\n", quoted(LIMITED_BY))?;
     }
     for one in found {
         // A cut-off is only worth suggesting for heat.

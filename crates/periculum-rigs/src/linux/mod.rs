@@ -12,6 +12,7 @@ mod keeper;
 mod kept_line;
 mod kernel_log;
 mod last_words;
+mod limits;
 mod overdrive;
 mod restart;
 mod sampler;
@@ -41,13 +42,17 @@ pub use watchdog::Watchdog;
 
 use attribute::numbered;
 use cycles::Cycles;
+use limits::Limits;
 use sensors::Reader;
 
 /// What a load measures of its own clock, mean over its cores, MHz: the source that no attribute has.
 pub const TRUE_CLOCK: &str = "true-clock";
 
+/// What limits the processors now: the source that reads a state.
+const LIMITED_BY: &str = "limited-by";
+
 /// The names that a sensor's `source` may have, …
-pub const SOURCES: [&str; 4] = ["usage", "reported-clock", "counted-clock", TRUE_CLOCK];
+pub const SOURCES: [&str; 5] = ["usage", "reported-clock", "counted-clock", TRUE_CLOCK, LIMITED_BY];
 
 /// … and what the others begin with, which depend on the machine.
 pub const FOUND_SOURCES: [&str; 6] = ["hwmon/", "thermal/", "clock/", "energy/", "graphics/", "pressure/"];
@@ -78,6 +83,8 @@ pub struct Linux {
     /// The cycle counters, once they were asked for; none where there are none.
     cycles: Option<Option<Cycles>>,
     busy_before: Option<(u64, u64)>,
+    /// What limits the processors, once it was asked for; none where nothing says so.
+    limits: Option<Option<Limits>>,
     /// The sensors that were asked for; none where there is no such one.
     readers: BTreeMap<String, Option<Reader>>,
 }
@@ -85,7 +92,7 @@ pub struct Linux {
 impl Linux {
     /// The machine whose `/proc` stands below this root.
     pub fn below(root: &Path) -> Self {
-        Self { root: root.to_owned(), cycles: None, busy_before: None, readers: BTreeMap::new() }
+        Self { root: root.to_owned(), cycles: None, busy_before: None, limits: None, readers: BTreeMap::new() }
     }
 
     /// Where the machine's file systems stand.
@@ -144,6 +151,10 @@ impl Linux {
                 let processors = || numbered(&self.root.join("sys/devices/system/cpu"), "cpu");
                 let open = || Cycles::open(&processors().into_iter().map(|(cpu, _)| cpu).collect::<Vec<_>>());
                 self.cycles.get_or_insert_with(open).as_mut()?.clock()
+            }
+            LIMITED_BY => {
+                let root = &self.root;
+                self.limits.get_or_insert_with(|| Limits::of(root)).as_mut()?.read(Instant::now())
             }
             found => {
                 if !self.readers.contains_key(found) {

@@ -236,7 +236,7 @@ impl Reader {
 }
 
 /// The power between two readings of an energy counter in µJ, W.
-fn power(before: u64, now: u64, range: u64, seconds: f64) -> Option<f64> {
+pub(super) fn power(before: u64, now: u64, range: u64, seconds: f64) -> Option<f64> {
     let used = if now >= before { now - before } else { range.checked_sub(before)?.checked_add(now)? };
     (seconds > 0.0).then(|| used as f64 / 1e6 / seconds)
 }

@@ -212,7 +212,7 @@ fn each_view_is_one_key_away() {
         terminal.press("5");
         terminal.wait_for("mean ");
         if rows == 24 {
-            terminal.wait_for("2 more sensors, with tab");
+            terminal.wait_for("3 more sensors, with tab");
             terminal.press("Tab");
         }
         terminal.wait_for("usage, %");

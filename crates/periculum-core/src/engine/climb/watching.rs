@@ -32,7 +32,9 @@ impl Climber {
             return State::Trying(trial, doing);
         }
         let state = match state {
-            State::Trying(trial, Doing::Confirming { question }) => return self.hear_checks(trial, question, sample, step),
+            State::Trying(trial, Doing::Confirming { question }) => {
+                return self.hear_checks(trial, question, sample, step);
+            }
             other => other,
         };
         let State::Trying(mut trial, Doing::Passing { index, began, stopping: None }) = state else { return state };

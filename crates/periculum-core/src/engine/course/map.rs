@@ -71,7 +71,10 @@ impl Map {
 
     fn go_on(&mut self, ground: Ground) -> Move {
         loop {
-            if let Some((at, length)) = self.seek.lesson() {
+            let is_untouched = self.rules > 5 && self.seek.trials() == 0;
+            let lesson = self.seek.lesson();
+            let lesson = lesson.or_else(|| is_untouched.then(|| self.seek.glance()).flatten());
+            if let Some((at, length)) = lesson {
                 return self.seek.put_to_trial(at, Some(Span::from_seconds(length as u64)));
             }
             self.finish_row();
@@ -84,7 +87,8 @@ impl Map {
                 ground,
             );
             let (limit, deviation) = self.expected();
-            self.seek = fresh.expecting(limit, deviation, &self.seek);
+            let begin = if self.rules > 5 { Seek::believing } else { Seek::expecting };
+            self.seek = begin(fresh, limit, deviation, &self.seek);
         }
     }
 

@@ -48,6 +48,12 @@ const KNOWN: f64 = 0.7;
 /// How sure it must be that a rung is within the limit before the proof is spent on it.
 const SURE: f64 = 0.5;
 
+/// What others say of a limit is wrong in about this share: a border bends, or has a step.
+const WRONG: f64 = 0.02;
+
+/// How sure it must be that a rung is within the limit before a first trial leaps there.
+const BELIEVED: f64 = 0.9;
+
 /// Trials after which the proof decides, whatever is known.
 const MOST_TRIALS: u32 = 40;
 
@@ -82,6 +88,8 @@ pub(in crate::engine) struct Seek {
     has_fallen: bool,
     /// The hardest rung that held for any time.
     held: usize,
+    /// The hardest rung that others say is easy enough for the first trial.
+    believed: usize,
     /// The easiest rung that slipped, where one did: the limit is another one there.
     slipped: Option<(usize, Outcome)>,
     /// The easiest rung that the proof did not hold at, and how it ended.
@@ -126,6 +134,7 @@ impl Seek {
             trials: 0,
             has_fallen: false,
             held: 0,
+            believed: 0,
             slipped: None,
             refused: None,
             at: 0,
@@ -141,7 +150,15 @@ impl Seek {
     /// The same search where something is known from another one: the limit is expected here, in steps, give or take
     /// so much, and the slopes are those that the other one found.
     pub(super) fn expecting(self, limit: f64, deviation: f64, other: &Self) -> Self {
-        Self { model: self.model.expecting(limit, deviation, &other.model), ..self }
+        Self { model: self.model.expecting(limit, deviation, 0.0, &other.model), ..self }
+    }
+
+    /// The same where that may be wrong, and is believed as far as it is nearly sure.
+    pub(super) fn believing(self, limit: f64, deviation: f64, other: &Self) -> Self {
+        let model = self.model.expecting(limit, deviation, WRONG, &other.model);
+        let is_believed = |rung: &usize| model.within(*rung as f64) >= BELIEVED;
+        let believed = (0..self.rungs.len()).rev().find(is_believed).unwrap_or(0);
+        Self { model, believed, ..self }
     }
 
     pub(super) fn first(&mut self, ground: Ground) -> Move {
@@ -186,7 +203,7 @@ impl Seek {
         if !outcome.is_error() && self.slipped.as_ref().is_none_or(|(known, _)| self.at < *known) {
             self.slipped = Some((self.at, outcome.clone()));
         }
-        self.has_fallen = true;
+        (self.has_fallen, self.believed) = (true, 0);
         self.held = self.held.min(self.at.saturating_sub(1));
     }
 
@@ -212,6 +229,13 @@ impl Seek {
         let lesson = self.best(self.highest())?;
         self.trials += 1;
         Some(lesson)
+    }
+
+    /// A trial that is made whatever is known: the hardest one that may be, for a moment.
+    pub(super) fn glance(&mut self) -> Option<(usize, f64)> {
+        let highest = self.highest();
+        self.trials += u32::from(highest > 0);
+        (highest > 0).then_some((highest, SHORTEST))
     }
 
     /// What is known of the limit, in the setting's unit, and its standard deviation in steps.
@@ -279,7 +303,7 @@ impl Seek {
     /// The hardest rung that a trial may go to.
     fn highest(&self) -> usize {
         let leap = if self.has_fallen { self.leap } else { self.leap.min(self.first_leaps) };
-        (self.held + leap).min(self.hardest_allowed())
+        (self.held + leap).max(self.believed).min(self.hardest_allowed())
     }
 
     /// The hardest rung below every other limit.

@@ -143,7 +143,7 @@ impl Device for Board {
     }
 
     fn sources(&self) -> Vec<String> {
-        ["room", "chip", "reported-clock", "executed-clock", "voltage"].map(str::to_owned).to_vec()
+        ["room", "chip", "reported-clock", "executed-clock", "voltage", "limited-by"].map(str::to_owned).to_vec()
     }
 
     fn set(&mut self, rung: &Rung) {
@@ -198,6 +198,8 @@ impl Device for Board {
             "reported-clock" => Some((self.driven.clock / ROUNDED).round() * ROUNDED),
             "executed-clock" => Some(self.executed() + 0.5 * noise),
             "voltage" => Some(self.driven.voltage),
+            // 1 is the supply, which stretches the clock where it sags.
+            "limited-by" => Some(if self.executed() < self.driven.clock { 1.0 } else { 0.0 }),
             _ => None,
         }
     }

@@ -98,6 +98,13 @@ impl Panel {
     }
 }
 
+impl Panel {
+    /// Frames that are seen in a second; none where there is no picture.
+    fn shown(&self) -> f64 {
+        if self.link_margin() < -NO_PICTURE { 0.0 } else { self.refresh * (1.0 - self.skipped()) }
+    }
+}
+
 impl Device for Panel {
     fn settings(&self) -> Vec<&str> {
         [&self.spec.refresh].into_iter().chain(&self.spec.blanking).map(String::as_str).collect()
@@ -108,7 +115,7 @@ impl Device for Panel {
     }
 
     fn sources(&self) -> Vec<String> {
-        ["pixel-clock", "refresh", "skipped"].map(str::to_owned).to_vec()
+        ["pixel-clock", "refresh", "skipped", "shown"].map(str::to_owned).to_vec()
     }
 
     fn set(&mut self, rung: &Rung) {
@@ -136,7 +143,7 @@ impl Device for Panel {
             let (at_nothing, width) = HAZARD;
             let margin = self.link_margin().min(self.panel_margin() + 0.06);
             let hazard = at_nothing * (-margin / width).min(40.0).exp();
-            parts.push(Strained { hazard, work: self.refresh * (1.0 - self.skipped()) });
+            parts.push(Strained { hazard, work: self.shown() });
         }
         None
     }
@@ -146,6 +153,7 @@ impl Device for Panel {
             "pixel-clock" => Some(self.pixel_clock()),
             "refresh" => Some(self.refresh),
             "skipped" => Some(100.0 * self.skipped()),
+            "shown" => Some(self.shown()),
             _ => None,
         }
     }

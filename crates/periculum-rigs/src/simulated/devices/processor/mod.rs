@@ -29,8 +29,32 @@ const DEAD_AT_IDLE: f64 = -0.02;
 /// A clock this far below the asked one, for this long, is throttled.
 const THROTTLED: (f64, Span) = (0.98, Span::from_seconds(5));
 
-/// What takes the clock back where it gets too hot.
-const TOO_HOT: &str = "temperature limit";
+/// What takes the clock back.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Limit {
+    Temperature,
+    Power,
+    Current,
+}
+
+impl Limit {
+    fn name(self) -> &'static str {
+        match self {
+            Self::Temperature => "temperature limit",
+            Self::Power => "power limit",
+            Self::Current => "current limit",
+        }
+    }
+
+    /// What a sensor reads that tells what limits; nothing is 0.
+    fn number(self) -> f64 {
+        match self {
+            Self::Temperature => 1.0,
+            Self::Power => 2.0,
+            Self::Current => 3.0,
+        }
+    }
+}
 
 /// A load has just begun for so long.
 const FRESH: Span = Span::from_seconds(1);
@@ -126,11 +150,14 @@ impl Processor {
     }
 
     /// What takes the clock back, where something does.
-    fn limit(&self) -> Option<&'static str> {
+    fn limit(&self) -> Option<Limit> {
+        let Electrics { power, voltage, .. } = self.electrics;
         if self.electrics.hottest(self.spec.cores) > self.spec.cooling.limit {
-            Some(TOO_HOT)
-        } else if self.electrics.power > self.driven.power_limit {
-            Some("power limit")
+            Some(Limit::Temperature)
+        } else if power > self.driven.power_limit {
+            Some(Limit::Power)
+        } else if power / voltage > self.spec.power.current_limit {
+            Some(Limit::Current)
         } else {
             None
         }
@@ -146,7 +173,7 @@ impl Processor {
                 "reached {:.0} MHz of {:.0} MHz: {}",
                 self.driven.clock * self.reached,
                 self.driven.clock,
-                self.limit().unwrap_or(TOO_HOT)
+                self.limit().unwrap_or(Limit::Temperature).name()
             )
         })
     }
@@ -230,11 +257,7 @@ impl Device for Processor {
             "die-voltage" => electrics.voltage + 0.001 * noise,
             "power" => electrics.power + 0.8 * noise,
             "reached-clock" => self.driven.clock * self.reached + 0.7 * noise,
-            "limited-by" => match self.limit() {
-                None => 0.0,
-                Some(TOO_HOT) => 1.0,
-                Some(_) => 2.0,
-            },
+            "limited-by" => self.limit().map_or(0.0, Limit::number),
             "usage" => 100.0 * self.clocks().len() as f64 / cores as f64,
             _ => {
                 let core: usize = source.strip_prefix("core-")?.parse().ok()?;

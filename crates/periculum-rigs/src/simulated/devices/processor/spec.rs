@@ -70,6 +70,8 @@ pub struct Power {
     pub undershoot: f64,
     /// Power above which the clock is taken back, W.
     pub limit: f64,
+    /// Current above which the clock is taken back, A; no limit where nobody says.
+    pub current_limit: f64,
 }
 
 impl Spec {
@@ -167,6 +169,7 @@ impl Default for Power {
             load_line: 0.000_35,
             undershoot: 0.004,
             limit: 220.0,
+            current_limit: f64::INFINITY,
         }
     }
 }
@@ -181,6 +184,7 @@ impl Power {
             load_line: number_or(&section, "load_line", usual.load_line),
             undershoot: number_or(&section, "undershoot", usual.undershoot),
             limit: positive_or(&section, "limit", usual.limit),
+            current_limit: positive_or(&section, "current_limit", usual.current_limit),
         };
         section.finish();
         read
