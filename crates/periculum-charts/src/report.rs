@@ -377,14 +377,17 @@ impl Reported<'_> {
                 benchmark.baseline.map(|(stock, _)| format!("{} {unit}", scored(stock, stock))).unwrap_or_default(),
                 format!("{} {unit}", scored(best.mean(), best.mean())),
                 at.unwrap_or_else(|| "as it is".into()) + &fate(best.verdict),
-                best.over_baseline.as_ref().map(percent_words).unwrap_or_default(),
+                best.over_baseline
+                    .as_ref()
+                    .map(|gain| percent_words(&gain.of_scores(benchmark.what.less_is_better)))
+                    .unwrap_or_default(),
                 benchmark.noise.map(|noise| format!("{:.2}", 100.0 * noise.deviation)).unwrap_or_default(),
             ]
         };
         let mut blocks = vec![Block::Heading("Scores".into()), table(&head, all.iter().map(row).collect())];
         let scatters = best_of_each(&all).into_iter().filter_map(|best| {
             let scatter = between_starts(self.story, &best.what)?;
-            Some(Block::Item(format!("{}: {}", best.what.name(), scatter_words(&scatter))))
+            Some(Block::Item(format!("Starts, {}: {}", best.what.name(), scatter_words(&scatter))))
         });
         blocks.extend(scatters);
         blocks.push(Block::Paragraph("Behind ± is how far chance alone may be off, in 95 of 100 cases.".into()));
@@ -527,6 +530,7 @@ impl Reported<'_> {
     }
 
     fn trial_row(&self, trial: &TrialStory, moved: &[&Setting]) -> Vec<String> {
+        let gain = trial.gain.zip(trial.score()).map(|(gain, score)| gain.of_scores(score.less_is_better));
         let score = trial.score().map(|score| format!("{} {}", measured(score.value, 1), score.unit));
         let value = |setting: &&Setting| trial.rung.get(&setting.name).map(|value| setting.written_short(value));
         let mut row = vec![trial.verdict.map_or('○', |verdict| verdict.sign()).to_string(), trial.number.to_string()];
@@ -537,7 +541,7 @@ impl Reported<'_> {
             trial.tested.to_string(),
             score.unwrap_or_default(),
             // How sure that is stands under the scores, once, from all measurements together.
-            trial.gain.as_ref().map(|gain| format!("{:+.1}", 100.0 * gain.change)).unwrap_or_default(),
+            gain.map(|gain| format!("{:+.1}", 100.0 * gain.change)).unwrap_or_default(),
             trial.reason.because(self.rig),
         ]);
         row

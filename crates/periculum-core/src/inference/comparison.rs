@@ -27,6 +27,18 @@ pub enum Says {
 }
 
 impl Comparison {
+    /// The same of the scores themselves, where they were compared by their reciprocals since less of them is better.
+    #[must_use]
+    pub fn of_scores(&self, less_is_better: bool) -> Self {
+        if !less_is_better {
+            return *self;
+        }
+        let inverse = |share: f64| 1.0 / (1.0 + share) - 1.0;
+        let known = self.low.is_finite() && self.low > -1.0;
+        let [low, high] = if known { [self.high, self.low].map(inverse) } else { [f64::NEG_INFINITY, f64::INFINITY] };
+        Self { change: inverse(self.change), low, high }
+    }
+
     /// What it says.
     pub fn says(&self) -> Says {
         if self.high < 0.0 {
@@ -110,6 +122,17 @@ mod tests {
         assert_eq!(compare(&base, &[103.0, 102.0, 104.0]).says(), Says::More);
         assert_eq!(compare(&[100.0], &[150.0]).says(), Says::Same, "the noise is not known");
         assert_eq!(compare(&base, &[]).says(), Says::Same);
+    }
+
+    #[test]
+    fn what_takes_less_time_is_inverted_to_that() {
+        let faster = Comparison { change: 0.25, low: 0.20, high: 0.3 };
+        let shorter = faster.of_scores(true);
+        assert!((shorter.change + 0.2).abs() < 1e-12, "{shorter:?}");
+        assert!((shorter.low - (1.0 / 1.3 - 1.0)).abs() < 1e-12 && (shorter.high - (1.0 / 1.2 - 1.0)).abs() < 1e-12);
+        assert_eq!((faster.says(), shorter.says()), (Says::More, Says::Less));
+        let unknown = compare(&[100.0], &[125.0]).of_scores(true);
+        assert!(!unknown.low.is_finite() && !unknown.high.is_finite() && unknown.says() == Says::Same);
     }
 
     #[test]

@@ -19,9 +19,9 @@ pub fn faster_words(faster: &Faster) -> String {
     }
 }
 
-/// How much a score scatters where the baseline was spread over starts, as `1.10 % from start to start, 0.31 % within one`.
+/// How much a score scatters where the baseline was spread over starts, as `1.10 % apart, 0.31 % within one`.
 pub fn scatter_words(scatter: &Scatter) -> String {
-    format!("{:.2} % from start to start, {:.2} % within one", 100.0 * scatter.between, 100.0 * scatter.within)
+    format!("{:.2} % apart, {:.2} % within one", 100.0 * scatter.between, 100.0 * scatter.within)
 }
 
 fn listed<'a>(by: impl IntoIterator<Item = &'a (Measure, Comparison)>) -> String {

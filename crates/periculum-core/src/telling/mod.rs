@@ -27,6 +27,7 @@ use crate::analysis::scores::Benchmark;
 use crate::engine::{Entry, Mark, Said, Written};
 use crate::inference::comparison::{Comparison, Says};
 use crate::model::moment::Span;
+use crate::model::pass::Score;
 use crate::model::quantity::{grouped, with_unit};
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
@@ -169,8 +170,9 @@ fn read_words(name: &str, reading: f64, rig: &Rig) -> String {
 }
 
 /// How a score compares with the baseline's, as `+2.1 % (+1.8 to +2.4) over stock`; without an interval where the noise
-/// is not known.
-pub fn gain_words(gain: &Comparison) -> String {
+/// is not known; of a score of which less is better it is told how much less that is.
+pub fn gain_words(gain: &Comparison, score: &Score) -> String {
+    let gain = gain.of_scores(score.less_is_better);
     let percent = |share: f64| format!("{:+.1}", 100.0 * share);
     if !gain.low.is_finite() {
         return format!("{} % over stock, noise unknown", percent(gain.change));
@@ -205,7 +207,8 @@ pub fn beside_words(beside: &[(String, Decimal)], rig: &Rig) -> String {
 
 /// A difference with its interval in percent, as `+2.1 ± 0.3`; without an interval where the noise is not known.
 pub fn percent_words(difference: &Comparison) -> String {
-    let change = 100.0 * difference.change;
+    // Nobody wants to read of minus nothing.
+    let change = (1000.0 * difference.change).round() / 10.0 + 0.0;
     if !difference.low.is_finite() {
         return format!("{change:+.1} ± ?");
     }

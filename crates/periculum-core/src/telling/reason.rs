@@ -20,7 +20,7 @@ impl Reason {
             }
             Self::Baseline { .. } if rig.settings.is_empty() => "it is to be proved".into(),
             Self::Baseline { nth, of, start: Some(start) } => {
-                format!("the rig at stock comes first ({nth} of {of}), after its start {start}")
+                format!("the rig at stock comes first ({nth} of {of}), after start {start}")
             }
             Self::Baseline { nth, of, .. } if *of > 1 => format!("the rig at stock comes first ({nth} of {of})"),
             Self::Baseline { .. } => "the rig at stock comes first".into(),

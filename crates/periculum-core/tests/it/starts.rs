@@ -64,7 +64,7 @@ fn trials_are_spread_over_starts_and_each_but_the_first_is_asked_for() {
     }
     let started = "start the machine anew, with everything as it is";
     assert_eq!(asked, [vec![], vec![], vec![started], vec![], vec![started]], "{}", play.log(20));
-    assert!(play.log(40).contains("the rig at stock comes first (3 of 5), after its start 2"), "{}", play.log(40));
+    assert!(play.log(40).contains("the rig at stock comes first (3 of 5), after start 2"), "{}", play.log(40));
     let found = by_start(&play.story, &copy());
     assert_eq!(found, [vec![100.0, 100.2], vec![102.0, 102.2], vec![98.0]]);
     let told = scatter_words(&between_starts(&play.story, &copy()).expect("two parts"));

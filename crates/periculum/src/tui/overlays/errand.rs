@@ -37,7 +37,8 @@ fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
     let before = |from: &Option<String>| from.clone().unwrap_or_else(unknown);
     let wide = changes.iter().map(|(_, (label, ..))| label.chars().count()).max().unwrap_or(0);
     let wide_before = changes.iter().map(|(_, (_, from, _))| before(from).chars().count()).max().unwrap_or(0);
-    let mut lines = vec![Line::styled(telling::errand_to_make(by_hand, written), theme.text), Line::default()];
+    let mut lines = vec![Line::styled(telling::errand_to_make(by_hand, written), theme.text)];
+    lines.extend((!changes.is_empty()).then(Line::default));
     for (change, (label, from, to)) in changes {
         let mut line = vec![
             Span::styled(format!("  {label:<wide$}  "), theme.muted),

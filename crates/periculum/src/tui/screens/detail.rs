@@ -61,9 +61,9 @@ fn lines(desk: &Desk, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
     for pass in &trial.passes {
         say(&telling::pass(pass), theme.text);
     }
-    match (Faster::of(&desk.shown.story, trial), &trial.gain) {
+    match (Faster::of(&desk.shown.story, trial), trial.gain.zip(trial.score())) {
         (Some(faster), _) => say(&faster_words(&faster), theme.text),
-        (None, Some(gain)) => say(&gain_words(gain), theme.text),
+        (None, Some((gain, score))) => say(&gain_words(&gain, score), theme.text),
         (None, None) => {}
     }
     for incident in desk.shown.story.incidents.iter().filter(|incident| incident.trial == Some(trial.number)) {

@@ -85,6 +85,6 @@ fn gain(desk: &Desk) -> Option<Line<'static>> {
     if let Some(faster) = marked.and_then(|trial| Faster::of(story, trial)) {
         return Some(fact(desk, labels::GAIN, faster_words(&faster)));
     }
-    let (_, gain) = story.gain()?;
-    Some(fact(desk, labels::GAIN, gain_words(&gain)))
+    let (score, gain) = story.gain()?;
+    Some(fact(desk, labels::GAIN, gain_words(&gain, score)))
 }

@@ -130,7 +130,7 @@ fn large(number: &str, style: Style) -> Vec<Line<'static>> {
 /// The last score, and how it compares with the baseline's.
 fn gain(desk: &Desk) -> Option<[String; 2]> {
     let (score, gain) = desk.shown.story.gain()?;
-    Some([telling::last_score(&measured(score.value, 1), &score.unit), gain_words(&gain)])
+    Some([telling::last_score(&measured(score.value, 1), &score.unit), gain_words(&gain, score)])
 }
 
 #[cfg(test)]

@@ -1,7 +1,7 @@
 //! A line for each value of a benchmark: its score, how often it was measured, and what it gains.
 
 use periculum_core::analysis::over::Over;
-use periculum_core::analysis::scores::{Benchmark, Level};
+use periculum_core::analysis::scores::{Benchmark, Level, Measure};
 use periculum_core::inference::comparison::{Comparison, Says};
 use periculum_core::model::quantity::scored;
 use periculum_core::model::verdict::Verdict;
@@ -48,21 +48,18 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, benchmark: &Bench
     for (index, level) in benchmark.levels.iter().enumerate().skip(first).take(room) {
         let trial = level.trials.last().map(|trial| Target::Trial(*trial));
         desk.places.put_lines(Rect { y: area.y + lines.len() as u16, height: 1, ..area }, trial.into_iter());
-        lines.push(fit(
-            level_line(desk, level, &format!("{:>wide$}", written(level, over)), index == at),
-            area.width,
-            theme.muted,
-        ));
+        let value = format!("{:>wide$}", written(level, over));
+        lines.push(fit(level_line(desk, &benchmark.what, level, &value, index == at), area.width, theme.muted));
     }
     frame.render_widget(Text::from(lines), area);
 }
 
-fn level_line(desk: &Desk, level: &Level, value: &str, is_selected: bool) -> Line<'static> {
+fn level_line(desk: &Desk, what: &Measure, level: &Level, value: &str, is_selected: bool) -> Line<'static> {
     let theme = &desk.theme;
     let text = if is_selected { theme.accent.bold() } else { theme.text };
     let says = |comparison: &Option<Comparison>| match comparison.as_ref() {
         None => (String::new(), theme.muted),
-        Some(compared) => (percent_words(compared), style(desk, compared.says())),
+        Some(compared) => (percent_words(&compared.of_scores(what.less_is_better)), style(desk, compared.says())),
     };
     let (over_stock, stock_style) = says(&level.over_baseline);
     let (over_last, last_style) = says(&level.over_before);

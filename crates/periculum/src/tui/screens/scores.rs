@@ -176,7 +176,9 @@ fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect, benchmarks: &[Benchmark
     for (index, benchmark) in benchmarks.iter().enumerate().skip(first).take(room) {
         let style = if index == at { theme.accent.bold() } else { theme.text };
         let best = &benchmark.levels[benchmark.best];
-        let gain = best.over_baseline.as_ref().map(percent_words).unwrap_or_default();
+        let gain =
+            best.over_baseline.as_ref().map(|gain| percent_words(&gain.of_scores(benchmark.what.less_is_better)));
+        let gain = gain.unwrap_or_default();
         let line = format!(
             "{} {:<wide$} {:>8} {:<8} {gain:>13}  {}",
             if index == at { "›" } else { " " },

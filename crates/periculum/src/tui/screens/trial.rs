@@ -83,6 +83,7 @@ fn pass(desk: &Desk, trial: &TrialStory, width: u16) -> Line<'static> {
     }
     let Some((index, running)) = desk.shown.story.running_pass() else {
         let what = match &desk.shown.story.under_way {
+            Some(errand) if errand.is_start_alone() => telling::WAITS_FOR_START.into(),
             Some(errand) => telling::setting(&errand_words(errand, &desk.shown.rig)),
             None if desk.shown.story.is_paused => telling::WAITS_FOR_YOU.into(),
             None if let Some(until) = desk.shown.story.rests_until => {

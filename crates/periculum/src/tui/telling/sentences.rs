@@ -159,6 +159,8 @@ pub(in crate::tui) fn because(reason: &str) -> String {
     format!("because {reason}")
 }
 
+pub(in crate::tui) const WAITS_FOR_START: &str = "waiting for the machine to be started anew";
+
 pub(in crate::tui) fn setting(changes: &str) -> String {
     format!("setting {changes}")
 }
