@@ -9,9 +9,10 @@ use std::path::Path;
 use std::sync::Arc;
 
 use periculum_core::Decimal;
+use periculum_core::analysis::claim::Claim;
 use periculum_core::engine::{Climb, Command, Entry, Event, Noted, Question, RULES, Said};
 use periculum_core::files::{Document, Problems, plan_file, rig_file};
-use periculum_core::inference::hazard::SURVIVAL;
+use periculum_core::inference::hazard::{SURVIVAL, Survival};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Pass;
 use periculum_core::model::plan::Plan;
@@ -20,6 +21,7 @@ use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::Rung;
 use periculum_core::model::setting::Setting;
 use periculum_core::model::verdict::Verdict;
+use periculum_core::story::Story;
 use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, answer_to};
 use periculum_rigs::simulated::{Simulator, Spec, Truth};
 
@@ -27,8 +29,9 @@ use periculum_rigs::simulated::{Simulator, Spec, Truth};
 const SPECIMENS: u64 = 40;
 
 /// Rigs, and the plans that are climbed on each.
-const PLANS: [(&str, &str); 11] = [
+const PLANS: [(&str, &str); 12] = [
     ("dome", "dome"),
+    ("dome", "night"),
     ("vault", "vault"),
     ("shelf", "shelf"),
     ("shelf", "shelf-four"),
@@ -51,6 +54,8 @@ struct Sum {
     trials: u32,
     marks: u32,
     are_true: u32,
+    /// What was claimed of each mark, and how often it really survives.
+    claims: Vec<(Survival, f64)>,
     /// How far each border of a map is from the truth, in steps of the ladder.
     off: Vec<f64>,
 }
@@ -62,7 +67,7 @@ fn main() {
     let words: Vec<String> = std::env::args().skip(1).filter(|word| !word.starts_with('-')).collect();
     let count = words.iter().find_map(|word| word.parse().ok()).unwrap_or(SPECIMENS);
     println!(
-        "| plan | stage | true marks | hours of passes | errands | falls | restarts | trials |\n|---|---|---|---|---|---|---|---|"
+        "| plan | stage | true marks | claims | hours of passes | errands | falls | restarts | trials |\n|---|---|---|---|---|---|---|---|---|"
     );
     let is_wanted = |rig: &str| words.iter().all(|word| word.parse::<u64>().is_ok() || word == rig);
     for (rig_name, plan_name) in PLANS.into_iter().filter(|(rig, _)| is_wanted(rig)) {
@@ -85,9 +90,10 @@ fn main() {
             };
             let mean = |total: f64| total / count as f64;
             println!(
-                "| `{plan_name}` | {}{pinned}, {} | {marks} | {:.2} | {:.1} | {:.1} | {:.1} | {:.1} |",
+                "| `{plan_name}` | {}{pinned}, {} | {marks} | {} | {:.2} | {:.1} | {:.1} | {:.1} | {:.1} |",
                 what.strategy.name(),
                 plan.proofs[what.proof].name,
+                claimed(&sum.claims),
                 mean(sum.hours),
                 mean(sum.errands.into()),
                 mean(sum.falls.into()),
@@ -96,6 +102,27 @@ fn main() {
             );
         }
     }
+}
+
+/// What claims come to: how often they say that the mark is good and are right, and how often the truth is as they say.
+fn claimed(claims: &[(Survival, f64)]) -> String {
+    let count = |is: &dyn Fn(&(Survival, f64)) -> bool| claims.iter().filter(|one| is(one)).count();
+    let sure = count(&|(claim, _)| claim.low >= SURVIVAL);
+    let right = count(&|(claim, truth)| claim.low >= SURVIVAL && *truth >= SURVIVAL);
+    let at_least = count(&|(claim, truth)| *truth >= claim.low);
+    let within = count(&|(claim, truth)| *truth >= claim.low && *truth <= claim.high);
+    if claims.is_empty() {
+        return "–".to_owned();
+    }
+    let percent = |part: usize| 100.0 * part as f64 / claims.len() as f64;
+    let mean = |of: fn(&(Survival, f64)) -> f64| claims.iter().map(of).sum::<f64>() / claims.len() as f64;
+    let (foretold, truth) = (100.0 * mean(|one| one.0.mean), 100.0 * mean(|one| one.1));
+    let width = 100.0 * mean(|one| one.0.high - one.0.low);
+    format!(
+        "{sure} sure, {right} of them true; {:.0}/{:.0} %; {foretold:.0} {truth:.0} w{width:.0}",
+        percent(at_least),
+        percent(within)
+    )
 }
 
 fn read(rig: &str, plan: &str) -> (Arc<Rig>, Arc<Plan>, Spec) {
@@ -123,8 +150,10 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Su
     let mut event = Event::Started { in_force, ahead: 0, rules: RULES };
     let truth = Truth::of(rig, spec, seed);
     let mut last = rig.stock();
+    let (mut story, mut marked) = (Story::default(), Vec::new());
     while !climb.is_ended() {
         let step = climb.next(simulator.now(), &event);
+        step.entries.iter().for_each(|entry| story.tell(step.at, entry));
         for entry in step.entries {
             if let Entry::StageBegan { stage, .. } = &entry {
                 stage_now = *stage;
@@ -151,11 +180,17 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Su
                 }
                 Entry::MarkSet { mark } => {
                     let survival = truth.survival(&mark.rung, &plan.proof_of(mark.stage).passes);
+                    marked.push((stage_now, mark, survival));
                     sum.marks += 1;
                     sum.are_true += u32::from(survival >= SURVIVAL);
                 }
                 _ => {}
             }
+        }
+        for (stage, mark, truth) in marked.drain(..) {
+            let proof = plan.stages[mark.stage].proof;
+            let claim = Claim::of(&story, rig, plan, &mark, proof).and_then(|claim| claim.survival);
+            sums.entry(stage).or_default().claims.extend(claim.map(|claim| (claim, truth)));
         }
         event = match step.command {
             Some(Command::Apply(errand)) => answered(&mut simulator, Order::Apply(errand)),

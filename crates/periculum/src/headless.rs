@@ -10,6 +10,7 @@ use std::process::ExitCode;
 use std::sync::Arc;
 
 use anyhow::Result;
+use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::faster::Faster;
 use periculum_core::engine::Entry;
 use periculum_core::model::moment::Span;
@@ -20,7 +21,7 @@ use periculum_core::model::rig::Rig;
 use periculum_core::model::strategy::Aim;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::{Story, TrialStory};
-use periculum_core::telling::{answers_to, ask, faster_words, mark_sentence, tell, whereabouts};
+use periculum_core::telling::{answers_to, ask, claim_sentence, faster_words, mark_sentence, tell, whereabouts};
 
 use crate::cli::{Output, Pace};
 use crate::climbing::{Prepared, tell_past};
@@ -68,7 +69,8 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
     let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
     let starting = rig.settings.iter().filter(|setting| plan.restarts_itself && setting.needs_start());
     let starts_for: BTreeSet<String> = starting.map(|setting| setting.name.clone()).collect();
-    let mut printer = Printer::new(style, output.rounds, rig, tell_past(&prepared.past), prepared.ledger_path());
+    let mut printer =
+        Printer::new(style, output.rounds, (rig, Arc::clone(&plan)), tell_past(&prepared.past), prepared.ledger_path());
     let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(notice));
     driver.starts_for = starts_for;
     let parting = driver.drive(first, |_| false)?;
@@ -80,6 +82,7 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
 struct Printer {
     style: Style,
     rig: Arc<Rig>,
+    plan: Arc<Plan>,
     story: Story,
     ledger: PathBuf,
     /// Whether a line of progress stands on the terminal and has to be written over.
@@ -98,11 +101,18 @@ struct Printer {
 }
 
 impl Printer {
-    fn new(style: Style, tells_rounds: bool, rig: Arc<Rig>, story: Story, ledger: PathBuf) -> Self {
+    fn new(
+        style: Style,
+        tells_rounds: bool,
+        (rig, plan): (Arc<Rig>, Arc<Plan>),
+        story: Story,
+        ledger: PathBuf,
+    ) -> Self {
         let shows_progress = style == Style::Lines && std::io::stdout().is_terminal();
         Self {
             style,
             rig,
+            plan,
             story,
             ledger,
             has_progress: false,
@@ -123,7 +133,13 @@ impl Printer {
         }
         notice::take(&mut self.story, &notice);
         match (&notice, self.style) {
-            (Notice::Told { at, entry }, Style::Json) => json::print(&json::Entry::of(*at, entry, &self.rig)),
+            (Notice::Told { at, entry }, Style::Json) => {
+                json::print(&json::Entry::of(*at, entry, &self.rig));
+                if let Entry::MarkSet { mark } = entry {
+                    let claim = Claim::of_mark(&self.story, &self.rig, &self.plan, mark);
+                    claim.iter().for_each(|claim| json::print(&json::Claimed::of(*at, mark, claim)));
+                }
+            }
             (Notice::Progress { at, progress }, Style::Json) => {
                 json::print(&json::Progress::of(*at, progress));
             }
@@ -154,7 +170,9 @@ impl Printer {
             Entry::MarkSet { mark } => {
                 let trial = self.story.trial(mark.trial);
                 let faster = trial.and_then(|trial| Faster::of(&self.story, trial));
+                let claim = Claim::of_mark(&self.story, &self.rig, &self.plan, mark);
                 self.print(&said::marked(mark_sentence(mark, &self.rig)));
+                claim.iter().for_each(|claim| self.print(&said::compared(claim_sentence(claim))));
                 faster.iter().for_each(|faster| self.print(&said::compared(faster_words(faster))));
             }
             Entry::MarkWithdrawn { mark, trial } => {

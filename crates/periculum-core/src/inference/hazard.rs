@@ -299,7 +299,7 @@ impl Point {
 }
 
 /// How much of so many seconds counts: the first ones count less.
-fn warmed(seconds: f64) -> f64 {
+pub(super) fn warmed(seconds: f64) -> f64 {
     seconds + (1.0 - COLD) * WARM_UP * expm1(-seconds / WARM_UP)
 }
 

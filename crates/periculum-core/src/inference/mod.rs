@@ -2,5 +2,6 @@
 
 pub mod comparison;
 pub mod hazard;
+pub mod laws;
 pub mod scatter;
 pub mod statistics;

@@ -14,7 +14,7 @@ use crate::model::quantity::grouped;
 use crate::model::task::Task;
 
 /// How many threads a load runs on.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Threads {
     /// One on every core there is.

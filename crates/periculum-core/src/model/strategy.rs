@@ -176,6 +176,20 @@ impl Strategy {
         }
     }
 
+    /// How each setting steps that moves by steps.
+    pub fn steps(&self) -> Vec<&Steps> {
+        match self {
+            Self::Ascend(steps)
+            | Self::Trim(steps)
+            | Self::Seek { steps, .. }
+            | Self::Peak { steps, .. }
+            | Self::Map { steps, .. } => vec![steps],
+            Self::Feed { steps, feed } => vec![steps, feed],
+            Self::Soak { steps, .. } | Self::Each(Each { steps, .. }) => steps.iter().collect(),
+            Self::Baseline { .. } | Self::Open { .. } | Self::Grid { .. } | Self::Lead { .. } => Vec::new(),
+        }
+    }
+
     /// What it does, piece by piece, in the order in which it is told.
     pub fn pieces(&self) -> Vec<Piece<'_>> {
         match self {

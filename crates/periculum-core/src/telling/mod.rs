@@ -1,5 +1,6 @@
 //! Entries as sentences for people: the logbook on the screen, the lines of a headless climb, the report.
 
+mod claim;
 mod declined;
 mod end;
 mod errand;
@@ -13,6 +14,7 @@ use std::collections::BTreeMap;
 
 use rust_decimal::Decimal;
 
+pub use claim::{claim_sentence, claim_words};
 pub use declined::{declined_words, objection_words};
 pub use errand::{
     answer_words, answers_to, ask, change_words, checks_words, errand_words, grammar, misfit_words, turn_words,

@@ -3,6 +3,7 @@
 mod answers;
 mod by_hand;
 mod chaos;
+mod claims;
 mod confirming;
 mod curves;
 mod engine;

@@ -3,7 +3,8 @@
 use std::collections::BTreeMap;
 
 use periculum_core::Decimal;
-use periculum_core::engine::{Entry as Told, Field, Said, Takes};
+use periculum_core::analysis::claim::Claim;
+use periculum_core::engine::{Entry as Told, Field, Mark, Said, Takes};
 use periculum_core::model::moment::Moment;
 use periculum_core::model::pass::Progress as Came;
 use periculum_core::model::rig::Rig;
@@ -36,6 +37,25 @@ pub(super) struct Progress<'a> {
     kind: &'static str,
     #[serde(flatten)]
     progress: &'a Came,
+}
+
+/// A line for what a mark is worth, behind the mark's own.
+#[derive(Serialize)]
+pub(super) struct Claimed<'a> {
+    at: Moment,
+    kind: &'static str,
+    trial: u32,
+    proof: &'a str,
+    /// How often its rung survives the proof: in the mean, and from where to where nine tenths of what is known lie; none where the
+    /// proof is too long for what was seen.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    survival: Option<f64>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    at_least: Option<f64>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    at_most: Option<f64>,
+    holds: u32,
+    falls: u32,
 }
 
 /// A line for what a rig in software shows to whoever makes a pass on it.
@@ -92,6 +112,23 @@ impl<'a> Entry<'a> {
 impl<'a> Progress<'a> {
     pub(super) fn of(at: Moment, progress: &'a Came) -> Self {
         Self { at, kind: "progress", progress }
+    }
+}
+
+impl<'a> Claimed<'a> {
+    pub(super) fn of(at: Moment, mark: &Mark, claim: &'a Claim) -> Self {
+        let Claim { proof, survival, holds, falls, .. } = claim;
+        Self {
+            at,
+            kind: "claim",
+            trial: mark.trial,
+            proof,
+            survival: survival.map(|survival| survival.mean),
+            at_least: survival.map(|survival| survival.low),
+            at_most: survival.map(|survival| survival.high),
+            holds: *holds,
+            falls: *falls,
+        }
     }
 }
 

@@ -4,9 +4,10 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use periculum_core::analysis::attempts::{Attempts, Column};
+use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::analysis::pool::{Origin, Pool};
-use periculum_core::engine::{ClimbEnd, Entry, Outlook, Said};
+use periculum_core::engine::{ClimbEnd, Entry, Mark, Outlook, Said};
 use periculum_core::model::budget::Rest;
 use periculum_core::model::plan::Plan;
 use periculum_core::model::rig::{Rig, Sensor};
@@ -43,6 +44,8 @@ pub(crate) struct Climbed {
     pub(super) traces: BTreeMap<String, Series>,
     /// The files of its rig and its plan.
     pub(super) texts: [String; 2],
+    /// What each mark that stands is worth, by its trial.
+    claims: BTreeMap<u32, Claim>,
     /// What a rig in software shows to whoever makes the pass that is asked for.
     pub(super) shows: Option<Shown>,
     /// What all of its trials are found by.
@@ -55,7 +58,7 @@ impl Climbed {
         let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
         let facts = climb_facts(row).to_lowercase();
         let texts = [briefing.rig_text.clone(), briefing.plan_text.clone()];
-        Self {
+        let mut climbed = Self {
             number: row.climb,
             seed: row.seed,
             rig,
@@ -66,9 +69,23 @@ impl Climbed {
             foreseen: None,
             traces,
             texts,
+            claims: BTreeMap::new(),
             shows: None,
             facts,
-        }
+        };
+        climbed.weigh_marks();
+        climbed
+    }
+
+    /// Works out what the marks are worth, which takes a while: whenever something was told that may change it.
+    fn weigh_marks(&mut self) {
+        let of = |mark: &Mark| Some((mark.trial, Claim::of_mark(&self.story, &self.rig, &self.plan, mark)?));
+        self.claims = self.story.marks.iter().filter_map(of).collect();
+    }
+
+    /// What a mark is worth; none where nothing can be said.
+    pub(super) fn claim(&self, mark: &Mark) -> Option<&Claim> {
+        self.claims.get(&mark.trial)
     }
 
     /// The same climb under way, so that it is worth knowing what is ahead of it.
@@ -89,6 +106,7 @@ impl Climbed {
             foreseen: None,
             traces: BTreeMap::new(),
             texts: [briefing.rig_text.clone(), briefing.plan_text.clone()],
+            claims: BTreeMap::new(),
             shows: None,
             facts: String::new(),
         }
@@ -111,6 +129,11 @@ impl Climbed {
             }
             Notice::Shown(shown) => self.shows = Some(shown),
             Notice::Told { entry: Entry::Asked { .. } | Entry::PassEnded { .. }, .. } => self.shows = None,
+            Notice::Told {
+                entry: Entry::TrialEnded { .. } | Entry::MarkSet { .. } | Entry::Rejudged { .. }, ..
+            } => {
+                self.weigh_marks();
+            }
             Notice::Told { .. } | Notice::ReadBack(_) | Notice::LeftBehind { .. } | Notice::Progress { .. } => {}
             Notice::Misheard { .. } => {}
         }

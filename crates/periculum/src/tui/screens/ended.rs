@@ -1,11 +1,13 @@
 //! The end of a climb: what ended it, what it found and by how much, what that cost, and what one does next.
 
+use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::faster::Faster;
 use periculum_core::engine::Mark;
 use periculum_core::story::{EndStory, TrialStory};
-use periculum_core::telling::{before_changes, faster_words, gain_words, mark_sentence, whereabouts};
+use periculum_core::telling::{before_changes, claim_words, faster_words, gain_words, mark_sentence, whereabouts};
 use ratatui::Frame;
 use ratatui::layout::Rect;
+use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
 use super::fit::fit;
@@ -66,9 +68,19 @@ fn marks(desk: &Desk, width: u16) -> Vec<Line<'static>> {
             Span::styled(mark_sentence(mark, &told_by(desk, &mark.rung, width)), theme.text.bold()),
             Span::styled(before_changes(mark, story), theme.warning),
             Span::styled(tested, theme.muted),
+            Span::styled(
+                desk.shown.claim(mark).map(|claim| format!("   {}", claim_words(claim))).unwrap_or_default(),
+                worth(desk, mark),
+            ),
         ])
     };
     story.marks.iter().rev().take(MOST_MARKS).map(line).collect()
+}
+
+/// A mark that is sure to hold is good, any other is as it is.
+fn worth(desk: &Desk, mark: &Mark) -> Style {
+    let is_sure = desk.shown.claim(mark).is_some_and(Claim::is_sure);
+    if is_sure { desk.theme.good } else { desk.theme.muted }
 }
 
 /// What stood against more, by the stage of the last mark.

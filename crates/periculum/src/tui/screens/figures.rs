@@ -4,7 +4,7 @@ use periculum_core::model::ladder::Direction;
 use periculum_core::model::quantity::{grouped, measured};
 use periculum_core::model::setting::Setting;
 use periculum_core::story::TrialStory;
-use periculum_core::telling::gain_words;
+use periculum_core::telling::{claim_words, gain_words};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::style::Style;
@@ -65,6 +65,8 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
     } else {
         lines.extend([others, evidence].map(|line| fit(Line::styled(line, theme.text), area.width, theme.muted)));
     }
+    let claim = mark.and_then(|mark| desk.shown.claim(mark)).map(claim_words);
+    lines.extend(claim.map(|claim| fit(Line::styled(claim, theme.text), area.width, theme.muted)));
     lines.extend(gain(desk).into_iter().flatten().map(|line| Line::styled(line, theme.muted)));
     frame.render_widget(ratatui::text::Text::from(lines), area);
 }

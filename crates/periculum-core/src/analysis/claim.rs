@@ -1,0 +1,174 @@
+//! What a mark is worth: how often its rung survives its proof, by everything that the climb has seen of it and of rungs around it.
+
+use std::collections::BTreeSet;
+
+use rust_decimal::Decimal;
+use rust_decimal::prelude::ToPrimitive;
+
+use crate::engine::Mark;
+use crate::inference::hazard::{Observation, Survival};
+use crate::inference::laws::Laws;
+use crate::model::incident_kind::IncidentKind;
+use crate::model::ladder::Direction;
+use crate::model::moment::Span;
+use crate::model::pass::Threads;
+use crate::model::plan::{Plan, Proof};
+use crate::model::rig::Rig;
+use crate::model::rung::Rung;
+use crate::model::setting::Setting;
+use crate::model::strategy::Steps;
+use crate::model::verdict::Verdict;
+use crate::story::{PassStory, Story, TrialStory};
+
+/// A rung that survives a proof at least this often may be called good for it.
+pub const GOOD: f64 = 0.9;
+
+/// A proof that is longer than this many times the longest trial that counts says nothing: that is too far to reach.
+const REACH: f64 = 20.0;
+
+/// What lies farther from the rung than this, in steps, says nothing of it.
+const NEAR: f64 = 40.0;
+
+/// The limit may lie so many steps on the easier side of the rung, or beyond the hardest that was tried.
+const ROOM: f64 = 12.0;
+
+/// What can be said of a rung under a proof.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Claim {
+    /// The proof's name.
+    pub proof: String,
+    /// How often the rung survives it; none where the proof is too long for what was seen.
+    pub survival: Option<Survival>,
+    /// How many trials that fell it rests on.
+    pub falls: u32,
+    /// How many that held.
+    pub holds: u32,
+    /// The longest of them.
+    pub longest: Span,
+}
+
+/// One trial beside the rung.
+struct Seen {
+    /// How much harder its rung is, in steps.
+    distance: f64,
+    observation: Observation,
+    ran: Span,
+}
+
+impl Claim {
+    /// What a climb says of a mark, in the state that the rig has now, under a proof of its plan; none of proofs that take no time by
+    /// themselves, and where nothing comparable was tried.
+    pub fn of(story: &Story, rig: &Rig, plan: &Plan, mark: &Mark, proof: usize) -> Option<Self> {
+        let proof = plan.proofs.get(proof)?;
+        let target = proof.length().seconds();
+        let axis = Axis::of(story, rig, plan, mark);
+        let works = works(proof);
+        let seen = |trial: &TrialStory| {
+            let (observation, ran) = observation(trial, &works).filter(|_| trial.state == story.last_state())?;
+            let distance = axis.distance(&mark.rung, &trial.rung, matches!(observation, Observation::Held(_)))?;
+            (distance.abs() <= NEAR).then_some(Seen { distance, observation, ran })
+        };
+        let seen: Vec<Seen> = story.trials.iter().filter_map(seen).collect();
+        if seen.is_empty() || target <= 0.0 {
+            return None;
+        }
+        let farthest = seen.iter().map(|one| one.distance).fold(0.0, f64::max);
+        let mut laws = Laws::between(-ROOM, farthest + ROOM);
+        seen.iter().for_each(|one| laws.observe(one.distance, one.observation));
+        let holds = seen.iter().filter(|one| matches!(one.observation, Observation::Held(_))).count();
+        let longest = seen.iter().map(|one| one.ran).max().unwrap_or(Span::ZERO);
+        let is_in_reach = target <= REACH * longest.seconds();
+        Some(Self {
+            proof: proof.name.clone(),
+            survival: is_in_reach.then(|| laws.survival(0.0, target)),
+            falls: (seen.len() - holds) as u32,
+            holds: holds as u32,
+            longest,
+        })
+    }
+
+    /// The same under the proof that the mark held.
+    pub fn of_mark(story: &Story, rig: &Rig, plan: &Plan, mark: &Mark) -> Option<Self> {
+        let proof = plan.proofs.iter().position(|proof| proof.name == mark.proof)?;
+        Self::of(story, rig, plan, mark, proof)
+    }
+
+    /// Whether the rung may be called good for the proof, with 95 %.
+    pub fn is_sure(&self) -> bool {
+        self.survival.is_some_and(|survival| survival.low >= GOOD)
+    }
+}
+
+/// What a proof is made of, however long each of it takes.
+fn works(proof: &Proof) -> BTreeSet<(&str, Threads)> {
+    proof.passes.iter().map(|pass| (pass.load.as_str(), pass.threads)).collect()
+}
+
+/// What a trial says of its rung under these works, and how long it was at them: an error is a fall, and what has other reasons says
+/// only that there was none so far.
+fn observation(trial: &TrialStory, works: &BTreeSet<(&str, Threads)>) -> Option<(Observation, Span)> {
+    let counts = |pass: &&PassStory| works.contains(&(pass.order.load.as_str(), pass.order.threads));
+    let verdict = trial.verdict.filter(|verdict| *verdict != Verdict::Void)?;
+    let is_error = verdict == Verdict::Fell || trial.incident == Some(IncidentKind::CorrectedError);
+    let is_of_works = trial.passes.last().is_none_or(|last| counts(&last));
+    let ran: Span = match trial.passes.iter().all(|pass| counts(&pass)) {
+        true => trial.tested,
+        false => trial.passes.iter().filter(counts).filter_map(|pass| pass.report.as_ref()).map(|it| it.ran).sum(),
+    };
+    let observation = match is_error && is_of_works {
+        true => Observation::Fell(ran.seconds()),
+        false => Observation::Held(ran.seconds()),
+    };
+    (is_error && is_of_works || ran > Span::ZERO).then_some((observation, ran))
+}
+
+/// The settings along which a mark was found, beside the others.
+struct Axis<'a> {
+    settings: Vec<Along<'a>>,
+}
+
+/// A setting of the rig.
+struct Along<'a> {
+    setting: &'a Setting,
+    /// The finest step by which the plan moves it, or that of its ladder.
+    step: Decimal,
+    /// Whether its stage moved it.
+    is_moved: bool,
+}
+
+impl<'a> Axis<'a> {
+    fn of(story: &Story, rig: &'a Rig, plan: &Plan, mark: &Mark) -> Self {
+        let steps: Vec<&Steps> = plan.stages.iter().flat_map(|stage| stage.strategy.steps()).collect();
+        let step = |name: &str| steps.iter().filter(|one| one.setting == name).filter_map(|one| one.step).min();
+        let of_stage: Vec<&TrialStory> = story.trials.iter().filter(|trial| trial.stage == mark.stage).collect();
+        let was_moved = |name: &str| of_stage.iter().any(|trial| trial.rung.get(name) != mark.rung.get(name));
+        let along = |setting: &'a Setting| Along {
+            step: step(&setting.name).unwrap_or_else(|| setting.ladder.widest_gap()),
+            is_moved: setting.name == mark.setting || was_moved(&setting.name),
+            setting,
+        };
+        Self { settings: rig.settings.iter().map(along).collect() }
+    }
+
+    /// How many steps harder a rung is than the mark's. Where it is harder in one setting and easier in another, what held there says
+    /// as much as if nothing were harder, and what fell as much as if nothing were easier; how much other settings than those that
+    /// were moved make it easier or harder, nobody knows, so that nothing is said then.
+    fn distance(&self, mark: &Rung, rung: &Rung, has_held: bool) -> Option<f64> {
+        let (mut harder, mut easier) = (0.0, 0.0);
+        for Along { setting, step, is_moved } in &self.settings {
+            let by = ((rung.get(&setting.name)? - mark.get(&setting.name)?) / step).to_f64()?;
+            let by = if setting.harder == Direction::Up { by } else { -by };
+            let says_nothing = if has_held { by < 0.0 } else { by > 0.0 };
+            match is_moved {
+                true => (harder, easier) = (harder + by.max(0.0), easier + by.min(0.0)),
+                false if says_nothing => return None,
+                false => {}
+            }
+        }
+        Some(match has_held {
+            true if easier < 0.0 => easier,
+            false if harder > 0.0 => harder,
+            _ => harder + easier,
+        })
+    }
+}

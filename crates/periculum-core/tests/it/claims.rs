@@ -1,0 +1,91 @@
+//! What marks are worth, by what their climb has seen.
+
+use std::sync::Arc;
+
+use periculum_core::analysis::claim::Claim;
+use periculum_core::engine::{Event, Said};
+use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::moment::Span;
+use periculum_core::model::pass::{Pass, PassReport};
+use periculum_core::model::plan::Proof;
+use periculum_core::telling::{claim_sentence, claim_words};
+
+use crate::chaos::Course;
+use crate::play::Play;
+
+/// The plain course with a second proof that is a night.
+fn course() -> Course {
+    let plain = Course::plain();
+    let mut plan = (*plain.plan).clone();
+    let night = vec![Pass::usual("dense", Span::from_seconds(8 * 3600))];
+    plan.proofs.push(Proof { name: "night".into(), passes: night });
+    plan.stages.truncate(2);
+    Course { plan: Arc::new(plan), ..plain }
+}
+
+/// A climb in which the clock holds up to this, and falls after so many seconds a step beyond.
+fn climbed(holds: i64, falls_after: u64) -> Play {
+    let mut play = Play::of(course());
+    while play.runs_a_pass() {
+        let at = i64::try_from(play.in_force["clock"]).expect("whole");
+        if at <= holds {
+            play.pass_ends(&[]);
+            continue;
+        }
+        let incidents = vec![Incident::new(IncidentKind::WrongResult, "as played")];
+        let report = PassReport { ran: Span::from_seconds(falls_after), incidents, ..PassReport::default() };
+        play.event(&Event::PassEnded { report, reported: None });
+    }
+    play
+}
+
+fn claim(play: &Play, proof: usize) -> Claim {
+    let mark = play.story.marks.last().expect("a mark");
+    Claim::of(&play.story, &play.course.rig, &play.course.plan, mark, proof).expect("a claim")
+}
+
+#[test]
+fn a_mark_at_the_border_is_worth_what_one_pass_is() {
+    let play = climbed(50, 40);
+    let quick = claim(&play, 0);
+    let survival = quick.survival.expect("within reach");
+    assert!(!quick.is_sure() && survival.low < 0.9 && survival.high > 0.9, "{survival:?}");
+    assert_eq!((quick.falls, quick.longest), (1, Span::from_seconds(60)));
+    let told = claim_sentence(&quick);
+    assert!(told.starts_with("survives quick with ") && told.ends_with(" trials that held and 1 that fell"), "{told}");
+    assert_eq!(Claim::of_mark(&play.story, &play.course.rig, &play.course.plan, &play.story.marks[0]), Some(quick));
+}
+
+#[test]
+fn nothing_is_said_of_a_night_from_passes_of_a_minute() {
+    let night = claim(&climbed(50, 40), 1);
+    assert_eq!(night.survival, None);
+    assert_eq!(claim_words(&night), "nothing can be said of night from trials of 1 min at most");
+}
+
+#[test]
+fn what_was_seen_before_the_rig_was_changed_says_nothing_of_it_now() {
+    let mut play = Play::begun();
+    while play.story.marks.is_empty() {
+        let holds = play.in_force["clock"] <= 50.into();
+        play.pass_ends(if holds { &[] } else { &[IncidentKind::WrongResult] });
+    }
+    let of = |play: &Play| Claim::of_mark(&play.story, &play.course.rig, &play.course.plan, &play.story.marks[0]);
+    assert!(of(&play).is_some_and(|claim| claim.falls == 1), "{}", play.log(5));
+    play.say(Said::Changed { written: [("remark".to_owned(), "window open".to_owned())].into() });
+    assert_eq!((play.story.last_state(), of(&play)), (2, None), "{}", play.log(5));
+}
+
+/// What moved in its stage counts, in whichever way it is comparable; what else is easier says nothing.
+#[test]
+fn a_trial_that_was_easier_in_something_else_is_no_evidence() {
+    let play = climbed(50, 40);
+    let mut mark = play.story.marks.last().expect("a mark").clone();
+    let before = Claim::of_mark(&play.story, &play.course.rig, &play.course.plan, &mark).expect("a claim");
+    // With less voltage than in all trials nothing that held counts any more, and what fell still does.
+    mark.rung = mark.rung.with("volts", 110.into());
+    mark.stage = 1;
+    let after = Claim::of_mark(&play.story, &play.course.rig, &play.course.plan, &mark);
+    let [before, after] = [Some(before), after].map(|claim| claim.and_then(|claim| claim.survival).map_or(0.0, |it| it.mean));
+    assert!(after < before, "{after} {before}");
+}
