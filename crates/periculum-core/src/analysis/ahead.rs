@@ -7,7 +7,8 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
 use crate::engine::route::route;
-use crate::inference::hazard::{Hazard, Observation, Survival};
+use crate::inference::hazard::{Observation, Survival};
+use crate::inference::laws::Laws;
 use crate::model::errand::Errand;
 use crate::model::incident::IncidentKind;
 use crate::model::ladder::Direction;
@@ -19,9 +20,8 @@ use crate::model::setting::Setting;
 use crate::model::verdict::Verdict;
 use crate::story::{Story, TrialStory};
 
-/// How far beyond what a use allows the limit of a setting may lie, and below stock, in steps.
-const BEYOND: f64 = 12.0;
-const BELOW: f64 = 2.0;
+/// The limit may lie so many steps on the easier side of the rung, or beyond the hardest that was tried.
+const ROOM: f64 = 12.0;
 
 /// What is known of a rung before it is tried.
 #[derive(Clone, Debug, PartialEq)]
@@ -150,15 +150,16 @@ fn survival(rig: &Rig, use_name: &str, story: &Story, rung: &Rung, proof: Span) 
         let steps = ((value - setting.stock) / step).to_f64()?;
         Some(if setting.harder == Direction::Up { steps } else { -steps })
     };
-    let farthest = place(setting.hardest(use_name))?;
+    let at = place(rung.get(&setting.name)?)?;
     let seen = trials.into_iter().filter_map(|trial| Some((place(trial.rung.get(&setting.name)?)?, observed(trial)?)));
     let seen: Vec<(f64, Observation)> = seen.collect();
     if seen.is_empty() {
         return None;
     }
-    let mut model = Hazard::unknown(-BELOW, farthest.max(0.0) + BEYOND, proof.seconds().max(1.0));
-    seen.into_iter().for_each(|(at, observation)| model.observe(at, observation));
-    Some(model.survival(place(rung.get(&setting.name)?)?))
+    let farthest = seen.iter().map(|(seen, _)| seen - at).fold(0.0, f64::max);
+    let mut laws = Laws::between(-ROOM, farthest + ROOM);
+    seen.into_iter().for_each(|(seen, observation)| laws.observe(seen - at, observation));
+    Some(laws.survival(0.0, proof.seconds().max(1.0)))
 }
 
 fn observed(trial: &TrialStory) -> Option<Observation> {

@@ -26,7 +26,8 @@ use crate::model::rung::InForce;
 ///   that was told to stop stops, even where its program or its machine dies of it.
 /// - 4: a grid that somebody changes by hand goes from neighbour to neighbour.
 /// - 5: where several settings hold together, that of the core that failed gives way first.
-/// - 6: a row of a map begins next to where the rows before say that its limit is, and has a trial of its own.
+/// - 6: a row of a map begins next to where the rows before say that its limit is, and has a trial of its own; a score that is low
+///   twice is a loss by the noise of the baseline.
 pub const RULES: u32 = 6;
 
 /// Something that happened, told to the engine with the time it happened at.

@@ -58,23 +58,30 @@ impl Comparison {
 /// is that of one future observation (Hahn and Meeker, Statistical Intervals, 1991, 4.7). Nothing is known, and the
 /// interval has no bounds, where the reference was measured less than twice or is not above zero.
 pub fn compare(reference: &[f64], measured: &[f64]) -> Comparison {
+    let (Some(noise), Some(other)) = (deviation(reference), deviation(measured)) else {
+        return compare_alike(reference, measured);
+    };
+    let (base, change) = (mean(reference), mean(measured) / mean(reference) - 1.0);
+    if base <= 0.0 {
+        return Comparison { change, low: f64::NEG_INFINITY, high: f64::INFINITY };
+    }
+    let part = |deviation: f64, count: usize| deviation * deviation / count as f64;
+    let (a, b) = (part(noise, reference.len()), part(other, measured.len()));
+    let spread = a * a / (reference.len() - 1) as f64 + b * b / (measured.len() - 1) as f64;
+    let freedom = if spread > 0.0 { (a + b).powi(2) / spread } else { f64::from(u32::MAX) };
+    let half_width = quantile(freedom as usize) * (a + b).sqrt() / base;
+    Comparison { change, low: change - half_width, high: change + half_width }
+}
+
+/// Compares measurements with a reference of at least two whose noise they share: a few of them say little of noise by themselves.
+///
+/// Student's t with the deviation of the reference alone. Nothing is known where that was measured less than twice or is not above zero.
+pub fn compare_alike(reference: &[f64], measured: &[f64]) -> Comparison {
     let (base, change) = (mean(reference), mean(measured) / mean(reference) - 1.0);
     let unknown = Comparison { change, low: f64::NEG_INFINITY, high: f64::INFINITY };
     let (Some(noise), false) = (deviation(reference), measured.is_empty() || base <= 0.0) else { return unknown };
-    let part = |deviation: f64, count: usize| deviation * deviation / count as f64;
-    let (error, freedom) = match deviation(measured) {
-        None => {
-            let error = noise * (1.0 + 1.0 / reference.len() as f64).sqrt();
-            (error, (reference.len() - 1) as f64)
-        }
-        Some(other) => {
-            let (a, b) = (part(noise, reference.len()), part(other, measured.len()));
-            let spread = a * a / (reference.len() - 1) as f64 + b * b / (measured.len() - 1) as f64;
-            let freedom = if spread > 0.0 { (a + b).powi(2) / spread } else { f64::from(u32::MAX) };
-            ((a + b).sqrt(), freedom)
-        }
-    };
-    let half_width = quantile(freedom as usize) * error / base;
+    let error = noise * (1.0 / measured.len() as f64 + 1.0 / reference.len() as f64).sqrt();
+    let half_width = quantile(reference.len() - 1) * error / base;
     Comparison { change, low: change - half_width, high: change + half_width }
 }
 
@@ -141,6 +148,27 @@ mod tests {
         let compared = compare(&[99.0, 100.0, 101.0], &[108.0, 110.0, 112.0]);
         let half_width = 4.303 * (5.0f64 / 3.0).sqrt() / 100.0;
         assert!((compared.change - 0.1).abs() < 1e-12 && (compared.high - 0.1 - half_width).abs() < 1e-9);
+    }
+
+    /// Two measurements that are both a little low are a loss beside the noise of the baseline, and say nothing by themselves.
+    #[test]
+    fn a_loss_is_noticed_by_the_noise_of_the_reference() {
+        let mut noise = noise(7);
+        let mut rates = |count: usize, loss: f64| {
+            let (mut alike, mut by_themselves) = (0, 0);
+            for _ in 0..500 {
+                let mut sample = |count: usize, mean: f64| (0..count).map(|_| mean + 0.3 * noise()).collect::<Vec<_>>();
+                let (base, both) = (sample(count, 100.0), sample(2, 100.0 - loss));
+                alike += u32::from(compare_alike(&base, &both).says() == Says::Less);
+                by_themselves += u32::from(compare(&base, &both).says() == Says::Less);
+            }
+            (alike, by_themselves)
+        };
+        let (found, found_before) = rates(4, 3.0);
+        assert!(found >= 499 && found_before < 450, "{found} and {found_before} of 500");
+        let (few, many) = (rates(3, 1.0).0, rates(8, 1.0).0);
+        assert!(many > few && many > 400, "a larger baseline helps: {few}, {many}");
+        assert!(rates(4, 0.0).0 <= 25, "no loss is seldom said to be one");
     }
 
     #[test]

@@ -6,15 +6,18 @@ use crate::model::quantity::counted;
 
 /// As `survives night with at least 93 %: 95 % sure`, `survives quick with 47 to 97 %`, or why nothing can be said.
 pub fn claim_words(claim: &Claim) -> String {
-    let Claim { proof, survival, longest, .. } = claim;
-    match survival {
+    let Claim { proof, longest, .. } = claim;
+    match &claim.survival {
         None => format!("nothing can be said of {proof} from trials of {longest} at most"),
-        Some(Survival { low, .. }) if claim.is_sure() => {
-            format!("survives {proof} with at least {} %: 95 % sure", percent(*low))
-        }
-        Some(Survival { low, high, .. }) => {
-            format!("survives {proof} with {} to {} %", percent(*low), percent(*high))
-        }
+        Some(survival) => format!("survives {proof} {}", share_words(survival, claim.is_sure())),
+    }
+}
+
+/// The same beside what names the proof: `survives with 47 to 97 %`.
+pub fn worth_words(claim: &Claim) -> String {
+    match &claim.survival {
+        None => claim_words(claim),
+        Some(survival) => format!("survives {}", share_words(survival, claim.is_sure())),
     }
 }
 
@@ -26,6 +29,13 @@ pub fn claim_sentence(claim: &Claim) -> String {
         falls => format!("{falls} that fell"),
     };
     format!("{}, by {held} that held and {fell}", claim_words(claim))
+}
+
+fn share_words(Survival { low, high, .. }: &Survival, is_sure: bool) -> String {
+    match is_sure {
+        true => format!("with at least {} %: 95 % sure", percent(*low)),
+        false => format!("with {} to {} %", percent(*low), percent(*high)),
+    }
 }
 
 /// A share in whole percent, never more than it is.

@@ -86,6 +86,7 @@ fn a_trial_that_was_easier_in_something_else_is_no_evidence() {
     mark.rung = mark.rung.with("volts", 110.into());
     mark.stage = 1;
     let after = Claim::of_mark(&play.story, &play.course.rig, &play.course.plan, &mark);
-    let [before, after] = [Some(before), after].map(|claim| claim.and_then(|claim| claim.survival).map_or(0.0, |it| it.mean));
+    let [before, after] =
+        [Some(before), after].map(|claim| claim.and_then(|claim| claim.survival).map_or(0.0, |it| it.mean));
     assert!(after < before, "{after} {before}");
 }

@@ -1,13 +1,11 @@
 //! The end of a climb: what ended it, what it found and by how much, what that cost, and what one does next.
 
-use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::faster::Faster;
 use periculum_core::engine::Mark;
 use periculum_core::story::{EndStory, TrialStory};
-use periculum_core::telling::{before_changes, claim_words, faster_words, gain_words, mark_sentence, whereabouts};
+use periculum_core::telling::{before_changes, faster_words, gain_words, mark_sentence, whereabouts, worth_words};
 use ratatui::Frame;
 use ratatui::layout::Rect;
-use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
 use super::fit::fit;
@@ -66,21 +64,19 @@ fn marks(desk: &Desk, width: u16) -> Vec<Line<'static>> {
         Line::from(vec![
             Span::styled(format!("{:<LEAD$}", labels::MARK_FLAG), theme.accent),
             Span::styled(mark_sentence(mark, &told_by(desk, &mark.rung, width)), theme.text.bold()),
+            worth(desk, mark),
             Span::styled(before_changes(mark, story), theme.warning),
             Span::styled(tested, theme.muted),
-            Span::styled(
-                desk.shown.claim(mark).map(|claim| format!("   {}", claim_words(claim))).unwrap_or_default(),
-                worth(desk, mark),
-            ),
         ])
     };
     story.marks.iter().rev().take(MOST_MARKS).map(line).collect()
 }
 
-/// A mark that is sure to hold is good, any other is as it is.
-fn worth(desk: &Desk, mark: &Mark) -> Style {
-    let is_sure = desk.shown.claim(mark).is_some_and(Claim::is_sure);
-    if is_sure { desk.theme.good } else { desk.theme.muted }
+/// What a mark is worth: good where it is sure to hold.
+fn worth(desk: &Desk, mark: &Mark) -> Span<'static> {
+    let Some(claim) = desk.shown.claim(mark) else { return Span::default() };
+    let style = if claim.is_sure() { desk.theme.good } else { desk.theme.text };
+    Span::styled(format!("   {}", worth_words(claim)), style)
 }
 
 /// What stood against more, by the stage of the last mark.

@@ -292,7 +292,8 @@ pub(in crate::tui) const FILE_TRIALS: &str = "trials.csv";
 
 // What each view shows, for those who see it for the first time.
 pub(in crate::tui) const HELP_OF_CLIMB: &str = "Trials from left to right; the value of the climbed setting is the height. A trial puts one rung, \
-     a whole combination of settings, to one proof: passes of loads that know right from wrong.";
+     a whole combination of settings, to one proof: passes of loads that know right from wrong. A mark says how often its rung survives its \
+     proof, by all that the climb has seen: between the two numbers lie nine tenths of what is known.";
 
 pub(in crate::tui) const HELP_OF_MAP: &str = "Every trial in its place. Dots hold, as nothing there is harder than what held; behind the bar all falls, \
      as nothing there is easier than what fell; between them nobody knows. Lines are ceilings. Where other settings moved too, it is the plane of the selected trial.";
