@@ -71,7 +71,7 @@ pub(crate) fn drive_to_story(prepared: Prepared, output: &Output, pace: Option<P
     let starts_for: BTreeSet<String> = starting.map(|setting| setting.name.clone()).collect();
     let mut printer =
         Printer::new(style, output.rounds, (rig, Arc::clone(&plan)), tell_past(&prepared.past), prepared.ledger_path());
-    let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(notice));
+    let (mut driver, first, _claim) = prepared.driver(operator, pace, |notice| printer.take(&notice));
     driver.starts_for = starts_for;
     let parting = driver.drive(first, |_| false)?;
     drop((driver, words));
@@ -126,13 +126,13 @@ impl Printer {
         }
     }
 
-    fn take(&mut self, notice: Notice) {
+    fn take(&mut self, notice: &Notice) {
         // Lines say nothing of single readings, which come by the hundred thousand.
         if matches!(notice, Notice::Sample { .. }) {
             return;
         }
-        notice::take(&mut self.story, &notice);
-        match (&notice, self.style) {
+        notice::take(&mut self.story, notice);
+        match (notice, self.style) {
             (Notice::Told { at, entry }, Style::Json) => {
                 json::print(&json::Entry::of(*at, entry, &self.rig));
                 if let Entry::MarkSet { mark } = entry {

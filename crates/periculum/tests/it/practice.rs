@@ -129,6 +129,29 @@ fn the_demo_shows_a_rig_by_its_name_and_does_by_itself_what_somebody_would_have_
     terminal.wait_for("possible values: dome, vault, shelf, lens, mount, relic, cryo, lamp");
 }
 
+/// A climb of each other kind goes on before one's eyes, in the middle of its own, and waits when one leaves.
+#[test]
+fn a_climb_of_each_kind_is_watched_and_left() {
+    let home = Home::new();
+    let terminal = Terminal::new(&home, 160, 40);
+    let kinds = [
+        ("vault", ["fast cores", "limited by"]),
+        ("lens", ["core offset", "limited by"]),
+        ("mount", ["clock it reports", "limited by"]),
+        ("relic", ["bus clock", "ahead"]),
+        ("cryo", ["pot at the thermometer", "left cores"]),
+    ];
+    for (rig, shows) in kinds {
+        terminal.run(&format!("clear; periculum demo {rig} --pace 30"));
+        let screen = terminal.wait_for_all(&[rig, shows[0], shows[1], "on trial"]);
+        assert!(screen.lines().next().is_some_and(|line| line.contains(&format!(" {rig} "))), "{screen}");
+        terminal.press("q");
+        terminal.wait_for("a climb is running");
+        terminal.press("l");
+        terminal.wait_for("The climb waits");
+    }
+}
+
 #[test]
 fn a_display_goes_back_where_nobody_says_that_there_is_a_picture() {
     let home = Home::new();
