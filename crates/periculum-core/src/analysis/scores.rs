@@ -382,6 +382,17 @@ impl Benchmark {
         Self { what, beside: Vec::new(), noise, baseline, at_stock: Took::default(), levels, best, pays_until }
     }
 
+    /// Whether the score is shown to follow the setting up to the last value: with 95 % by at least a quarter of what the setting gives more.
+    pub fn is_shown_to_pay(&self) -> bool {
+        let Some((noise, last)) = self.noise.zip(self.levels.len().checked_sub(1)) else { return false };
+        let mean_of = |at: usize| {
+            let merits = self.levels[at].merits(&self.what);
+            (mean(&merits), merits.len())
+        };
+        let more = more(&self.levels, last).unwrap_or(0.0);
+        noise.compare(mean_of(0), mean_of(last)).low > FOLLOWS * more
+    }
+
     /// The mean of its best level as a number of which more is better.
     fn best_merit(&self) -> f64 {
         mean(&self.levels[self.best].merits(&self.what))
@@ -410,12 +421,15 @@ fn leave_out_disturbed<'a>(what: &Measure, levels: impl Iterator<Item = &'a mut 
     }
 }
 
+/// What the setting gives more at a level than at the first one, as a share.
+fn more(levels: &[Level], at: usize) -> Option<f64> {
+    let share = levels[at].set_to? / levels[0].set_to.filter(|value| !value.is_zero())?;
+    Some((f64::try_from(share).ok()? - 1.0).abs())
+}
+
 /// Whether, from the first of these levels on, the score hardly follows the setting.
 fn hardly_follows(noise: &Noise, levels: &[Level], means: &[(f64, usize)]) -> bool {
-    let more = |at: usize| {
-        let share = levels[at].set_to? / levels[0].set_to.filter(|value| !value.is_zero())?;
-        Some((f64::try_from(share).ok()? - 1.0).abs())
-    };
+    let more = |at: usize| more(levels, at);
     let last = levels.len() - 1;
     let does_not = |at: usize| more(at).is_some_and(|more| noise.compare(means[0], means[at]).high < FOLLOWS * more);
     let clearly_does = |at: usize| more(at).is_some_and(|more| noise.compare(means[0], means[at]).low > FOLLOWS * more);
@@ -511,7 +525,12 @@ mod tests {
         let (at_stock, times) = found.baseline.expect("a baseline");
         assert!((at_stock - 100.0).abs() < 1e-9 && times == 3);
         let grows = (42..48).map(|at| level(at, &[at as f64 * 10.0 - 0.2, at as f64 * 10.0 + 0.2]));
-        assert_eq!(benchmark(measure(false), &[], grows.collect()).pays_until, None, "it follows to the last");
+        let grows = benchmark(measure(false), &[], grows.collect());
+        assert_eq!((grows.pays_until, grows.is_shown_to_pay()), (None, true), "it follows to the last");
+        // So noisy that neither is shown.
+        let flat = (42..45).map(|at| level(at, &[100.0 + f64::from(at as i32 % 2), 90.0, 110.0]));
+        let flat = benchmark(measure(false), &[], flat.collect());
+        assert_eq!((flat.pays_until, flat.is_shown_to_pay()), (None, false));
     }
 
     #[test]

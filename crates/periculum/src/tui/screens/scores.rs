@@ -197,7 +197,8 @@ fn pays_words(benchmark: &Benchmark, over: Option<Over>) -> String {
     match (benchmark.levels.len(), benchmark.noise, benchmark.pays_until) {
         (1, ..) => telling::ONE_VALUE.into(),
         (_, None, _) => telling::NOISE_NOT_KNOWN.into(),
-        (_, _, None) => telling::LAST_VALUE.into(),
+        (_, _, None) if benchmark.is_shown_to_pay() => telling::LAST_VALUE.into(),
+        (_, _, None) => telling::NOTHING_SHOWN.into(),
         (_, _, Some(0)) => telling::LITTLE_GAIN.into(),
         (_, _, Some(index)) => written(&benchmark.levels[index], over),
     }

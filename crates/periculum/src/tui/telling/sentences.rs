@@ -68,6 +68,7 @@ pub(in crate::tui) const PERHAPS_MORE: &str = ", and perhaps more";
 
 // Scores.
 pub(in crate::tui) const LAST_VALUE: &str = "the last value tried";
+pub(in crate::tui) const NOTHING_SHOWN: &str = "nothing is shown either way";
 pub(in crate::tui) const LITTLE_GAIN: &str = "nothing: little gain at all";
 pub(in crate::tui) const NOISE_NOT_KNOWN: &str = "not known: no value was measured twice";
 pub(in crate::tui) const ONE_VALUE: &str = "one value only";
