@@ -30,8 +30,10 @@ const STEADY: f64 = 1e-5;
 /// In a wait longer than this, a pass whose hazard no longer changes goes on in one stride.
 const LONG: Span = Span::from_seconds(120);
 
-/// How often its instruments read.
+/// How often its instruments read, and how often once a pass has run so long that nothing changes any more.
 const SENSING: Span = Span::from_seconds(1);
+const SENSING_LATER: Span = Span::from_seconds(5);
+const LATER: Span = Span::from_seconds(600);
 
 /// Gigaflops, gigabytes or megarays of one round.
 const ROUND: f64 = 0.75;
@@ -495,7 +497,9 @@ impl Bench for Simulator {
             }
         }
         let ended = self.let_time_pass(at_most);
-        let is_due = self.sensed_at.is_none_or(|last| self.now.since(last) >= SENSING);
+        let is_late = self.pass.as_ref().is_some_and(|(_, pass)| pass.ran >= LATER);
+        let sensing = if is_late { SENSING_LATER } else { SENSING };
+        let is_due = self.sensed_at.is_none_or(|last| self.now.since(last) >= sensing);
         if ended.is_some() || !is_due {
             return ended.into_iter().collect();
         }
