@@ -6,7 +6,7 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
 use crate::engine::Mark;
-use crate::inference::hazard::{Observation, Survival};
+use crate::inference::hazard::{Observation, SURVIVAL, Survival};
 use crate::inference::laws::Laws;
 use crate::model::incident_kind::IncidentKind;
 use crate::model::ladder::Direction;
@@ -19,9 +19,6 @@ use crate::model::setting::Setting;
 use crate::model::strategy::Steps;
 use crate::model::verdict::Verdict;
 use crate::story::{PassStory, Story, TrialStory};
-
-/// A rung that survives a proof at least this often may be called good for it.
-pub const GOOD: f64 = 0.9;
 
 /// A proof that is longer than this many times the longest trial that counts says nothing: that is too far to reach.
 const REACH: f64 = 20.0;
@@ -95,7 +92,7 @@ impl Claim {
 
     /// Whether the rung may be called good for the proof, with 95 %.
     pub fn is_sure(&self) -> bool {
-        self.survival.is_some_and(|survival| survival.low >= GOOD)
+        self.survival.is_some_and(|survival| survival.low >= SURVIVAL)
     }
 }
 

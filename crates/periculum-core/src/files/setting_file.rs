@@ -122,13 +122,14 @@ fn read_check(section: Section, has_to_be_confirmed: bool) -> Option<Check> {
     let sensor = section.text("sensor");
     let number = |key| section.optional_number(key).map(|number| number.value);
     let (at_least, at_most) = (number("at_least"), number("at_most"));
+    let has_bound = section.has("at_least") || section.has("at_most");
     let (problems, at) = (section.problems(), section.at());
     section.finish();
     let check = Check { sensor: sensor?.value, at_least, at_most };
     if !has_to_be_confirmed {
         let what = "nothing has to be confirmed that does not go back by itself";
         problems.advise(at, what, "write `confirm = \"20s\"` as well, or leave out `confirmed_by`");
-    } else if at_least.is_none() && at_most.is_none() {
+    } else if !has_bound {
         let what = "any reading would say that all is well";
         problems.advise(at, what, "write `at_least` or `at_most`, in the sensor's unit");
     } else if at_least.zip(at_most).is_some_and(|(least, most)| least > most) {

@@ -470,3 +470,34 @@ proptest! {
         }
     }
 }
+
+#[test]
+fn a_check_names_a_sensor_that_reads_by_itself_and_what_it_reads_where_all_is_well() {
+    let with = |confirmed: &str| {
+        let setting = format!(
+            "format = 1\n[rig]\nname = \"r\"\n[setting.rate]\nladder = {{ from = 40, step = 1, to = 50 }}\nstock = 42\n\
+            harder = \"up\"\ntakes_effect = \"at-once\"\nadapter = \"simulated\"\n{confirmed}\n\
+            [sensor.frames]\nadapter = \"simulated\"\nsource = \"panel/shown\"\n[sensor.seen]\nadapter = \"by-hand\"\nwhen = \"each-trial\"\n"
+        );
+        rig(&setting)
+            .map_err(|problems| problems.into_iter().map(|problem| problem.what).collect::<Vec<_>>().join("; "))
+    };
+    let read = with("confirm = \"20s\"\nconfirmed_by = { sensor = \"frames\", at_least = 24 }").expect("a rig");
+    let check = read.settings[0].confirmed_by.clone().expect("a check");
+    assert_eq!((check.sensor.as_str(), check.at_least, check.at_most), ("frames", Some(decimal("24")), None));
+    for (confirmed, told) in [
+        ("confirmed_by = { sensor = \"frames\", at_least = 24 }", "nothing has to be confirmed"),
+        ("confirm = \"20s\"\nconfirmed_by = { sensor = \"frames\" }", "any reading would say that all is well"),
+        (
+            "confirm = \"20s\"\nconfirmed_by = { sensor = \"frames\", at_least = 2, at_most = 1 }",
+            "no reading is at least",
+        ),
+        ("confirm = \"20s\"\nconfirmed_by = { sensor = \"frame\", at_least = 2 }", "there is no sensor `frame`"),
+        ("confirm = \"20s\"\nconfirmed_by = { sensor = \"seen\", at_least = 2 }", "somebody reads `seen`"),
+        ("confirm = \"20s\"\nconfirmed_by = { sensor = \"frames\", at_least = \"two\" }", "must be a number"),
+    ] {
+        let wrong = with(confirmed).expect_err(confirmed);
+        assert!(wrong.contains(told), "{wrong}");
+        assert!(!wrong.contains("; "), "told once: {wrong}");
+    }
+}
