@@ -24,8 +24,8 @@ use periculum_core::story::readback::{self, Readback};
 use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::{IncidentStory, Story, TrialStory};
 use periculum_core::telling::{
-    before_changes, benchmark_words, beside_words, claim_sentence, faster_words, mark_sentence, measured_words,
-    percent_words, scatter_words, stage_words, whereabouts,
+    before_changes, benchmark_words, beside_words, claim_sentence, faster_words, margin_words, mark_sentence,
+    measured_words, percent_words, scatter_words, stage_words, whereabouts,
 };
 
 use crate::ascent::ascent;
@@ -157,8 +157,10 @@ impl Reported<'_> {
             let faster = faster.map(|faster| format!("; {}", faster_words(&faster))).unwrap_or_default();
             let claim = Claim::of_mark(story, self.rig, self.plan, mark);
             let claim = claim.map(|claim| format!("; {}", claim_sentence(&claim))).unwrap_or_default();
+            let margin = self.plan.stages.get(mark.stage).and_then(margin_words);
+            let margin = margin.map(|margin| format!(", {margin}")).unwrap_or_default();
             let before = before_changes(mark, story);
-            Block::Item(format!("Mark: {}{claim}{faster}{before}", mark_sentence(mark, self.rig)))
+            Block::Item(format!("Mark: {}{margin}{claim}{faster}{before}", mark_sentence(mark, self.rig)))
         };
         blocks.extend(story.marks.iter().map(mark));
         blocks.extend(story.profiles.iter().map(|profile| {

@@ -22,7 +22,7 @@ pub use errand::{
 pub use evidence::bound_words;
 pub use faster::{faster_words, scatter_words};
 pub use rig_change::parts_changed;
-pub use stage::stage_words;
+pub use stage::{margin_words, stage_words};
 
 use crate::analysis::forecast::Effort;
 use crate::analysis::scores::Benchmark;

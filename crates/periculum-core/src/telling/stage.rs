@@ -29,11 +29,23 @@ fn piece_words(piece: Piece, rig: &Rig) -> String {
             format!(" {}", labels.join(" × "))
         }
         Piece::Of(count) => format!(" of {}", counted(count, "setting")),
-        Piece::Keeps(Margin::Steps(0)) => String::new(),
-        Piece::Keeps(Margin::Steps(count)) => format!(", {} of margin", counted(count, "step")),
-        Piece::Keeps(Margin::Share(share)) => {
-            format!(", {} % of margin", (share * Decimal::ONE_HUNDRED).normalize())
-        }
+        Piece::Keeps(margin) => kept(margin).map(|margin| format!(", {margin}")).unwrap_or_default(),
+    }
+}
+
+/// The margin that a stage keeps, as `1 step of margin`; none where it keeps none.
+pub fn margin_words(stage: &Stage) -> Option<String> {
+    stage.strategy.pieces().into_iter().find_map(|piece| match piece {
+        Piece::Keeps(margin) => kept(margin),
+        _ => None,
+    })
+}
+
+fn kept(margin: Margin) -> Option<String> {
+    match margin {
+        Margin::Steps(0) => None,
+        Margin::Steps(count) => Some(format!("{} of margin", counted(count, "step"))),
+        Margin::Share(share) => Some(format!("{} % of margin", (share * Decimal::ONE_HUNDRED).normalize())),
     }
 }
 
@@ -46,4 +58,22 @@ fn steps_words(steps: &Steps, rig: &Rig) -> String {
     let sizes: Vec<String> = steps.coarse.iter().copied().chain(steps.step).filter_map(written).collect();
     let by = if sizes.is_empty() { String::new() } else { format!(" by {}", sizes.join(", then ")) };
     format!("{}{by}", label(&steps.setting, rig))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::model::plan::Start;
+    use crate::model::strategy::Strategy;
+
+    #[test]
+    fn a_margin_is_told_where_one_is_kept() {
+        let told = |margin| {
+            let strategy = Strategy::Soak { steps: vec![Steps::of("clock", None)], margin };
+            margin_words(&Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None })
+        };
+        assert_eq!(told(Margin::Steps(0)), None);
+        assert_eq!(told(Margin::Steps(2)).as_deref(), Some("2 steps of margin"));
+        assert_eq!(told(Margin::Share(Decimal::new(30, 3))).as_deref(), Some("3 % of margin"));
+    }
 }

@@ -3,7 +3,9 @@
 use periculum_core::analysis::faster::Faster;
 use periculum_core::engine::Mark;
 use periculum_core::story::{EndStory, TrialStory};
-use periculum_core::telling::{before_changes, faster_words, gain_words, mark_sentence, whereabouts, worth_words};
+use periculum_core::telling::{
+    before_changes, faster_words, gain_words, margin_words, mark_sentence, whereabouts, worth_words,
+};
 use ratatui::Frame;
 use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
@@ -61,11 +63,14 @@ fn marks(desk: &Desk, width: u16) -> Vec<Line<'static>> {
     let line = |mark: &Mark| {
         let trial = story.trial(mark.trial);
         let tested = trial.map(|trial| format!("   {}", telling::held_for(trial.tested))).unwrap_or_default();
+        let margin = desk.shown.plan.stages.get(mark.stage).and_then(margin_words);
+        let margin = margin.map(|margin| format!("   {margin}")).unwrap_or_default();
         Line::from(vec![
             Span::styled(format!("{:<LEAD$}", labels::MARK_FLAG), theme.accent),
             Span::styled(mark_sentence(mark, &told_by(desk, &mark.rung, width)), theme.text.bold()),
             worth(desk, mark),
             Span::styled(before_changes(mark, story), theme.warning),
+            Span::styled(margin, theme.muted),
             Span::styled(tested, theme.muted),
         ])
     };
