@@ -103,6 +103,23 @@ pub struct Survival {
     pub high: f64,
 }
 
+impl Survival {
+    /// Of probabilities, each with its weight; the weights are one together.
+    pub(super) fn of(mut survivals: Vec<(f64, f64)>) -> Self {
+        survivals.sort_by(|(a, _), (b, _)| a.total_cmp(b));
+        let mean = survivals.iter().map(|(survival, weight)| survival * weight).sum();
+        let quantile = |part: f64| {
+            let mut below = 0.0;
+            let found = survivals.iter().find(|(_, weight)| {
+                below += weight;
+                below >= part
+            });
+            found.or(survivals.last()).map_or(0.0, |(survival, _)| *survival)
+        };
+        Self { mean, low: quantile(0.05), high: quantile(0.95) }
+    }
+}
+
 impl Hazard {
     /// A rig of which nothing is known but that its limit lies between these steps, for a target proof of so many
     /// seconds.
@@ -180,19 +197,8 @@ impl Hazard {
     /// How a rung survives the target proof.
     pub fn survival(&self, rung: f64) -> Survival {
         let target = warmed(self.target);
-        let mut survivals: Vec<(f64, f64)> =
-            self.points.iter().map(|point| (exp(-point.hazard(rung, target) * target), point.weight)).collect();
-        survivals.sort_by(|(a, _), (b, _)| a.total_cmp(b));
-        let mean = survivals.iter().map(|(survival, weight)| survival * weight).sum();
-        let quantile = |part: f64| {
-            let mut below = 0.0;
-            let found = survivals.iter().find(|(_, weight)| {
-                below += weight;
-                below >= part
-            });
-            found.or(survivals.last()).map_or(0.0, |(survival, _)| *survival)
-        };
-        Survival { mean, low: quantile(0.05), high: quantile(0.95) }
+        let of = |point: &Point| (exp(-point.hazard(rung, target) * target), point.weight);
+        Survival::of(self.points.iter().map(of).collect())
     }
 
     /// The same model without the points that hardly matter, to foresee many trials.

@@ -40,9 +40,6 @@ const MOST_LIMITS: f64 = 80.0;
 /// When a fall happened is known no better than this, seconds.
 const MOMENT: f64 = 5.0;
 
-/// Nothing is ruled out altogether: rigs are not as regular as their laws.
-const NEVER: f64 = 1e-9;
-
 /// Laws with their weights, along one direction in steps; harder is more.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Laws {
@@ -56,7 +53,8 @@ struct Law {
     flatness: f64,
     /// Failures in a second.
     background: f64,
-    weight: f64,
+    /// The logarithm of what is not its weight yet, but that times what all have in common.
+    log_weight: f64,
 }
 
 impl Law {
@@ -87,53 +85,38 @@ impl Laws {
                         slope,
                         flatness,
                         background: 1.0 / (3600.0 * hours),
-                        weight: of_slope * of_flatness * share,
+                        log_weight: log(of_slope * of_flatness * share),
                     }));
                 }
             }
         }
-        let mut known = Self { laws };
-        known.normalise();
-        known
+        Self { laws }
     }
 
     /// Takes in what happened at a rung.
     pub fn observe(&mut self, rung: f64, observation: Observation) {
         for law in &mut self.laws {
             let hazard = law.hazard(rung);
-            let alive = |seconds: f64| -hazard * warmed(seconds);
-            let between = |earliest: f64, latest: f64| -exp(alive(earliest)) * expm1(alive(latest) - alive(earliest));
-            let likelihood = match observation {
-                Observation::Held(seconds) => exp(alive(seconds)),
+            let between = |earliest: f64, latest: f64| {
+                let within = warmed(latest) - warmed(earliest);
+                log(-expm1(-hazard * within)) - hazard * warmed(earliest)
+            };
+            law.log_weight += match observation {
+                Observation::Held(seconds) => -hazard * warmed(seconds),
                 Observation::Fell(seconds) => between((seconds - MOMENT).max(0.0), seconds.max(MOMENT)),
                 Observation::FellBetween(earliest, latest) => between(earliest, latest.max(earliest + MOMENT)),
             };
-            law.weight *= likelihood + NEVER;
         }
-        self.normalise();
-    }
-
-    fn normalise(&mut self) {
-        let sum: f64 = self.laws.iter().map(|law| law.weight).sum();
-        self.laws.iter_mut().for_each(|law| law.weight /= sum);
     }
 
     /// How often a rung survives so many seconds: in the mean of all laws, and between which shares nine tenths of their weight lie.
     pub fn survival(&self, rung: f64, seconds: f64) -> Survival {
         let time = warmed(seconds);
-        let mut survivals: Vec<(f64, f64)> =
-            self.laws.iter().map(|law| (exp(-law.hazard(rung) * time), law.weight)).collect();
-        survivals.sort_by(|(a, _), (b, _)| a.total_cmp(b));
-        let mean = survivals.iter().map(|(survival, weight)| survival * weight).sum();
-        let quantile = |part: f64| {
-            let mut below = 0.0;
-            let found = survivals.iter().find(|(_, weight)| {
-                below += weight;
-                below >= part
-            });
-            found.or(survivals.last()).map_or(0.0, |(survival, _)| *survival)
-        };
-        Survival { mean, low: quantile(0.05), high: quantile(0.95) }
+        let greatest = self.laws.iter().map(|law| law.log_weight).fold(f64::NEG_INFINITY, f64::max);
+        let weights: Vec<f64> = self.laws.iter().map(|law| exp(law.log_weight - greatest)).collect();
+        let all: f64 = weights.iter().sum();
+        let of = |(law, weight): (&Law, &f64)| (exp(-law.hazard(rung) * time), weight / all);
+        Survival::of(self.laws.iter().zip(&weights).map(of).collect())
     }
 }
 
@@ -189,8 +172,8 @@ mod tests {
                 [Observation::Held(seconds), Observation::Held(2.0 * seconds), Observation::Fell(seconds)].map(with);
             let [before, held, longer, fell] = [after(&seen), held, longer, fell].map(|it| [it.low, it.mean, it.high]);
             for at in 0..3 {
-                prop_assert!(held[at] >= before[at] - 1e-3 && longer[at] >= held[at] - 1e-3, "{before:?} {held:?} {longer:?}");
-                prop_assert!(fell[at] <= held[at] + 1e-3, "{held:?} {fell:?}");
+                prop_assert!(held[at] >= before[at] - 1e-9 && longer[at] >= held[at] - 1e-9, "{before:?} {held:?} {longer:?}");
+                prop_assert!(fell[at] <= held[at] + 1e-9, "{held:?} {fell:?}");
             }
         }
 
