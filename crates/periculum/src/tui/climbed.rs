@@ -1,7 +1,7 @@
 //! A climb with all that is shown of it.
 
 use std::collections::BTreeMap;
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 
 use periculum_core::analysis::attempts::{Attempts, Column};
 use periculum_core::analysis::claim::Claim;
@@ -44,8 +44,8 @@ pub(crate) struct Climbed {
     pub(super) traces: BTreeMap<String, Series>,
     /// The files of its rig and its plan.
     pub(super) texts: [String; 2],
-    /// What each mark that stands is worth, by its trial.
-    claims: BTreeMap<u32, Claim>,
+    /// What each mark that stands is worth, by its trial; worked out when it is looked at, since that takes a while.
+    claims: OnceLock<BTreeMap<u32, Claim>>,
     /// What a rig in software shows to whoever makes the pass that is asked for.
     pub(super) shows: Option<Shown>,
     /// What all of its trials are found by.
@@ -58,7 +58,7 @@ impl Climbed {
         let (rig, plan) = (Arc::clone(&briefing.rig), Arc::clone(&briefing.plan));
         let facts = climb_facts(row).to_lowercase();
         let texts = [briefing.rig_text.clone(), briefing.plan_text.clone()];
-        let mut climbed = Self {
+        Self {
             number: row.climb,
             seed: row.seed,
             rig,
@@ -69,23 +69,16 @@ impl Climbed {
             foreseen: None,
             traces,
             texts,
-            claims: BTreeMap::new(),
+            claims: OnceLock::new(),
             shows: None,
             facts,
-        };
-        climbed.weigh_marks();
-        climbed
-    }
-
-    /// Works out what the marks are worth, which takes a while: whenever something was told that may change it.
-    fn weigh_marks(&mut self) {
-        let of = |mark: &Mark| Some((mark.trial, Claim::of_mark(&self.story, &self.rig, &self.plan, mark)?));
-        self.claims = self.story.marks.iter().filter_map(of).collect();
+        }
     }
 
     /// What a mark is worth; none where nothing can be said.
     pub(super) fn claim(&self, mark: &Mark) -> Option<&Claim> {
-        self.claims.get(&mark.trial)
+        let of = |mark: &Mark| Some((mark.trial, Claim::of_mark(&self.story, &self.rig, &self.plan, mark)?));
+        self.claims.get_or_init(|| self.story.marks.iter().filter_map(of).collect()).get(&mark.trial)
     }
 
     /// The same climb under way, so that it is worth knowing what is ahead of it.
@@ -106,7 +99,7 @@ impl Climbed {
             foreseen: None,
             traces: BTreeMap::new(),
             texts: [briefing.rig_text.clone(), briefing.plan_text.clone()],
-            claims: BTreeMap::new(),
+            claims: OnceLock::new(),
             shows: None,
             facts: String::new(),
         }
@@ -120,6 +113,11 @@ impl Climbed {
     /// Takes in what the driver tells.
     pub(super) fn hear(&mut self, notice: Notice) {
         notice::take(&mut self.story, &notice);
+        if let Notice::Told { entry, .. } = &notice
+            && bears_on_claims(entry)
+        {
+            self.claims = OnceLock::new();
+        }
         match notice {
             Notice::Outlook(outlook, rest) => (self.outlook, self.rest) = (outlook.map(|outlook| *outlook), rest),
             Notice::Sample { at, readings } => {
@@ -129,11 +127,6 @@ impl Climbed {
             }
             Notice::Shown(shown) => self.shows = Some(shown),
             Notice::Told { entry: Entry::Asked { .. } | Entry::PassEnded { .. }, .. } => self.shows = None,
-            Notice::Told {
-                entry: Entry::TrialEnded { .. } | Entry::MarkSet { .. } | Entry::Rejudged { .. }, ..
-            } => {
-                self.weigh_marks();
-            }
             Notice::Told { .. } | Notice::ReadBack(_) | Notice::LeftBehind { .. } | Notice::Progress { .. } => {}
             Notice::Misheard { .. } => {}
         }
@@ -200,6 +193,18 @@ impl Climbed {
             _ => None,
         })
     }
+}
+
+/// Whether marks may be worth something else from then on.
+fn bears_on_claims(entry: &Entry) -> bool {
+    matches!(
+        entry,
+        Entry::TrialEnded { .. }
+            | Entry::Rejudged { .. }
+            | Entry::MarkSet { .. }
+            | Entry::MarkWithdrawn { .. }
+            | Entry::RigChanged { .. }
+    )
 }
 
 /// What the trials of a climb are found by, whatever they are themselves.
