@@ -184,8 +184,7 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Su
             }
         }
         for (stage, mark, truth) in marked.drain(..) {
-            let proof = plan.stages[mark.stage].proof;
-            let claim = Claim::of(&story, rig, plan, &mark, proof).and_then(|claim| claim.survival);
+            let claim = Claim::of_mark(&story, rig, plan, &mark).and_then(|claim| claim.survival);
             sums.entry(stage).or_default().claims.extend(claim.map(|claim| (claim, truth)));
         }
         event = match step.command {

@@ -3,25 +3,16 @@
 
 use std::collections::VecDeque;
 
-use rust_decimal::Decimal;
-use rust_decimal::prelude::ToPrimitive;
-
+use crate::analysis::claim::Claim;
 use crate::engine::route::route;
-use crate::inference::hazard::{Observation, Survival};
-use crate::inference::laws::Laws;
+use crate::inference::hazard::Survival;
 use crate::model::errand::Errand;
-use crate::model::incident::IncidentKind;
-use crate::model::ladder::Direction;
-use crate::model::moment::Span;
 use crate::model::objection::Objection;
+use crate::model::plan::Plan;
 use crate::model::rig::Rig;
 use crate::model::rung::{InForce, Rung};
-use crate::model::setting::Setting;
 use crate::model::verdict::Verdict;
 use crate::story::{Story, TrialStory};
-
-/// The limit may lie so many steps on the easier side of the rung, or beyond the hardest that was tried.
-const ROOM: f64 = 12.0;
 
 /// What is known of a rung before it is tried.
 #[derive(Clone, Debug, PartialEq)]
@@ -32,7 +23,7 @@ pub struct Ahead {
     pub against: Vec<Objection>,
     /// What is known of it, or of those around it.
     pub kin: Kin,
-    /// How likely it survives the proof; none where nothing on its line was tried.
+    /// How likely it survives the proof; none where nothing can be said.
     pub survival: Option<Survival>,
 }
 
@@ -82,13 +73,14 @@ pub enum Kin {
 }
 
 impl Ahead {
-    /// What is known of a rung for this use and a proof of this length, given what is believed to be in force.
-    pub fn of(rig: &Rig, use_name: &str, story: &Story, in_force: &InForce, rung: &Rung, proof: Span) -> Self {
+    /// What is known of a rung under a proof of the plan, in the stage that is under way, given what is believed to be in force.
+    pub fn of(rig: &Rig, plan: &Plan, story: &Story, in_force: &InForce, rung: &Rung, proof: usize) -> Self {
+        let stage = story.stages.len().saturating_sub(1);
         Self {
             errands: route(rig, in_force, rung),
-            against: Objection::all(rig, rung, use_name),
+            against: Objection::all(rig, rung, &plan.use_name),
             kin: Kin::of(rig, story, rung),
-            survival: survival(rig, use_name, story, rung, proof),
+            survival: Claim::of(story, rig, plan, (rung, stage), proof).and_then(|claim| claim.survival),
         }
     }
 }
@@ -131,44 +123,4 @@ impl Kin {
 /// What a trial says about its rung; none of one that says nothing.
 fn spoken(trial: &TrialStory) -> Option<Verdict> {
     trial.verdict.filter(|verdict| *verdict != Verdict::Void)
-}
-
-/// How likely the rung survives, by what happened along one of its settings with all else being the same: the setting of which
-/// most is known.
-fn survival(rig: &Rig, use_name: &str, story: &Story, rung: &Rung, proof: Span) -> Option<Survival> {
-    let line = |setting: &Setting| {
-        let like = |trial: &&TrialStory| {
-            let value = trial.rung.get(&setting.name);
-            value.is_some_and(|value| rung.with(&setting.name, value) == trial.rung)
-        };
-        story.trials.iter().filter(like).collect::<Vec<_>>()
-    };
-    let lines = rig.settings.iter().map(|setting| (setting, line(setting)));
-    let (setting, trials) = lines.filter(|(_, trials)| !trials.is_empty()).max_by_key(|(_, trials)| trials.len())?;
-    let step = setting.usual_step(use_name)?;
-    let place = |value: Decimal| {
-        let steps = ((value - setting.stock) / step).to_f64()?;
-        Some(if setting.harder == Direction::Up { steps } else { -steps })
-    };
-    let at = place(rung.get(&setting.name)?)?;
-    let seen = trials.into_iter().filter_map(|trial| Some((place(trial.rung.get(&setting.name)?)?, observed(trial)?)));
-    let seen: Vec<(f64, Observation)> = seen.collect();
-    if seen.is_empty() {
-        return None;
-    }
-    let farthest = seen.iter().map(|(seen, _)| seen - at).fold(0.0, f64::max);
-    let mut laws = Laws::between(-ROOM, farthest + ROOM);
-    seen.into_iter().for_each(|(seen, observation)| laws.observe(seen - at, observation));
-    Some(laws.survival(0.0, proof.seconds().max(1.0)))
-}
-
-fn observed(trial: &TrialStory) -> Option<Observation> {
-    let tested = trial.tested.seconds();
-    match spoken(trial)? {
-        Verdict::Held => Some(Observation::Held(tested)),
-        Verdict::Fell => Some(Observation::Fell(tested)),
-        _ if trial.incident == Some(IncidentKind::CorrectedError) => Some(Observation::Fell(tested)),
-        // What slips otherwise has other reasons than chance near a limit.
-        _ => None,
-    }
 }

@@ -53,16 +53,16 @@ struct Seen {
 }
 
 impl Claim {
-    /// What a climb says of a mark, in the state that the rig has now, under a proof of its plan; none of proofs that take no time by
-    /// themselves, and where nothing comparable was tried.
-    pub fn of(story: &Story, rig: &Rig, plan: &Plan, mark: &Mark, proof: usize) -> Option<Self> {
+    /// What a climb says of a rung of one of its stages, in the state that the rig has now, under a proof of its plan; none of proofs
+    /// that take no time by themselves, and where nothing comparable was tried.
+    pub fn of(story: &Story, rig: &Rig, plan: &Plan, (rung, stage): (&Rung, usize), proof: usize) -> Option<Self> {
         let proof = plan.proofs.get(proof)?;
         let target = proof.length().seconds();
-        let axis = Axis::of(story, rig, plan, mark);
+        let axis = Axis::of(story, rig, plan, (rung, stage));
         let works = works(proof);
         let seen = |trial: &TrialStory| {
             let (observation, ran) = observation(trial, &works).filter(|_| trial.state == story.last_state())?;
-            let distance = axis.distance(&mark.rung, &trial.rung, matches!(observation, Observation::Held(_)))?;
+            let distance = axis.distance(rung, &trial.rung, matches!(observation, Observation::Held(_)))?;
             (distance.abs() <= NEAR).then_some(Seen { distance, observation, ran })
         };
         let seen: Vec<Seen> = story.trials.iter().filter_map(seen).collect();
@@ -87,7 +87,7 @@ impl Claim {
     /// The same under the proof that the mark held.
     pub fn of_mark(story: &Story, rig: &Rig, plan: &Plan, mark: &Mark) -> Option<Self> {
         let proof = plan.proofs.iter().position(|proof| proof.name == mark.proof)?;
-        Self::of(story, rig, plan, mark, proof)
+        Self::of(story, rig, plan, (&mark.rung, mark.stage), proof)
     }
 
     /// Whether the rung may be called good for the proof, with 95 %.
@@ -119,7 +119,7 @@ fn observation(trial: &TrialStory, works: &BTreeSet<(&str, Threads)>) -> Option<
     (is_error && is_of_works || ran > Span::ZERO).then_some((observation, ran))
 }
 
-/// The settings along which a mark was found, beside the others.
+/// The settings along which a stage found a rung, beside the others.
 struct Axis<'a> {
     settings: Vec<Along<'a>>,
 }
@@ -127,33 +127,37 @@ struct Axis<'a> {
 /// A setting of the rig.
 struct Along<'a> {
     setting: &'a Setting,
-    /// The finest step by which the plan moves it, or that of its ladder.
+    /// The finest step by which the plan moves it, or what one usually takes: slopes are expected for such steps, and a ladder may be
+    /// as fine as it likes.
     step: Decimal,
     /// Whether its stage moved it.
     is_moved: bool,
 }
 
 impl<'a> Axis<'a> {
-    fn of(story: &Story, rig: &'a Rig, plan: &Plan, mark: &Mark) -> Self {
+    fn of(story: &Story, rig: &'a Rig, plan: &Plan, (rung, stage): (&Rung, usize)) -> Self {
         let steps: Vec<&Steps> = plan.stages.iter().flat_map(|stage| stage.strategy.steps()).collect();
         let step = |name: &str| steps.iter().filter(|one| one.setting == name).filter_map(|one| one.step).min();
-        let of_stage: Vec<&TrialStory> = story.trials.iter().filter(|trial| trial.stage == mark.stage).collect();
-        let was_moved = |name: &str| of_stage.iter().any(|trial| trial.rung.get(name) != mark.rung.get(name));
+        let of_stage: Vec<&TrialStory> = story.trials.iter().filter(|trial| trial.stage == stage).collect();
+        let was_moved = |name: &str| of_stage.iter().any(|trial| trial.rung.get(name) != rung.get(name));
+        let climbed = plan.stages.get(stage).and_then(|stage| stage.strategy.setting());
         let along = |setting: &'a Setting| Along {
-            step: step(&setting.name).unwrap_or_else(|| setting.ladder.widest_gap()),
-            is_moved: setting.name == mark.setting || was_moved(&setting.name),
+            step: step(&setting.name)
+                .or_else(|| setting.usual_step(&plan.use_name))
+                .unwrap_or_else(|| setting.ladder.widest_gap()),
+            is_moved: climbed == Some(&setting.name) || was_moved(&setting.name),
             setting,
         };
         Self { settings: rig.settings.iter().map(along).collect() }
     }
 
-    /// How many steps harder a rung is than the mark's. Where it is harder in one setting and easier in another, what held there says
+    /// How many steps harder a rung is than that one. Where it is harder in one setting and easier in another, what held there says
     /// as much as if nothing were harder, and what fell as much as if nothing were easier; how much other settings than those that
     /// were moved make it easier or harder, nobody knows, so that nothing is said then.
-    fn distance(&self, mark: &Rung, rung: &Rung, has_held: bool) -> Option<f64> {
+    fn distance(&self, from: &Rung, rung: &Rung, has_held: bool) -> Option<f64> {
         let (mut harder, mut easier) = (0.0, 0.0);
         for Along { setting, step, is_moved } in &self.settings {
-            let by = ((rung.get(&setting.name)? - mark.get(&setting.name)?) / step).to_f64()?;
+            let by = ((rung.get(&setting.name)? - from.get(&setting.name)?) / step).to_f64()?;
             let by = if setting.harder == Direction::Up { by } else { -by };
             let says_nothing = if has_held { by < 0.0 } else { by > 0.0 };
             match is_moved {

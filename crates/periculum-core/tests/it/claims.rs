@@ -41,7 +41,8 @@ fn climbed(holds: i64, falls_after: u64) -> Play {
 
 fn claim(play: &Play, proof: usize) -> Claim {
     let mark = play.story.marks.last().expect("a mark");
-    Claim::of(&play.story, &play.course.rig, &play.course.plan, mark, proof).expect("a claim")
+    let (rig, plan) = (&play.course.rig, &play.course.plan);
+    Claim::of(&play.story, rig, plan, (&mark.rung, mark.stage), proof).expect("a claim")
 }
 
 #[test]

@@ -4,7 +4,6 @@ use periculum_core::Decimal;
 use periculum_core::analysis::ahead::Ahead;
 use periculum_core::engine::{Question, Turn, Written};
 use periculum_core::model::ladder::Direction;
-use periculum_core::model::moment::Span;
 use periculum_core::model::plan::{Plan, Proof};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{InForce, Rung};
@@ -79,8 +78,8 @@ impl Form {
 
     /// What is known of it.
     pub(super) fn ahead(&self, climbed: &Climbed) -> Ahead {
-        let length = self.proof(&climbed.plan).map_or(Span::ZERO, Proof::length);
-        let use_name = &climbed.plan.use_name;
-        Ahead::of(&climbed.rig, use_name, &climbed.story, &self.turn.in_force, &self.rung(), length)
+        let Climbed { rig, plan, story, .. } = climbed;
+        let proof = plan.proofs.iter().position(|proof| proof.name == self.proof).unwrap_or_default();
+        Ahead::of(rig, plan, story, &self.turn.in_force, &self.rung(), proof)
     }
 }
