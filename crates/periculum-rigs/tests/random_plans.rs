@@ -17,7 +17,7 @@ use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::InForce;
 use periculum_core::model::setting::Setting;
 use periculum_core::model::strategy::{Each, Margin, Steps, Strategy as Way, Sweep};
-use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order};
+use periculum_rigs::bench::{Answer, Bench, Order, answer_to};
 use periculum_rigs::simulated::{Simulator, Spec};
 use proptest::prelude::*;
 
@@ -103,32 +103,25 @@ impl Drawn {
     }
 }
 
+/// No order of these takes longer.
+const LONGEST: Span = Span::from_seconds(20_000);
+
 /// What comes of an order, for the engine.
 fn answered(simulator: &mut Simulator, order: Order) -> Event {
-    simulator.order(1, order);
-    loop {
-        for event in simulator.events(Span::from_seconds(3600)) {
-            let BenchEvent::Answered { answer, .. } = event else { continue };
-            return match answer {
-                Answer::InForce(read_back) => Event::Applied { reported: read_back.in_force },
-                Answer::Failed(incident) => Event::ApplyFailed { incident },
-                Answer::Ended(report, _) => Event::PassEnded { report: *report, reported: None },
-                other => panic!("{other:?} is no answer to that"),
-            };
-        }
+    match answer_to(simulator, order, LONGEST) {
+        Some(Answer::InForce(read_back)) => Event::Applied { reported: read_back.in_force },
+        Some(Answer::Failed(incident)) => Event::ApplyFailed { incident },
+        Some(Answer::Ended(report, _)) => Event::PassEnded { report: *report, reported: None },
+        other => panic!("{other:?} is no answer to that"),
     }
 }
 
 /// What somebody says who does whatever is asked.
 fn said(simulator: &mut Simulator, question: &Question) -> Said {
     let Question::Make { load, length, task, .. } = question else { return question.usual_answer().into() };
-    simulator.order(1, Order::Show { load: load.clone(), length: *length });
-    loop {
-        for event in simulator.events(Span::from_seconds(3600)) {
-            let BenchEvent::Answered { answer: Answer::Shown(shown), .. } = event else { continue };
-            return shown.said(task);
-        }
-    }
+    let order = Order::Show { load: load.clone(), length: *length };
+    let Some(Answer::Shown(shown)) = answer_to(simulator, order, LONGEST) else { panic!("a screen shows something") };
+    shown.said(task)
 }
 
 /// An errand that somebody goes on.
@@ -168,12 +161,8 @@ fn play(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64) -> Played {
             }
         };
     }
-    simulator.order(1, Order::ReadBack);
-    let read_back = simulator.events(Span::from_seconds(1)).into_iter().find_map(|event| match event {
-        BenchEvent::Answered { answer: Answer::InForce(read_back), .. } => Some(read_back.in_force),
-        _ => None,
-    });
-    (record, read_back.expect("read back"))
+    let Event::Applied { reported } = answered(&mut simulator, Order::ReadBack) else { panic!("it is read back") };
+    (record, reported)
 }
 
 proptest! {

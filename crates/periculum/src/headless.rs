@@ -172,8 +172,8 @@ impl Printer {
                 let faster = trial.and_then(|trial| Faster::of(&self.story, trial));
                 let claim = Claim::of_mark(&self.story, &self.rig, &self.plan, mark);
                 self.print(&said::marked(mark_sentence(mark, &self.rig)));
-                claim.iter().for_each(|claim| self.print(&said::compared(claim_sentence(claim))));
-                faster.iter().for_each(|faster| self.print(&said::compared(faster_words(faster))));
+                claim.iter().for_each(|claim| self.print(&said::besides(claim_sentence(claim))));
+                faster.iter().for_each(|faster| self.print(&said::besides(faster_words(faster))));
             }
             Entry::MarkWithdrawn { mark, trial } => {
                 self.print(&said::withdrawn(trial, mark_sentence(mark, &self.rig)));

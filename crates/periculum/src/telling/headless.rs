@@ -8,7 +8,7 @@ sentences! {
     asked(question, answers) = "  ?  {question}; then say {answers}";
     asked_again(question) = "  ?  {question}";
     has_read_nothing(sensor, source) = "     {sensor} has read nothing so far ({source})";
-    compared(what) = "     {what}";
+    besides(what) = "     {what}";
     marked(mark) = "  ⚑  mark: {mark}";
     pass_runs(load, workload, length) = "     {load}: {workload}; {length} at most";
     problem(what) = "periculum: {what}";
