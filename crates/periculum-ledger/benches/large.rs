@@ -124,7 +124,7 @@ fn end() -> Line {
 
 fn line(entries: Vec<Entry>) -> Line {
     let moment = Moment::from_millis(0);
-    let event = Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES };
+    let event = Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES, kinds: Vec::new() };
     Line { at: moment, wall: moment, boot: "a-boot".into(), event, entries }
 }
 

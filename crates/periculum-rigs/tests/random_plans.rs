@@ -16,7 +16,7 @@ use periculum_core::model::plan::{Plan, Stage, Start};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::InForce;
 use periculum_core::model::setting::Setting;
-use periculum_core::model::strategy::{Each, Margin, Steps, Strategy as Way, Sweep};
+use periculum_core::model::strategy::{Assurance, Each, Margin, Steps, Strategy as Way, Sweep};
 use periculum_rigs::bench::{Answer, Bench, Order, answer_to};
 use periculum_rigs::simulated::{Simulator, Spec};
 use proptest::prelude::*;
@@ -99,7 +99,7 @@ impl Drawn {
             _ => walk(),
         };
         let start = if self.is_from_stock { Start::Stock } else { Start::Last };
-        Stage { strategy, proof: 0, start, save: None, pin: None }
+        Stage { strategy, proof: 0, start, save: None, pin: None, wants: Assurance::default() }
     }
 }
 
@@ -141,7 +141,7 @@ fn play(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64) -> Played {
     let mut climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
     let mut simulator = Simulator::new(spec, rig, seed, Moment::from_millis(0));
     let in_force = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    let mut event = Event::Started { in_force, ahead: 0, rules: RULES };
+    let mut event = Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() };
     let mut record = Vec::new();
     while !climb.is_ended() {
         assert!(record.len() < MOST_EVENTS, "no end");

@@ -1,8 +1,8 @@
-//! How far found marks are from the truth, and what they cost: `cargo bench -p periculum --bench climbs`.
+//! How far found marks are from the truth, what is claimed of them, and what they cost: `cargo bench -p periculum --bench climbs`.
 //!
-//! Specimens of four kinds of simulated processor are climbed to the end by stepping with passes of 15 minutes and by
-//! `seek`, each with the same soak of eight hours at last. Each method gets the margin at which at least 95 % of its
-//! marks are true, that is, survive that soak nine times of ten.
+//! Specimens of four kinds of simulated processor, whose failures follow four laws, are climbed to the end by `seek` with a proof of
+//! eight hours, as a plan says it that chooses nothing by the truth. Beside it stands stepping with passes of 15 minutes and a soak of
+//! eight hours with the least margin at which 95 % of its marks are true, which only who knows the truth could choose.
 
 use std::collections::BTreeMap;
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -10,9 +10,12 @@ use std::sync::{Arc, Mutex};
 use std::thread;
 
 use periculum_core::Decimal;
+use periculum_core::analysis::claim::Claim;
+use periculum_core::analysis::kinds::{Earlier, kinds};
 use periculum_core::engine::{Climb, Command, Entry, Event, RULES};
 use periculum_core::files::{Document, Problems, plan_file, rig_file};
 use periculum_core::inference::hazard::SURVIVAL;
+use periculum_core::model::kind::Kind as Expectation;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Pass;
 use periculum_core::model::plan::{Plan, Start};
@@ -20,11 +23,12 @@ use periculum_core::model::reason::Reason;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::Rung;
 use periculum_core::model::verdict::Verdict;
+use periculum_core::story::Story;
 use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order};
 use periculum_rigs::simulated::{Simulator, Spec, Truth};
 
-/// Specimens of all kinds together, unless a number is given.
-const SPECIMENS: usize = 1000;
+/// Specimens of each kind and law, unless a number is given.
+const SPECIMENS: usize = 200;
 
 /// The kinds: the demo's processor with other lines in its description.
 const KINDS: [(&str, &str); 4] = [
@@ -40,11 +44,20 @@ const KINDS: [(&str, &str); 4] = [
     ),
 ];
 
-/// The share of marks that must be true.
+/// The laws, the first of which is the usual one.
+const LAWS: [&str; 4] = ["exponential", "power-tail", "two-mechanisms", "background"];
+
+/// How many other specimens of the kind have been climbed before.
+const KNOWN: [usize; 3] = [0, 1, 5];
+
+/// The share of marks that must be true of what is compared with.
 const HONEST: f64 = 0.95;
 
 /// Margins are tried up to so many steps.
 const MOST_MARGIN: u32 = 14;
+
+/// Of fewer rungs it is not said how many were foretold rightly.
+const ENOUGH: usize = 50;
 
 const SETTING: &str = "core_clock";
 
@@ -54,68 +67,76 @@ struct Found {
     seed: u64,
     /// The last mark, stock where there is none.
     mark: Rung,
-    /// What was put to the proof first, or came out of stepping.
-    candidate: Rung,
     /// The mark less the truth, in steps.
     off: f64,
-    is_true: bool,
-    /// Test hours without the soaks that held at last.
+    /// How often it survives the proof.
+    survival: f64,
+    /// Whether it is claimed to be as good as is wanted.
+    is_claimed: bool,
+    /// Test hours without the proofs that held at last.
     hours: f64,
     falls: u32,
     restarts: u32,
     trials: u32,
     /// What was foretold of the rungs that were tried, and what is true of them.
     foretold: Vec<(f64, f64)>,
+    story: Arc<Story>,
+}
+
+impl Found {
+    fn is_true(&self) -> bool {
+        self.survival >= SURVIVAL
+    }
 }
 
 fn main() {
-    let count = std::env::args().skip(1).find_map(|argument| argument.parse().ok()).unwrap_or(SPECIMENS);
+    let words: Vec<String> = std::env::args().skip(1).filter(|word| !word.starts_with('-')).collect();
+    let count = words.iter().find_map(|word| word.parse().ok()).unwrap_or(SPECIMENS);
+    let is_wanted = |name: &str| words.iter().all(|word| word.parse::<usize>().is_ok() || name.contains(word));
     println!(
-        "| kind | method | margin | true marks | mean of found − true | its 95th percentile | test hours | falls | restarts | trials |\n\
-         |---|---|---|---|---|---|---|---|---|---|"
+        "| kind | law | method | sound specimens | claimed | true of the claimed | true marks | survival in the mean | found − true | its 95th percentile | test hours | falls | restarts | trials |\n\
+         |---|---|---|---|---|---|---|---|---|---|---|---|---|---|"
     );
-    let mut foretold = Vec::new();
-    for (kind, lines) in KINDS {
-        for method in ["ascend", "seek"] {
-            let (margin, found) = honest(lines, method, count / KINDS.len());
-            println!("{}", row(kind, method, margin, &found));
-            foretold.extend(found.into_iter().flat_map(|one| one.foretold));
-        }
-    }
-    calibration(&foretold);
-}
-
-/// The smallest margin at which marks are true often enough, and what the climbs came to with it.
-///
-/// What stepping finds is the same whatever the margin, so that only its soak is made anew; the margin of `seek` is a part
-/// of it.
-fn honest(lines: &str, method: &str, count: usize) -> (u32, Vec<Found>) {
-    let kind = Kind::new(lines);
-    let searched = on_all_processors(count, |seed| kind.climb(&kind.plan(method, Start::Last, 0), seed));
-    for margin in kind.likely_margin(&searched).. {
-        let soaked = on_all_processors(count, |seed| {
-            let search = searched.iter().find(|one| one.seed == seed).expect("searched");
-            if method == "seek" {
-                kind.climb(&kind.plan(method, Start::Last, margin), seed)
-            } else {
-                kind.soak(search, margin)
+    let mut all_foretold = Vec::new();
+    for (name, lines) in KINDS {
+        for law in LAWS.into_iter().filter(|law| is_wanted(&format!("{name} {law}"))) {
+            let kind = Kind::new(&format!("law = \"{law}\"\n{lines}"));
+            if law == LAWS[0] {
+                let (margin, found) = kind.honest(count);
+                println!("{}", row(name, law, &format!("ascend, margin {margin}"), &found));
             }
-        });
-        let honest = soaked.iter().filter(|one| one.is_true).count() as f64 / count as f64 >= HONEST;
-        if honest || margin >= MOST_MARGIN {
-            return (margin, soaked);
+            let plan = kind.plan("seek", Start::Last, 0);
+            let strangers = on_all_processors(count, |seed| kind.climb(&plan, seed, Vec::new()));
+            for known in KNOWN {
+                let found = on_all_processors(count, |seed| {
+                    let others = (1..=known as u64).map(|next| (seed + next - 1) % count as u64 + 1);
+                    let earlier = others.filter_map(|other| strangers.iter().find(|one| one.seed == other));
+                    kind.climb(&plan, seed, kind.known(&plan, earlier))
+                });
+                let found: Vec<Found> = found.into_iter().filter(|one| kind.is_sound(one.seed)).collect();
+                println!("{}", row(name, law, &format!("seek, {known} known"), &found));
+                let foretold: Vec<_> = found.into_iter().flat_map(|one| one.foretold).collect();
+                all_foretold.push((format!("{name}, {law}, {known} known"), foretold));
+            }
         }
     }
-    unreachable!("margins are tried up to a limit")
+    calibration(&all_foretold);
 }
 
-fn row(kind: &str, method: &str, margin: u32, found: &[Found]) -> String {
+fn row(kind: &str, law: &str, method: &str, found: &[Found]) -> String {
     let mean = |of: fn(&Found) -> f64| found.iter().map(of).sum::<f64>() / found.len() as f64;
     let mut off: Vec<f64> = found.iter().map(|one| one.off.abs()).collect();
     off.sort_unstable_by(f64::total_cmp);
+    let claimed = found.iter().filter(|one| one.is_claimed);
+    let right = claimed.clone().filter(|one| one.is_true()).count();
+    let claimed = claimed.count();
+    let share = if claimed == 0 { "–".to_owned() } else { format!("{:.1} %", 100.0 * right as f64 / claimed as f64) };
     format!(
-        "| {kind} | {method} | {margin} | {:.1} % | {:+.2} | {:.0} | {:.2} | {:.1} | {:.2} | {:.1} |",
-        100.0 * mean(|one| f64::from(u8::from(one.is_true))),
+        "| {kind} | {law} | {method} | {} | {:.1} % | {share} | {:.1} % | {:.3} | {:+.2} | {:.0} | {:.2} | {:.1} | {:.2} | {:.1} |",
+        found.len(),
+        100.0 * claimed as f64 / found.len() as f64,
+        100.0 * mean(|one| f64::from(u8::from(one.is_true()))),
+        mean(|one| one.survival),
         mean(|one| one.off),
         off[off.len() * 95 / 100],
         mean(|one| one.hours),
@@ -125,22 +146,21 @@ fn row(kind: &str, method: &str, margin: u32, found: &[Found]) -> String {
     )
 }
 
-/// Of the rungs foretold to survive with so many percent, how many do on average.
-fn calibration(foretold: &[(f64, f64)]) {
-    println!("\n| foretold | rungs | foretold on average | true on average |\n|---|---|---|---|");
-    for tenth in 0..10 {
-        let range = f64::from(tenth) / 10.0..f64::from(tenth + 1) / 10.0 + f64::from(u8::from(tenth == 9));
-        let of: Vec<_> = foretold.iter().filter(|(said, _)| range.contains(said)).collect();
-        let mean = |sum: f64| 100.0 * sum / of.len().max(1) as f64;
-        let (said, truth) = (of.iter().map(|one| one.0).sum(), of.iter().map(|one| one.1).sum());
-        println!(
-            "| {}–{} % | {} | {:.1} % | {:.1} % |",
-            10 * tenth,
-            10 * tenth + 10,
-            of.len(),
-            mean(said),
-            mean(truth)
-        );
+/// Of the rungs foretold to survive with so many percent, how many do on average, for each kind and law.
+fn calibration(all: &[(String, Vec<(f64, f64)>)]) {
+    println!("\n| kind, law | foretold | rungs | foretold on average | true on average |\n|---|---|---|---|---|");
+    for (name, foretold) in all {
+        for tenth in 0..10 {
+            let range = f64::from(tenth) / 10.0..f64::from(tenth + 1) / 10.0 + f64::from(u8::from(tenth == 9));
+            let of: Vec<_> = foretold.iter().filter(|(said, _)| range.contains(said)).collect();
+            if of.len() < ENOUGH {
+                continue;
+            }
+            let mean = |sum: f64| 100.0 * sum / of.len() as f64;
+            let (said, truth) = (of.iter().map(|one| one.0).sum(), of.iter().map(|one| one.1).sum());
+            let from = 10 * tenth;
+            println!("| {name} | {from}–{} % | {} | {:.1} % | {:.1} % |", from + 10, of.len(), mean(said), mean(truth));
+        }
     }
 }
 
@@ -193,6 +213,24 @@ impl Kind {
         Self { rig: Arc::new(rig), spec, nights: Mutex::default() }
     }
 
+    /// The smallest margin at which marks of stepping are true often enough, and what the climbs came to with it. What stepping finds
+    /// is the same whatever the margin, so that only its soak is made anew.
+    fn honest(&self, count: usize) -> (u32, Vec<Found>) {
+        let plan = self.plan("ascend", Start::Last, 0);
+        let searched = on_all_processors(count, |seed| self.climb(&plan, seed, Vec::new()));
+        for margin in self.likely_margin(&searched).. {
+            let soaked = on_all_processors(count, |seed| {
+                let search = searched.iter().find(|one| one.seed == seed).expect("searched");
+                self.soak(search, margin)
+            });
+            let share = soaked.iter().filter(|one| one.is_true()).count() as f64 / count as f64;
+            if share >= HONEST || margin >= MOST_MARGIN {
+                return (margin, soaked);
+            }
+        }
+        unreachable!("margins are tried up to a limit")
+    }
+
     /// The probability that a rung of this specimen survives the night.
     fn survival(&self, seed: u64, rung: &Rung) -> f64 {
         let key = (seed, rung.clone());
@@ -203,6 +241,11 @@ impl Kind {
         let survival = Truth::of(&self.rig, &self.spec, seed).survival(rung, &night);
         self.nights.lock().expect("no panic").insert(key, survival);
         survival
+    }
+
+    /// Whether this specimen is as good at stock as a mark has to be.
+    fn is_sound(&self, seed: u64) -> bool {
+        self.survival(seed, &self.rig.stock()) >= SURVIVAL
     }
 
     /// The hardest value that survives the night nine times of ten, zero where none does.
@@ -218,8 +261,8 @@ impl Kind {
     fn likely_margin(&self, searched: &[Found]) -> u32 {
         let is_true = |one: &&Found, margin: u32| {
             let step = Decimal::from(25) * Decimal::from(margin);
-            let value = one.candidate.get(SETTING).unwrap_or_default() - step;
-            let rung = one.candidate.with(SETTING, value.max(Decimal::from(4200)));
+            let value = one.mark.get(SETTING).unwrap_or_default() - step;
+            let rung = one.mark.with(SETTING, value.max(Decimal::from(4200)));
             self.survival(one.seed, &rung) >= SURVIVAL
         };
         let share = |margin| searched.iter().filter(|one| is_true(one, margin)).count() as f64 / searched.len() as f64;
@@ -246,7 +289,7 @@ impl Kind {
 
     /// The search's result with a soak of the night, this margin below its mark.
     fn soak(&self, search: &Found, margin: u32) -> Found {
-        let soaked = self.climb(&self.plan("soak", Start::Profile(search.mark.clone()), margin), search.seed);
+        let soaked = self.climb(&self.plan("soak", Start::Profile(search.mark.clone()), margin), search.seed, Vec::new());
         Found {
             hours: search.hours + soaked.hours,
             falls: search.falls + soaked.falls,
@@ -257,14 +300,24 @@ impl Kind {
         }
     }
 
-    fn climb(&self, plan: &Arc<Plan>, seed: u64) -> Found {
+    /// What earlier climbs say of the kind.
+    fn known<'a>(&self, plan: &Plan, earlier: impl Iterator<Item = &'a Found>) -> Vec<Expectation> {
+        let earlier: Vec<Earlier> = earlier
+            .map(|one| Earlier { story: &one.story, rig: &self.rig, plan, age: Span::ZERO, is_own: false })
+            .collect();
+        kinds(&earlier, &self.rig, plan)
+    }
+
+    fn climb(&self, plan: &Arc<Plan>, seed: u64, kinds: Vec<Expectation>) -> Found {
         let mut climb = Climb::new(Arc::clone(&self.rig), Arc::clone(plan));
         let mut simulator = Simulator::new(&self.spec, &self.rig, seed, Moment::from_millis(0));
         let stock = self.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-        let mut event = Event::Started { in_force: stock, ahead: 0, rules: RULES };
-        let mut entries: Vec<Entry> = Vec::new();
+        let mut event = Event::Started { in_force: stock, ahead: 0, rules: RULES, kinds };
+        let (mut entries, mut story): (Vec<Entry>, Story) = Default::default();
+        story.hear(&event);
         while !climb.is_ended() {
             let step = climb.next(simulator.now(), &event);
+            step.entries.iter().for_each(|entry| story.tell(step.at, entry));
             entries.extend(step.entries);
             event = match step.command {
                 Some(Command::Apply(errand)) => answered(&mut simulator, Order::Apply(errand)),
@@ -272,23 +325,20 @@ impl Kind {
                 Some(Command::StopPass | Command::Ask(_)) | None => break,
             };
         }
-        self.judged(plan, seed, &entries)
+        self.judged(plan, seed, &entries, story)
     }
 
-    fn judged(&self, plan: &Plan, seed: u64, entries: &[Entry]) -> Found {
+    fn judged(&self, plan: &Plan, seed: u64, entries: &[Entry], story: Story) -> Found {
         let (mut hours, mut falls, mut restarts, mut trials, mut last) = (0.0, 0, 0, 0, 0.0);
-        let (mut mark, mut candidate, mut foretold) = (self.rig.stock(), None, Vec::new());
+        let (mut mark, mut is_claimed, mut foretold) = (self.rig.stock(), false, Vec::new());
         for entry in entries {
             match entry {
                 Entry::TrialBegan {
                     rung,
                     reason:
-                        reason @ (Reason::Learn { foresight: Some(foresight), .. } | Reason::Confirm { foresight, .. }),
+                        Reason::Learn { foresight: Some(foresight), .. } | Reason::Confirm { foresight, .. },
                     ..
                 } => {
-                    if matches!(reason, Reason::Confirm { .. }) {
-                        candidate.get_or_insert_with(|| rung.clone());
-                    }
                     foretold.push((foresight.survival, self.survival(seed, rung)));
                 }
                 Entry::TrialEnded { verdict, tested, incident, .. } => {
@@ -300,6 +350,7 @@ impl Kind {
                 }
                 Entry::MarkSet { mark: set } => {
                     mark = set.rung.clone();
+                    is_claimed = Claim::of_mark(&story, &self.rig, plan, set).is_some_and(|claim| claim.is_sure());
                     // The proof that ends a search is a soak too.
                     hours -= if plan.proof_of(set.stage).name == "night" { last } else { 0.0 };
                 }
@@ -308,9 +359,8 @@ impl Kind {
         }
         let found = mark.get(SETTING).unwrap_or_default();
         let off = f64::try_from((found - self.hardest(seed)) / Decimal::from(25)).unwrap_or(f64::NAN);
-        let is_true = self.survival(seed, &mark) >= SURVIVAL;
-        let candidate = candidate.unwrap_or_else(|| mark.clone());
-        Found { seed, mark, candidate, off, is_true, hours, falls, restarts, trials, foretold }
+        let survival = self.survival(seed, &mark);
+        Found { seed, mark, off, survival, is_claimed, hours, falls, restarts, trials, foretold, story: Arc::new(story) }
     }
 }
 

@@ -143,7 +143,7 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Su
     let mut simulator = Simulator::new(spec, rig, seed, Moment::from_millis(0));
     let readable = rig.settings.iter().filter(|setting| !rig.needs_somebody(&setting.name) || setting.needs_start());
     let in_force = readable.map(|setting| (setting.name.clone(), setting.stock)).collect();
-    let mut event = Event::Started { in_force, ahead: 0, rules: RULES };
+    let mut event = Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() };
     let truth = Truth::of(rig, spec, seed);
     let mut last = rig.stock();
     let (mut story, mut marked) = (Story::default(), Vec::new());

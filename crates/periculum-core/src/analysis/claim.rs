@@ -6,9 +6,10 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
 use crate::engine::Mark;
-use crate::inference::hazard::{Observation, SURVIVAL, Survival};
-use crate::inference::laws::Laws;
+use crate::inference::hazard::{Observation, Survival};
+use crate::inference::laws::{Laws, Prior};
 use crate::model::incident_kind::IncidentKind;
+use crate::model::kind::{Kind, prior};
 use crate::model::ladder::Direction;
 use crate::model::moment::Span;
 use crate::model::pass::Threads;
@@ -16,7 +17,7 @@ use crate::model::plan::{Plan, Proof};
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
 use crate::model::setting::Setting;
-use crate::model::strategy::Steps;
+use crate::model::strategy::{Assurance, Steps};
 use crate::model::verdict::Verdict;
 use crate::story::{PassStory, Story, TrialStory};
 
@@ -26,15 +27,14 @@ const REACH: f64 = 20.0;
 /// What lies farther from the rung than this, in steps, says nothing of it.
 const NEAR: f64 = 40.0;
 
-/// The limit may lie so many steps on the easier side of the rung, or beyond the hardest that was tried.
-const ROOM: f64 = 12.0;
-
 /// What can be said of a rung under a proof.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Claim {
     /// The proof's name.
     pub proof: String,
-    /// How often the rung survives it; none where the proof is too long for what was seen.
+    /// What is wanted of the rung.
+    pub wants: Assurance,
+    /// How often the rung survives it, as sure as is wanted; none where the proof is too long for what was seen.
     pub survival: Option<Survival>,
     /// How many trials that fell it rests on.
     pub falls: u32,
@@ -56,6 +56,7 @@ impl Claim {
     /// What a climb says of a rung of one of its stages, in the state that the rig has now, under a proof of its plan; none of proofs
     /// that take no time by themselves, and where nothing comparable was tried.
     pub fn of(story: &Story, rig: &Rig, plan: &Plan, (rung, stage): (&Rung, usize), proof: usize) -> Option<Self> {
+        let wants = plan.stages.get(stage).map(|stage| stage.wants).unwrap_or_default();
         let proof = plan.proofs.get(proof)?;
         let target = proof.length().seconds();
         let axis = Axis::of(story, rig, plan, (rung, stage));
@@ -70,14 +71,16 @@ impl Claim {
             return None;
         }
         let farthest = seen.iter().map(|one| one.distance).fold(0.0, f64::max);
-        let mut laws = Laws::between(-ROOM, farthest + ROOM);
+        let (stock, hardest) = axis.room(rung, &plan.use_name);
+        let mut laws = Laws::near(stock, hardest.max(farthest), &axis.prior(rung, &story.kinds, proof));
         seen.iter().for_each(|one| laws.observe(one.distance, one.observation));
         let holds = seen.iter().filter(|one| matches!(one.observation, Observation::Held(_))).count();
         let longest = seen.iter().map(|one| one.ran).max().unwrap_or(Span::ZERO);
         let is_in_reach = target <= REACH * longest.seconds();
         Some(Self {
             proof: proof.name.clone(),
-            survival: is_in_reach.then(|| laws.survival(0.0, target)),
+            survival: is_in_reach.then(|| laws.survival(0.0, target, to_float(wants.sure))),
+            wants,
             falls: (seen.len() - holds) as u32,
             holds: holds as u32,
             longest,
@@ -90,10 +93,14 @@ impl Claim {
         Self::of(story, rig, plan, (&mark.rung, mark.stage), proof)
     }
 
-    /// Whether the rung may be called good for the proof, with 95 %.
+    /// Whether the rung may be called as good for the proof as is wanted, as surely as is wanted.
     pub fn is_sure(&self) -> bool {
-        self.survival.is_some_and(|survival| survival.low >= SURVIVAL)
+        self.survival.is_some_and(|survival| survival.low >= to_float(self.wants.survives))
     }
+}
+
+fn to_float(share: Decimal) -> f64 {
+    share.to_f64().unwrap_or(1.0)
 }
 
 /// What a proof is made of, however long each of it takes.
@@ -103,7 +110,7 @@ fn works(proof: &Proof) -> BTreeSet<(&str, Threads)> {
 
 /// What a trial says of its rung under these works, and how long it was at them: an error is a fall, and what has other reasons says
 /// only that there was none so far.
-fn observation(trial: &TrialStory, works: &BTreeSet<(&str, Threads)>) -> Option<(Observation, Span)> {
+pub(super) fn observation(trial: &TrialStory, works: &BTreeSet<(&str, Threads)>) -> Option<(Observation, Span)> {
     let counts = |pass: &&PassStory| works.contains(&(pass.order.load.as_str(), pass.order.threads));
     let verdict = trial.verdict.filter(|verdict| *verdict != Verdict::Void)?;
     let is_error = verdict == Verdict::Fell || trial.incident == Some(IncidentKind::CorrectedError);
@@ -130,8 +137,9 @@ struct Along<'a> {
     /// The finest step by which the plan moves it, or what one usually takes: slopes are expected for such steps, and a ladder may be
     /// as fine as it likes.
     step: Decimal,
-    /// Whether its stage moved it.
+    /// Whether its stage moved it, and whether that is what it climbs.
     is_moved: bool,
+    is_climbed: bool,
 }
 
 impl<'a> Axis<'a> {
@@ -145,10 +153,33 @@ impl<'a> Axis<'a> {
             step: step(&setting.name)
                 .or_else(|| setting.usual_step(&plan.use_name))
                 .unwrap_or_else(|| setting.ladder.widest_gap()),
+            is_climbed: climbed == Some(&setting.name),
             is_moved: climbed == Some(&setting.name) || was_moved(&setting.name),
             setting,
         };
         Self { settings: rig.settings.iter().map(along).collect() }
+    }
+
+    /// The one that the stage climbs, or the first that it moved; none where it moved nothing.
+    fn climbed(&self) -> Option<&Along<'a>> {
+        let moved = || self.settings.iter().filter(|along| along.is_moved);
+        moved().find(|along| along.is_climbed).or_else(|| moved().next())
+    }
+
+    /// What is expected before anything was seen.
+    fn prior(&self, rung: &Rung, kinds: &[Kind], proof: &Proof) -> Prior {
+        let of = |along: &Along| {
+            let kind = Kind::of(kinds, &along.setting.name, proof);
+            prior(along.setting, along.step, rung, kind)
+        };
+        self.climbed().map_or(Prior::usual(1.0), of)
+    }
+
+    /// How many steps easier than the rung stock is, and how much harder the hardest that is allowed of what is climbed.
+    fn room(&self, rung: &Rung, use_name: &str) -> (f64, f64) {
+        let of = |along: &Along| Some(along.setting.room(rung.get(&along.setting.name)?, along.step, use_name));
+        let stock = self.settings.iter().filter(|along| along.is_moved).filter_map(of).map(|(stock, _)| stock.min(0.0)).sum();
+        (stock, self.climbed().and_then(of).map_or(0.0, |(_, hardest)| hardest))
     }
 
     /// How many steps harder a rung is than that one. Where it is harder in one setting and easier in another, what held there says
@@ -156,7 +187,7 @@ impl<'a> Axis<'a> {
     /// were moved make it easier or harder, nobody knows, so that nothing is said then.
     fn distance(&self, from: &Rung, rung: &Rung, has_held: bool) -> Option<f64> {
         let (mut harder, mut easier) = (0.0, 0.0);
-        for Along { setting, step, is_moved } in &self.settings {
+        for Along { setting, step, is_moved, .. } in &self.settings {
             let by = ((rung.get(&setting.name)? - from.get(&setting.name)?) / step).to_f64()?;
             let by = if setting.harder == Direction::Up { by } else { -by };
             let says_nothing = if has_held { by < 0.0 } else { by > 0.0 };

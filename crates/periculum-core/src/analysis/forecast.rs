@@ -159,7 +159,7 @@ impl<'a> Play<'a> {
             in_force: in_force.clone(),
             efforts: vec![Effort::default(); plan.stages.len()],
         };
-        let mut event = Event::Started { in_force, ahead: 0, rules: RULES };
+        let mut event = Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() };
         for _ in 0..MOST_STEPS {
             if play.climb.is_ended() || play.story.trials.len() >= MOST_TRIALS {
                 break;

@@ -9,6 +9,7 @@ pub mod contrast;
 mod example;
 pub mod faster;
 pub mod forecast;
+pub mod kinds;
 pub mod money;
 pub mod over;
 pub mod pool;

@@ -8,6 +8,7 @@ use crate::engine::answer::Answer;
 use crate::model::ending::Ending;
 use crate::model::field::Written;
 use crate::model::incident::Incident;
+use crate::model::kind::Kind;
 use crate::model::moment::Span;
 use crate::model::pass::{PassReport, Progress};
 use crate::model::rung::InForce;
@@ -28,7 +29,8 @@ use crate::model::rung::InForce;
 /// - 5: where several settings hold together, that of the core that failed gives way first.
 /// - 6: a row of a map begins next to where the rows before say that its limit is, and has a trial of its own; a score that is low
 ///   twice is a loss by the noise of the baseline.
-pub const RULES: u32 = 6;
+/// - 7: a search weighs many laws, and proves the hardest rung that it can claim then.
+pub const RULES: u32 = 7;
 
 /// Something that happened, told to the engine with the time it happened at.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
@@ -44,6 +46,9 @@ pub enum Event {
         /// The [`RULES`] that decide from here on.
         #[serde(default)]
         rules: u32,
+        /// What earlier climbs say of rigs of this kind.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        kinds: Vec<Kind>,
     },
     /// The last change was applied.
     Applied {

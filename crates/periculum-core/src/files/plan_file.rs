@@ -6,11 +6,13 @@ use crate::files::budget_file;
 use crate::files::program_file;
 use crate::files::proof_file::{Runnable, read_passes};
 use crate::files::section::{Located, Section};
+use crate::files::share::read_assurance;
 use crate::files::stage_file::{self, Surroundings};
 use crate::files::start_file;
 use crate::model::plan::{ARM_AFTER, Ends, Plan, Proof, Raised, Stage};
 use crate::model::quantity::harmless;
 use crate::model::rig::Rig;
+use crate::model::strategy::Assurance;
 
 /// The path of the rig file that a plan names, relative to the plan; none where it names none.
 pub fn rig_path(top: &Section) -> Option<Located<String>> {
@@ -33,6 +35,7 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     let ends = if head.has("ends") { head.choice("ends", &places) } else { None };
     let restarts = if head.has("restarts") { head.choice("restarts", &ways) } else { None };
     let arm_after = if head.has("arm_after") { head.time("arm_after") } else { None };
+    let wants = read_assurance(&head, Assurance::default());
     head.finish();
     let programs = program_file::read(top, loads);
     let sensors: Vec<&str> = rig.read_by_hand().map(|sensor| sensor.name.as_str()).collect();
@@ -52,7 +55,8 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     let read_stage = |(place, section): (usize, Section)| {
         let saved: Vec<&str> = saves[..place].iter().flatten().map(String::as_str).collect();
         let use_name = &use_name.value;
-        stage_file::read(section, &Surroundings { rig, use_name, proofs: &proofs, profiles: &profiles, saved: &saved })
+        let (proofs, profiles, saved) = (&proofs, &profiles, &saved);
+        stage_file::read(section, &Surroundings { rig, use_name, proofs, profiles, saved, wants })
     };
     let stages: Vec<Stage> = sections.into_iter().enumerate().filter_map(read_stage).collect();
     check_use(&use_name, rig, &stages, top);

@@ -3,6 +3,7 @@
 use rust_decimal::Decimal;
 
 use crate::files::section::{Located, Section};
+use crate::model::strategy::Assurance;
 
 /// A share written in percent, as `1%`, above nothing and below the whole.
 pub(super) fn read_share(text: &Located<String>, key: &str, section: &Section) -> Option<Decimal> {
@@ -15,4 +16,13 @@ pub(super) fn read_share(text: &Located<String>, key: &str, section: &Section) -
             None
         }
     }
+}
+
+/// `survives = "90%"` and `sure = "95%"`: what is wanted of marks, or what is wanted where nothing else is said.
+pub(super) fn read_assurance(section: &Section, usual: Assurance) -> Assurance {
+    let share = |key: &'static str, usual| {
+        let text = section.optional_text(key);
+        text.and_then(|text| read_share(&text, key, section)).unwrap_or(usual)
+    };
+    Assurance { survives: share("survives", usual.survives), sure: share("sure", usual.sure) }
 }

@@ -6,14 +6,14 @@ use rust_decimal::Decimal;
 
 use crate::engine::Question;
 use crate::files::section::{Located, Section};
-use crate::files::share::read_share;
+use crate::files::share::{read_assurance, read_share};
 use crate::model::ladder::{Direction, Ladder};
 use crate::model::plan::{Pin, Proof, Stage, Start};
 use crate::model::quantity::{counted, harmless};
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
 use crate::model::setting::Setting;
-use crate::model::strategy::{Each, Margin, Steps, Strategy, Sweep};
+use crate::model::strategy::{Assurance, Each, Margin, Steps, Strategy, Sweep};
 
 /// A grid of more combinations than this is a slip of the pen.
 const MOST_COMBINATIONS: usize = 5000;
@@ -29,6 +29,8 @@ pub(super) struct Surroundings<'a> {
     pub(super) profiles: &'a [(String, Rung)],
     /// The names under which the stages before save what they come to.
     pub(super) saved: &'a [&'a str],
+    /// What the plan wants of marks.
+    pub(super) wants: Assurance,
 }
 
 #[derive(Clone, Copy)]
@@ -72,6 +74,7 @@ pub(super) fn read(section: Section, around: &Surroundings) -> Option<Stage> {
     // Which keys belong to a stage can't be told without its strategy.
     let kind_is_known = kind.is_some();
     let pinned = read_pin(&section, around);
+    let wants = read_assurance(&section, around.wants);
     let strategy = kind.and_then(|kind| read_strategy(&kind, &section, around, pinned.as_ref()));
     let problems = section.problems();
     let start = start.map_or(Some(Start::Last), |start| read_start(&start, &section, around));
@@ -94,7 +97,7 @@ pub(super) fn read(section: Section, around: &Surroundings) -> Option<Stage> {
         );
         problems.advise(proof.at, what, "write `strategy = \"ascend\"`, `\"grid\"` or `\"lead\"`");
     }
-    Some(Stage { strategy, proof: index?, start: start?, save, pin: pinned.map(|pinned| pinned.pin) })
+    Some(Stage { strategy, proof: index?, start: start?, save, pin: pinned.map(|pinned| pinned.pin), wants })
 }
 
 fn read_strategy(

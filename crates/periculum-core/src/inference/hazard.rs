@@ -92,20 +92,20 @@ pub struct Expectation {
     pub variance_left: f64,
 }
 
-/// The survival of a rung: its expectation and where nine tenths of the weight lie.
+/// The survival of a rung: its expectation and where most of the weight lies, nine tenths where nothing else is wanted.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Survival {
     /// The probability that the rung survives the target proof.
     pub mean: f64,
-    /// A twentieth of the weight says it is below this.
+    /// A twentieth of the weight, or what one dares to be wrong by, says it is below this.
     pub low: f64,
-    /// A twentieth of the weight says it is above this.
+    /// As much says it is above this.
     pub high: f64,
 }
 
 impl Survival {
-    /// Of probabilities, each with its weight; the weights are one together.
-    pub(super) fn of(mut survivals: Vec<(f64, f64)>) -> Self {
+    /// Of probabilities, each with its weight; the weights are one together, and this share of them lies below and above.
+    pub(super) fn of(mut survivals: Vec<(f64, f64)>, beyond: f64) -> Self {
         survivals.sort_by(|(a, _), (b, _)| a.total_cmp(b));
         let mean = survivals.iter().map(|(survival, weight)| survival * weight).sum();
         let quantile = |part: f64| {
@@ -116,7 +116,7 @@ impl Survival {
             });
             found.or(survivals.last()).map_or(0.0, |(survival, _)| *survival)
         };
-        Self { mean, low: quantile(0.05), high: quantile(0.95) }
+        Self { mean, low: quantile(beyond), high: quantile(1.0 - beyond) }
     }
 }
 
@@ -198,7 +198,7 @@ impl Hazard {
     pub fn survival(&self, rung: f64) -> Survival {
         let target = warmed(self.target);
         let of = |point: &Point| (exp(-point.hazard(rung, target) * target), point.weight);
-        Survival::of(self.points.iter().map(of).collect())
+        Survival::of(self.points.iter().map(of).collect(), 0.05)
     }
 
     /// The same model without the points that hardly matter, to foresee many trials.
@@ -266,9 +266,9 @@ impl Share {
 
 /// Survival as a curve over the logarithm of the dose, that is, of the hazard summed up over time, in a table: what is
 /// expected is worked out at many rungs after each trial.
-struct Curve(Vec<f64>);
+pub(super) struct Curve(Vec<f64>);
 
-static CURVE: LazyLock<Curve> = LazyLock::new(Curve::new);
+pub(super) static CURVE: LazyLock<Curve> = LazyLock::new(Curve::new);
 
 impl Curve {
     /// From no dose that matters to one that nothing survives, and points of the table for a factor of e.
@@ -283,7 +283,7 @@ impl Curve {
     }
 
     /// The probability to survive a dose of this logarithm.
-    fn survival(&self, log_dose: f64) -> f64 {
+    pub(super) fn survival(&self, log_dose: f64) -> f64 {
         let Self(table) = self;
         let place = ((log_dose - Self::FROM) * Self::FINENESS).clamp(0.0, (table.len() - 2) as f64);
         let index = place as usize;

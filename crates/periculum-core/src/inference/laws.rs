@@ -11,25 +11,44 @@ use libm::{exp, expm1, log};
 use crate::inference::hazard::{Observation, Survival, warmed};
 
 /// Failures in a second at the limit: one in ten minutes, which a proof of minutes shows.
-const AT_LIMIT: f64 = 1.0 / 600.0;
+pub(super) const AT_LIMIT: f64 = 1.0 / 600.0;
 
-/// How much more often a step harder fails: factors of e, from the least to the most that any rig has.
-const SLOPES: (f64, f64) = (0.06, 6.0);
-const SLOPE_POINTS: usize = 13;
+/// Slopes are so many times less or more than expected at most, as a power of e.
+const SLOPES: f64 = 2.1;
+const SLOPE_POINTS: usize = 15;
 
-/// Half of all rigs have a slope within a factor of e to this power of the usual one: steps are chosen so that a few of them take a rig
-/// from sound to hopeless. The distribution of its logarithm is Cauchy's, whose long tails let a rig that is different be believed.
-const USUAL_SLOPE: f64 = 0.8;
-const SLOPE_SPREAD: f64 = 0.6;
+/// What is expected is spread by Student's t distribution of so many degrees of freedom, whose long tails let a rig that is different
+/// be believed.
+const FREEDOM: f64 = 8.0;
+
+/// The scale of the logarithm of slopes where nothing is known of their kind.
+pub const SLOPE_SPREAD: f64 = 0.4;
+
+/// Where a limit is expected, it may be anywhere else with about this weight beside that of what is expected: it is another kind.
+const WRONG_KIND: f64 = 0.01;
 
 /// The slope on the easier side of the limit as a share of that on the harder one, and the share of rigs that have it: a second, flatter
 /// mechanism shows only there.
-const FLATNESS: [(f64, f64); 3] = [(1.0, 0.75), (0.6, 0.17), (0.3, 0.08)];
+const FLATNESS: [(f64, f64); 3] = [(1.0, 0.84), (0.75, 0.12), (0.5, 0.04)];
 
 /// What fails at every rung, in hours from one failure to the next, and the share of rigs that have it: something else than what is
 /// climbed, or another setting that is at its own limit.
 const BACKGROUND: [(f64, f64); 6] =
-    [(f64::INFINITY, 0.8), (100.0, 0.04), (20.0, 0.04), (4.0, 0.04), (1.0, 0.04), (0.25, 0.04)];
+    [(f64::INFINITY, 0.87), (100.0, 0.08), (20.0, 0.015), (4.0, 0.015), (1.0, 0.01), (0.25, 0.01)];
+
+/// The same in failures in a second.
+pub(super) const BACKGROUNDS: [f64; BACKGROUND.len()] = {
+    let (mut all, mut at) = ([0.0; BACKGROUND.len()], 0);
+    while at < all.len() {
+        all[at] = 1.0 / (3600.0 * BACKGROUND[at].0);
+        at += 1;
+    }
+    all
+};
+
+/// The limit may lie so many steps on the easier side of stock, and so many beyond the hardest rung.
+const ROOM: f64 = 2.0;
+const BEYOND: f64 = 12.0;
 
 /// Limits are told apart to this part of a step.
 const FINENESS: f64 = 0.5;
@@ -43,80 +62,224 @@ const MOMENT: f64 = 5.0;
 /// Laws with their weights, along one direction in steps; harder is more.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Laws {
-    laws: Vec<Law>,
+    /// Laws that differ in nothing but their background, of all of which the rest is worked out once.
+    shapes: Vec<Shape>,
+    /// For each of them and each background the logarithm of what is not its weight yet, but that times what all have in common.
+    log_weights: Vec<[f64; BACKGROUND.len()]>,
 }
 
+/// A law without its background.
 #[derive(Clone, Copy, Debug, PartialEq)]
-struct Law {
+pub(super) struct Shape {
     limit: f64,
     slope: f64,
     flatness: f64,
-    /// Failures in a second.
-    background: f64,
-    /// The logarithm of what is not its weight yet, but that times what all have in common.
-    log_weight: f64,
 }
 
-impl Law {
-    /// Failures in a second at a rung.
-    fn hazard(&self, rung: f64) -> f64 {
+impl Shape {
+    /// The logarithm of the hazard at a rung over that at the limit.
+    pub(super) fn exponent(&self, rung: f64) -> f64 {
         let beyond = rung - self.limit;
         let slope = if beyond < 0.0 { self.slope * self.flatness } else { self.slope };
-        AT_LIMIT * exp((slope * beyond).min(40.0)) + self.background
+        (slope * beyond).min(40.0)
+    }
+
+    /// Failures in a second at a rung.
+    fn hazard(&self, rung: f64) -> f64 {
+        AT_LIMIT * exp(self.exponent(rung))
+    }
+
+    /// The rung at which it has this hazard.
+    pub(super) fn rung_of(&self, hazard: f64) -> f64 {
+        let exponent = log(hazard / AT_LIMIT);
+        let slope = if exponent < 0.0 { self.slope * self.flatness } else { self.slope };
+        self.limit + exponent / slope
     }
 }
 
+/// What a rung is to survive, and how surely.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Aim {
+    /// The proof, seconds.
+    pub proof: f64,
+    /// How often it is to be survived.
+    pub survives: f64,
+    /// How sure one wants to be of that.
+    pub sure: f64,
+}
+
+/// What is expected before anything is seen, in steps.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Prior {
+    /// How much more often a step harder fails, in factors of e.
+    pub slope: f64,
+    /// The scale of the logarithm of that.
+    pub slope_spread: f64,
+    /// Where the limit is, and give or take how much; anywhere where nobody knows.
+    pub limit: Option<(f64, f64)>,
+}
+
+impl Prior {
+    /// Where nothing is known but what is usual for such steps.
+    pub fn usual(slope: f64) -> Self {
+        Self { slope, slope_spread: SLOPE_SPREAD, limit: None }
+    }
+
+    /// The logarithm of the weight of a limit.
+    fn of_limit(&self, limit: f64) -> f64 {
+        let Some((mean, spread)) = self.limit else { return 0.0 };
+        log(student((limit - mean) / spread) + WRONG_KIND)
+    }
+}
+
+/// The density of Student's t distribution, but for a factor.
+fn student(off: f64) -> f64 {
+    exp(-0.5 * (FREEDOM + 1.0) * log(1.0 + off * off / FREEDOM))
+}
+
+/// Points from which a slope is chosen, as powers of e and what each counts for: dense where it is expected, and out to where no rig's is.
+fn slope_powers(spread: f64) -> [(f64, f64); SLOPE_POINTS] {
+    let half = (SLOPE_POINTS / 2) as f64;
+    let (near, cubic) = (0.4 * spread, (SLOPES - 0.4 * spread * half).max(0.0) / (half * half * half));
+    std::array::from_fn(|index| {
+        let place = index as f64 - half;
+        let width = near + 3.0 * cubic * place * place;
+        let power = near * place + cubic * place * place * place;
+        (power, student(power / spread) * width)
+    })
+}
+
 impl Laws {
-    /// What is known before anything is seen: the limit lies anywhere between these rungs, in steps.
-    pub fn between(from: f64, to: f64) -> Self {
+    /// What is known before anything is seen of a rig that works at stock and is allowed to go no farther than the hardest rung.
+    pub fn near(stock: f64, hardest: f64, prior: &Prior) -> Self {
+        Self::between(stock - ROOM, hardest.max(stock) + BEYOND, prior)
+    }
+
+    /// What is known before anything is seen: the limit lies between these rungs, in steps.
+    pub fn between(from: f64, to: f64, prior: &Prior) -> Self {
         let count = ((to - from) / FINENESS).ceil().clamp(1.0, MOST_LIMITS) as usize;
         let limits = (0..=count).map(|index| from + (to - from) * index as f64 / count as f64);
-        let slope = |index: usize| {
-            let part = index as f64 / (SLOPE_POINTS - 1) as f64;
-            exp(log(SLOPES.0) + part * log(SLOPES.1 / SLOPES.0))
-        };
-        let mut laws = Vec::new();
+        let slopes = slope_powers(prior.slope_spread).map(|(power, weight)| (prior.slope * exp(power), log(weight)));
+        let (mut shapes, mut log_weights) = (Vec::new(), Vec::new());
         for limit in limits {
-            for slope in (0..SLOPE_POINTS).map(slope) {
-                let of_slope = 1.0 / (1.0 + (log(slope / USUAL_SLOPE) / SLOPE_SPREAD).powi(2));
+            let of_limit = prior.of_limit(limit);
+            for (slope, of_slope) in slopes {
                 for (flatness, of_flatness) in FLATNESS {
-                    laws.extend(BACKGROUND.map(|(hours, share)| Law {
-                        limit,
-                        slope,
-                        flatness,
-                        background: 1.0 / (3600.0 * hours),
-                        log_weight: log(of_slope * of_flatness * share),
-                    }));
+                    shapes.push(Shape { limit, slope, flatness });
+                    log_weights.push(BACKGROUND.map(|(_, share)| of_limit + of_slope + log(of_flatness * share)));
                 }
             }
         }
-        Self { laws }
+        Self { shapes, log_weights }
+    }
+
+    /// How far from rung nothing the limit is where it fails once in ten minutes, and the logarithm of the slope, each with its
+    /// standard deviation.
+    pub fn figures(&self) -> [(f64, f64); 2] {
+        let of = |figure: fn(&Shape) -> f64| {
+            let (mut first, mut second) = (0.0, 0.0);
+            for (shape, weights) in self.shapes() {
+                let (weight, figure) = (weights.iter().sum::<f64>(), figure(shape));
+                first += weight * figure;
+                second += weight * figure * figure;
+            }
+            (first, (second - first * first).max(0.0).sqrt())
+        };
+        [of(|shape| shape.limit), of(|shape| log(shape.slope))]
     }
 
     /// Takes in what happened at a rung.
     pub fn observe(&mut self, rung: f64, observation: Observation) {
-        for law in &mut self.laws {
-            let hazard = law.hazard(rung);
-            let between = |earliest: f64, latest: f64| {
-                let within = warmed(latest) - warmed(earliest);
-                log(-expm1(-hazard * within)) - hazard * warmed(earliest)
-            };
-            law.log_weight += match observation {
-                Observation::Held(seconds) => -hazard * warmed(seconds),
-                Observation::Fell(seconds) => between((seconds - MOMENT).max(0.0), seconds.max(MOMENT)),
-                Observation::FellBetween(earliest, latest) => between(earliest, latest.max(earliest + MOMENT)),
-            };
+        for (shape, log_weights) in self.shapes.iter().zip(&mut self.log_weights) {
+            let of_shape = shape.hazard(rung);
+            for (log_weight, background) in log_weights.iter_mut().zip(BACKGROUNDS) {
+                *log_weight += log_likelihood(of_shape + background, observation);
+            }
         }
     }
 
-    /// How often a rung survives so many seconds: in the mean of all laws, and between which shares nine tenths of their weight lie.
-    pub fn survival(&self, rung: f64, seconds: f64) -> Survival {
+    /// How often a rung survives so many seconds: in the mean of all laws, at least as one can be so sure, and at most.
+    pub fn survival(&self, rung: f64, seconds: f64, sure: f64) -> Survival {
         let time = warmed(seconds);
-        let greatest = self.laws.iter().map(|law| law.log_weight).fold(f64::NEG_INFINITY, f64::max);
-        let weights: Vec<f64> = self.laws.iter().map(|law| exp(law.log_weight - greatest)).collect();
-        let all: f64 = weights.iter().sum();
-        let of = |(law, weight): (&Law, &f64)| (exp(-law.hazard(rung) * time), weight / all);
-        Survival::of(self.laws.iter().zip(&weights).map(of).collect())
+        let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND.len()])| {
+            let hazard = shape.hazard(rung);
+            std::array::from_fn::<_, { BACKGROUND.len() }, _>(|at| {
+                (exp(-(hazard + BACKGROUNDS[at]) * time), weights[at])
+            })
+        };
+        Survival::of(self.shapes().flat_map(of_shape).collect(), 1.0 - sure)
+    }
+
+    /// How sure it is of each of these rungs that one so many steps harder is as good as this, if the rung itself survives the whole proof.
+    pub fn sure_once_proved(&self, rungs: impl Iterator<Item = (f64, f64)>, aim: &Aim) -> impl Iterator<Item = f64> {
+        let (time, bearable) = (warmed(aim.proof), -log(aim.survives) / warmed(aim.proof));
+        let survive = BACKGROUNDS.map(|background| exp(-background * time));
+        let weighed: Vec<(&Shape, [f64; BACKGROUND.len()])> = self.shapes().collect();
+        rungs.map(move |(rung, harder)| {
+            let (mut all, mut good) = (0.0, 0.0);
+            for (shape, weights) in &weighed {
+                let survives = exp(-shape.hazard(rung) * time);
+                let bearable = bearable - shape.hazard(rung + harder);
+                for (at, weight) in weights.iter().enumerate() {
+                    let weight = weight * survives * survive[at];
+                    all += weight;
+                    good += if BACKGROUNDS[at] <= bearable { weight } else { 0.0 };
+                }
+            }
+            if all > 0.0 { good / all } else { 0.0 }
+        })
+    }
+
+    /// The hardest rung that is as good as this, in the mean, and its standard deviation: among laws by which any rung can be.
+    pub fn limit(&self, aim: &Aim) -> (f64, f64) {
+        let bearable = -log(aim.survives) / warmed(aim.proof);
+        let (mut all, mut first, mut second) = (0.0, 0.0, 0.0);
+        for (shape, weights) in self.shapes() {
+            for (weight, background) in weights.into_iter().zip(BACKGROUNDS).filter(|(_, it)| *it < bearable) {
+                let limit = shape.rung_of(bearable - background);
+                all += weight;
+                first += weight * limit;
+                second += weight * limit * limit;
+            }
+        }
+        let mean = first / all;
+        (mean, (second / all - mean * mean).max(0.0).sqrt())
+    }
+
+    /// How likely it is that a rung is as good as this.
+    pub fn within(&self, rung: f64, aim: &Aim) -> f64 {
+        let bearable = -log(aim.survives) / warmed(aim.proof);
+        let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND.len()])| {
+            let hazard = shape.hazard(rung);
+            let good = weights.into_iter().zip(BACKGROUNDS).filter(|(_, background)| hazard + background <= bearable);
+            good.map(|(weight, _)| weight).sum::<f64>()
+        };
+        self.shapes().map(of_shape).sum()
+    }
+
+    /// All shapes with the weights of their backgrounds, one together.
+    pub(super) fn shapes(&self) -> impl Iterator<Item = (&Shape, [f64; BACKGROUND.len()])> {
+        self.shapes.iter().zip(self.weights())
+    }
+
+    /// The weight of each background of each shape, one together.
+    fn weights(&self) -> impl Iterator<Item = [f64; BACKGROUND.len()]> {
+        let greatest = self.log_weights.iter().flatten().copied().fold(f64::NEG_INFINITY, f64::max);
+        let all: f64 = self.log_weights.iter().flatten().map(|log_weight| exp(log_weight - greatest)).sum();
+        self.log_weights.iter().map(move |of_shape| of_shape.map(|log_weight| exp(log_weight - greatest) / all))
+    }
+}
+
+/// The logarithm of how likely this is with so many failures in a second.
+fn log_likelihood(hazard: f64, observation: Observation) -> f64 {
+    let between = |earliest: f64, latest: f64| {
+        let within = warmed(latest) - warmed(earliest);
+        log(-expm1(-hazard * within)) - hazard * warmed(earliest)
+    };
+    match observation {
+        Observation::Held(seconds) => -hazard * warmed(seconds),
+        Observation::Fell(seconds) => between((seconds - MOMENT).max(0.0), seconds.max(MOMENT)),
+        Observation::FellBetween(earliest, latest) => between(earliest, latest.max(earliest + MOMENT)),
     }
 }
 
@@ -128,9 +291,9 @@ mod tests {
     const PROOF: f64 = 120.0;
 
     fn after(seen: &[(f64, Observation)]) -> Survival {
-        let mut laws = Laws::between(-8.0, 20.0);
+        let mut laws = Laws::between(-8.0, 20.0, &Prior::usual(0.8));
         seen.iter().for_each(|(rung, observation)| laws.observe(*rung, *observation));
-        laws.survival(0.0, PROOF)
+        laws.survival(0.0, PROOF, 0.95)
     }
 
     #[test]
@@ -149,9 +312,9 @@ mod tests {
         let far = after(&[&falls[..], &held[..], &[(0.0, Observation::Held(30.0 * PROOF))]].concat());
         assert!(near.low > 0.5 && far.low > 0.9, "{near:?} {far:?}");
         // A night is another matter.
-        let mut laws = Laws::between(-8.0, 20.0);
+        let mut laws = Laws::between(-8.0, 20.0, &Prior::usual(0.8));
         falls.iter().chain(&held).for_each(|(rung, observation)| laws.observe(*rung, *observation));
-        assert!(laws.survival(0.0, 28_800.0).low < near.low);
+        assert!(laws.survival(0.0, 28_800.0, 0.95).low < near.low);
     }
 
     fn seen() -> impl Strategy<Value = Vec<(f64, Observation)>> {
@@ -179,10 +342,10 @@ mod tests {
 
         #[test]
         fn a_longer_proof_or_a_harder_rung_is_never_survived_more_often(seen in seen()) {
-            let mut laws = Laws::between(-8.0, 20.0);
+            let mut laws = Laws::between(-8.0, 20.0, &Prior::usual(0.8));
             seen.iter().for_each(|(rung, observation)| laws.observe(*rung, *observation));
-            let base = laws.survival(0.0, PROOF);
-            for other in [laws.survival(0.0, 2.0 * PROOF), laws.survival(1.0, PROOF)] {
+            let base = laws.survival(0.0, PROOF, 0.95);
+            for other in [laws.survival(0.0, 2.0 * PROOF, 0.95), laws.survival(1.0, PROOF, 0.95)] {
                 prop_assert!(other.low <= base.low + 1e-9 && other.mean <= base.mean + 1e-9 && other.high <= base.high + 1e-9);
             }
         }

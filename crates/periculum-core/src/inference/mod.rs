@@ -3,5 +3,6 @@
 pub mod comparison;
 pub mod hazard;
 pub mod laws;
+pub mod lesson;
 pub mod scatter;
 pub mod statistics;

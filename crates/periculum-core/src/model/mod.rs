@@ -16,6 +16,7 @@ pub mod formula;
 pub mod illegal;
 pub mod incident;
 pub mod incident_kind;
+pub mod kind;
 pub mod ladder;
 pub mod moment;
 pub mod objection;

@@ -7,7 +7,7 @@ use crate::model::budget::Budget;
 use crate::model::moment::Span;
 use crate::model::pass::Pass;
 use crate::model::rung::Rung;
-use crate::model::strategy::{Aim, Strategy};
+use crate::model::strategy::{Aim, Assurance, Strategy};
 
 /// The file that says what to climb, resolved and checked against its rig.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -92,6 +92,8 @@ pub struct Stage {
     pub save: Option<String>,
     /// The point at which a curve is pinned in it; none where it is not.
     pub pin: Option<Pin>,
+    /// What is wanted of its mark.
+    pub wants: Assurance,
 }
 
 /// A curve that is flat from one of its points on, so that this is where its device sits.

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use rust_decimal::Decimal;
+use rust_decimal::prelude::ToPrimitive;
 
 use crate::model::check::Check;
 use crate::model::formula::Formula;
@@ -10,6 +11,19 @@ use crate::model::incident_kind::IncidentKind;
 use crate::model::ladder::{Direction, Ladder};
 use crate::model::moment::Span;
 use crate::model::quantity::{grouped, with_unit};
+
+/// Over so much of a setting's value failures usually grow more often by a factor of e: half a per cent to one for the clocks, voltages
+/// and transfer rates of silicon near its limit.
+const E_FOLDING: Decimal = Decimal::from_parts(65, 0, 0, false, 4);
+
+/// What is usual for a step that is no share of a value: whoever chose it wants a few of them to matter.
+const SLOPE_OF_CHOSEN: f64 = 0.9;
+
+/// A step of a larger share of stock is none of a value like that.
+const MOST_OF_STOCK: Decimal = Decimal::from_parts(1, 0, 0, false, 1);
+
+/// Slopes that are usual at all, in factors of e a step.
+const SLOPES: (f64, f64) = (0.05, 4.0);
 
 /// When and by whom a change of a setting is made.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -151,6 +165,24 @@ impl Setting {
         let share = (self.hardest(use_name) - self.stock).abs() / Decimal::TEN;
         let one = (self.ladder.next(self.stock, self.harder)? - self.stock).abs();
         (one > Decimal::ZERO).then(|| (share / one).round().max(Decimal::ONE) * one)
+    }
+
+    /// How much more often it usually fails a step of this size harder, in factors of e: as for most of what is pushed, by one for so much
+    /// of its value; where stock is nothing to compare with, as if the step had been chosen well.
+    pub fn usual_slope(&self, step: Decimal) -> f64 {
+        let share = (!self.stock.is_zero()).then(|| (step / self.stock).abs()).filter(|share| *share <= MOST_OF_STOCK);
+        let slope = share.and_then(|share| (share / E_FOLDING).to_f64()).unwrap_or(SLOPE_OF_CHOSEN);
+        slope.clamp(SLOPES.0, SLOPES.1)
+    }
+
+    /// How many steps of this size stock is easier than a value, and the hardest that this use allows is harder; both in the direction of
+    /// what is harder.
+    pub fn room(&self, from: Decimal, step: Decimal, use_name: &str) -> (f64, f64) {
+        let steps = |to: Decimal| {
+            let by = ((to - from) / step).to_f64().unwrap_or(0.0);
+            if self.harder == Direction::Up { by } else { -by }
+        };
+        (steps(self.stock), steps(self.hardest(use_name)))
     }
 
     /// Whether a reported value is the asked one, as far as the rig can tell.

@@ -113,6 +113,22 @@ pub struct Each {
     pub margin: Margin,
 }
 
+/// What is wanted of a mark: how often its rung survives its proof, and how sure that is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Assurance {
+    /// The share of proofs that are survived, below one.
+    pub survives: Decimal,
+    /// The probability that it is at least as large, below one.
+    pub sure: Decimal,
+}
+
+impl Default for Assurance {
+    /// Nine proofs of ten, with 95 %.
+    fn default() -> Self {
+        Self { survives: Decimal::new(9, 1), sure: Decimal::new(95, 2) }
+    }
+}
+
 /// How far a daily rung stays below its mark.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Margin {

@@ -6,6 +6,7 @@ use crate::engine::{Entry, Event, Mark, Profile, Question};
 use crate::inference::comparison::{Comparison, compare};
 use crate::model::errand::Errand;
 use crate::model::incident::IncidentKind;
+use crate::model::kind::Kind;
 use crate::model::moment::{Moment, Span};
 use crate::model::pass::{Pass, PassReport, Progress, Score};
 use crate::model::rig::{Rig, Sensor, When};
@@ -20,6 +21,8 @@ use crate::story::{EndStory, IncidentStory, PassStory, StageStory, TrialStory};
 /// A climb so far.
 #[derive(Clone, Debug, Default)]
 pub struct Story {
+    /// What earlier climbs say of rigs of this kind.
+    pub kinds: Vec<Kind>,
     /// When the first entry was made.
     pub began: Option<Moment>,
     /// When the last thing happened.
@@ -76,9 +79,11 @@ impl Story {
     /// Takes in what an event says that is in none of the entries made of it; to be called before those are told.
     pub fn hear(&mut self, event: &Event) {
         match event {
-            Event::Started { in_force, .. } | Event::Restarted { in_force, .. } => {
+            Event::Started { in_force, kinds, .. } => {
+                self.kinds.clone_from(kinds);
                 self.reported = self.with_shown(in_force);
             }
+            Event::Restarted { in_force, .. } => self.reported = self.with_shown(in_force),
             Event::Applied { reported } => self.hear_in_force(reported),
             Event::ChangeMade { reported, noted, .. } => {
                 self.shown.extend(noted.shown.clone());

@@ -1,5 +1,7 @@
 //! What a mark is worth, as a sentence.
 
+use rust_decimal::Decimal;
+
 use crate::analysis::claim::Claim;
 use crate::inference::hazard::Survival;
 use crate::model::quantity::counted;
@@ -9,7 +11,7 @@ pub fn claim_words(claim: &Claim) -> String {
     let Claim { proof, longest, .. } = claim;
     match &claim.survival {
         None => format!("nothing can be said of {proof} from trials of {longest} at most"),
-        Some(survival) => format!("survives {proof} {}", share_words(survival, claim.is_sure())),
+        Some(survival) => format!("survives {proof} {}", share_words(survival, claim)),
     }
 }
 
@@ -17,7 +19,7 @@ pub fn claim_words(claim: &Claim) -> String {
 pub fn worth_words(claim: &Claim) -> String {
     match &claim.survival {
         None => claim_words(claim),
-        Some(survival) => format!("survives {}", share_words(survival, claim.is_sure())),
+        Some(survival) => format!("survives {}", share_words(survival, claim)),
     }
 }
 
@@ -31,9 +33,9 @@ pub fn claim_sentence(claim: &Claim) -> String {
     format!("{}, by {held} that held and {fell}", claim_words(claim))
 }
 
-fn share_words(Survival { low, high, .. }: &Survival, is_sure: bool) -> String {
-    match is_sure {
-        true => format!("with at least {} %: 95 % sure", percent(*low)),
+fn share_words(Survival { low, high, .. }: &Survival, claim: &Claim) -> String {
+    match claim.is_sure() {
+        true => format!("with at least {} %: {} % sure", percent(*low), in_percent(claim.wants.sure)),
         false => format!("with {} to {} %", percent(*low), percent(*high)),
     }
 }
@@ -41,4 +43,9 @@ fn share_words(Survival { low, high, .. }: &Survival, is_sure: bool) -> String {
 /// A share in whole percent, never more than it is.
 fn percent(share: f64) -> String {
     format!("{:.0}", (100.0 * share).floor())
+}
+
+/// A share as it was written, in percent.
+fn in_percent(share: Decimal) -> Decimal {
+    (share * Decimal::ONE_HUNDRED).normalize()
 }

@@ -64,13 +64,13 @@ fn steps_words(steps: &Steps, rig: &Rig) -> String {
 mod tests {
     use super::*;
     use crate::model::plan::Start;
-    use crate::model::strategy::Strategy;
+    use crate::model::strategy::{Assurance, Strategy};
 
     #[test]
     fn a_margin_is_told_where_one_is_kept() {
         let told = |margin| {
             let strategy = Strategy::Soak { steps: vec![Steps::of("clock", None)], margin };
-            margin_words(&Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None })
+            margin_words(&Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: Assurance::default() })
         };
         assert_eq!(told(Margin::Steps(0)), None);
         assert_eq!(told(Margin::Steps(2)).as_deref(), Some("2 steps of margin"));

@@ -154,7 +154,7 @@ fn climbed(holds_to: i64) -> (Vec<Errand>, Vec<Rung>, Vec<Entry>) {
     let (rig, plan) = (Arc::new(rig(RIG).expect("a rig")), Arc::new(plan(PLAN).expect("a plan")));
     let mut climb = Climb::new(rig.clone(), plan);
     let mut in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES };
+    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES, kinds: Vec::new() };
     let (mut applied, mut tried, mut entries) = (Vec::new(), Vec::new(), Vec::new());
     let mut seconds = 0..;
     while !climb.is_ended() {

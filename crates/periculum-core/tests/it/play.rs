@@ -42,7 +42,7 @@ impl Play {
         let climb = Climb::new(course.rig.clone(), course.plan.clone());
         let mut play = Self { course, climb, in_force, now: 0, story: Story::default(), command: None, is_slow: false };
         let in_force = reported(&play.in_force);
-        play.event(&Event::Started { in_force, ahead: 0, rules: RULES });
+        play.event(&Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() });
         play
     }
 

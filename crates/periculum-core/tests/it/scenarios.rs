@@ -289,7 +289,7 @@ fn nothing_is_said_to_events_that_do_not_fit() {
     let stray = [
         Event::Applied { reported: InForce::new() },
         Event::ApplyFailed { incident: Incident::new(IncidentKind::Freeze, "stray") },
-        Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES },
+        Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES, kinds: Vec::new() },
         Event::PassProgress { progress: Progress::default() },
         Event::OperatorSaid { said: Said::from(periculum_core::engine::Answer::Done) },
         Event::OperatorSaid { said: Said::NoStart },

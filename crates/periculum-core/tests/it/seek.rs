@@ -47,7 +47,7 @@ impl Rig {
 fn climbed(course: &Course, mut rig: Rig) -> Vec<Entry> {
     let mut in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
     let mut climb = Climb::new(course.rig.clone(), course.plan.clone());
-    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES };
+    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES, kinds: Vec::new() };
     let mut entries = Vec::new();
     for second in 0.. {
         let step = climb.next(Moment::from_millis(second * 1000), &event);

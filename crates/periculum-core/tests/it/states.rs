@@ -86,7 +86,7 @@ fn events(in_force: &InForce) -> Vec<(&'static str, Event)> {
     let report = PassReport { ran: Span::from_seconds(60), ..PassReport::default() };
     let sample = BTreeMap::from([("core".to_owned(), 96.0)]);
     vec![
-        ("started", Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES }),
+        ("started", Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES, kinds: Vec::new() }),
         ("applied", Event::Applied { reported: in_force.clone() }),
         ("change made", Event::ChangeMade { reported: in_force.clone(), started_anew: false, noted: Noted::default() }),
         ("apply failed", Event::ApplyFailed { incident: incident(IncidentKind::NotTaken) }),

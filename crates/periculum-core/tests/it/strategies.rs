@@ -15,7 +15,7 @@ use periculum_core::model::plan::{Plan, Stage, Start};
 use periculum_core::model::reason::{Alone, StageEnd};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{InForce, Rung};
-use periculum_core::model::strategy::{Each, Margin, Steps, Strategy, Sweep};
+use periculum_core::model::strategy::{Assurance, Each, Margin, Steps, Strategy, Sweep};
 use periculum_core::model::verdict::Verdict;
 use periculum_core::telling::tell;
 
@@ -44,7 +44,7 @@ fn value(rung: &Rung, setting: &str) -> i64 {
 }
 
 fn stage(strategy: Strategy) -> Stage {
-    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None }
+    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: Assurance::default() }
 }
 
 fn steps(setting: &str, step: i64) -> Steps {
@@ -69,7 +69,7 @@ fn climb((rig, plan): (Rig, Plan), answer: Answer) -> Vec<Entry> {
     let rig = Arc::new(rig);
     let mut climb = Climb::new(rig.clone(), Arc::new(plan));
     let mut in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES };
+    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES, kinds: Vec::new() };
     let (mut now, mut entries) = (0, Vec::new());
     while !climb.is_ended() {
         let step = climb.next(Moment::from_millis(now), &event);
@@ -599,7 +599,7 @@ fn a_rig_rests_before_a_pass_that_wants_it() {
     plan.proofs[0].passes[0].pause = Span::from_seconds(7);
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    let begun = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });
+    let begun = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() });
     assert!(begun.command.is_none() && climb.needs_time() && !climb.is_passing());
     assert!(climb.next(Moment::from_millis(6999), &Event::TIME_PASSED).is_silent());
     let others = vec![Other { name: "backup".into(), percent: 40.0 }];
@@ -624,7 +624,7 @@ fn a_machine_that_keeps_going_down_with_nobody_there_ends_the_climb() {
         at += 1000;
         climb.next(Moment::from_millis(at), event)
     };
-    next(&mut climb, &Event::Started { in_force: stock.clone(), ahead: 0, rules: RULES });
+    next(&mut climb, &Event::Started { in_force: stock.clone(), ahead: 0, rules: RULES, kinds: Vec::new() });
     let mut last = None;
     for _ in 0..3 {
         assert!(!climb.is_ended());
@@ -657,7 +657,7 @@ fn a_core_far_hotter_than_the_others_ends_the_climb_with_advice() {
     rig.sensors = (0..4).map(sensor).collect();
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });
+    climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() });
     let readings: BTreeMap<String, f64> =
         [60.0, 61.0, 92.0, 60.5].iter().enumerate().map(|(core, value)| (format!("core{core}"), *value)).collect();
     let sample = Event::Sample { readings, highest: BTreeMap::new() };
@@ -675,7 +675,7 @@ fn a_lost_sensor_that_a_cut_off_rests_on_ends_the_climb() {
     let (rig, plan) = course(vec![stage(Strategy::Baseline { repeats: 1, within: None, idle: None, starts: 1 })]);
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES });
+    climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() });
     let silent = Event::Sample { readings: BTreeMap::new(), highest: BTreeMap::new() };
     assert!(climb.next(Moment::from_millis(10_000), &silent).is_silent());
     let step = climb.next(Moment::from_millis(16_000), &silent);

@@ -76,7 +76,7 @@ pub(crate) fn climb_lines() -> Vec<Line> {
     ];
     let note = Said::Note { text: "smells warm".into() };
     vec![
-        line(10, Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES }, began),
+        line(10, Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES, kinds: Vec::new() }, began),
         line(20, Event::OperatorSaid { said: note.clone() }, vec![Entry::Operator { said: note }]),
         line(30, Event::PassEnded { report, reported: None }, ended),
     ]

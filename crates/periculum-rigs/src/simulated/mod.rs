@@ -6,6 +6,7 @@
 mod device;
 mod devices;
 mod hazard;
+mod law;
 mod meter;
 mod names;
 mod numbers;
@@ -19,5 +20,6 @@ pub use devices::processor;
 pub use meter::serve;
 pub use rig::Simulator;
 pub use spec::Spec;
+pub use law::Law;
 pub use thermal::Cooling;
 pub use truth::Truth;

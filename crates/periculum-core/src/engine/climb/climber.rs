@@ -15,6 +15,7 @@ use crate::engine::watch::Sample;
 use crate::model::errand::Errand;
 use crate::model::evidence::Finding;
 use crate::model::incident::{Incident, IncidentKind};
+use crate::model::kind::Kind;
 use crate::model::moment::Moment;
 use crate::model::plan::{Plan, Proof};
 use crate::model::rig::Rig;
@@ -30,6 +31,8 @@ pub(super) struct Climber {
     pub(super) tally: Tally,
     /// The rules that it decides by, see [`crate::engine::RULES`].
     pub(super) rules: u32,
+    /// What earlier climbs say of rigs of this kind.
+    pub(super) kinds: Vec<Kind>,
     /// The rung that the stage stands on: the last one a stage settled at.
     pub(super) base: Rung,
     pub(super) stage: usize,
@@ -90,6 +93,7 @@ impl Climber {
             belief: Belief::new(Arc::clone(&rig)),
             tally: Tally::new(),
             rules: 0,
+            kinds: Vec::new(),
             base: rig.stock(),
             rig,
             plan,
@@ -121,8 +125,9 @@ impl Climber {
     /// What an event makes of a state.
     pub(super) fn take(&mut self, state: State, event: &Event, step: &mut Step) -> State {
         match event {
-            Event::Started { in_force, ahead, rules } => {
+            Event::Started { in_force, ahead, rules, kinds } => {
                 self.rules = *rules;
+                self.kinds.clone_from(kinds);
                 self.on_started(state, in_force, *ahead, step)
             }
             Event::Applied { reported } => self.on_applied(state, reported, step),
@@ -167,6 +172,7 @@ impl Climber {
             left: self.time_left(now),
             rules: self.rules,
             held: &self.held,
+            kinds: &self.kinds,
         }
     }
 

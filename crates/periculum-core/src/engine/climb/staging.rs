@@ -63,9 +63,7 @@ impl Climber {
         let start = stage.pin.iter().fold(start, |start, pin| start.with(&pin.setting, pin.at));
         let ground = self.ground(step.at);
         let proof = self.plan.proof_of(self.stage);
-        // Nobody makes a pass for a part of its time, so that there is no length to choose from.
-        let length = if proof.is_by_hand() { Span::ZERO } else { proof.length() };
-        let mut course = Course::of(stage, &start, length, ground);
+        let mut course = Course::of(stage, &start, proof, ground);
         let first = course.first(ground);
         self.course = Some(course);
         self.make(first, step)

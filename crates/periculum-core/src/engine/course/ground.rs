@@ -8,6 +8,7 @@ use crate::engine::question::Suggestion;
 use crate::model::depth::Depth;
 use crate::model::evidence::Known;
 use crate::model::incident::IncidentKind;
+use crate::model::kind::Kind;
 use crate::model::ladder::Direction;
 use crate::model::moment::Span;
 use crate::model::reason::{Reason, StageEnd};
@@ -27,6 +28,8 @@ pub(in crate::engine) struct Ground<'a> {
     pub(in crate::engine) rules: u32,
     /// The rungs that held in this climb, by trial.
     pub(in crate::engine) held: &'a BTreeMap<u32, Rung>,
+    /// What is expected of settings, each under the loads of some proof.
+    pub(in crate::engine) kinds: &'a [Kind],
 }
 
 /// What a course wants next.

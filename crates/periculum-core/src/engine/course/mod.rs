@@ -4,6 +4,7 @@
 
 mod back;
 mod baseline;
+mod belief;
 mod each;
 mod grid;
 mod ground;
@@ -31,7 +32,7 @@ use soak::Soak;
 use walk::Walk;
 
 use crate::model::moment::Span;
-use crate::model::plan::Stage;
+use crate::model::plan::{Proof, Stage};
 use crate::model::rung::Rung;
 use crate::model::strategy::Strategy;
 
@@ -51,20 +52,25 @@ pub(super) enum Course {
 }
 
 impl Course {
-    /// The course of a stage that stands on this rung, with a proof of this length.
-    pub(super) fn of(stage: &Stage, base: &Rung, proof: Span, ground: Ground) -> Self {
+    /// The course of a stage that stands on this rung, with this proof.
+    pub(super) fn of(stage: &Stage, base: &Rung, proof: &Proof, ground: Ground) -> Self {
+        // Nobody makes a pass for a part of its time, so that there is no length to choose from.
+        let whole = if proof.is_by_hand() { Span::ZERO } else { proof.length() };
         match &stage.strategy {
             Strategy::Baseline { repeats, within, starts, .. } => {
                 let within = within.and_then(|within| within.to_f64());
                 // A rig that nothing is to be changed on is proved as it is asked for.
-                let length = if ground.rig.settings.is_empty() { Span::ZERO } else { proof };
+                let length = if ground.rig.settings.is_empty() { Span::ZERO } else { whole };
                 Self::Baseline(Baseline::new(base, (*repeats, *starts), within, length))
             }
             Strategy::Open { setting } => Self::Open(Open::new(setting, base, ground)),
             Strategy::Ascend(steps) | Strategy::Trim(steps) => Self::Walk(Walk::new(steps, None, base)),
             Strategy::Feed { steps, feed } => Self::Walk(Walk::new(steps, Some(feed), base)),
-            Strategy::Seek { steps, margin } => Self::Seek(Box::new(Seek::new(steps, *margin, base, proof, ground))),
-            Strategy::Map { steps, over } => Self::Map(Box::new(Map::new(steps, over, base, proof, ground))),
+            Strategy::Seek { steps, margin } if ground.rules > 6 => {
+                Self::Seek(Box::new(Seek::weighing(steps, *margin, base, (proof, &stage.wants), ground)))
+            }
+            Strategy::Seek { steps, margin } => Self::Seek(Box::new(Seek::new(steps, *margin, base, whole, ground))),
+            Strategy::Map { steps, over } => Self::Map(Box::new(Map::new(steps, over, base, whole, ground))),
             Strategy::Grid { over } => Self::Grid(Grid::new(over, base, ground)),
             Strategy::Each(each) => Self::Each(Box::new(Each::new(each, base))),
             Strategy::Peak { steps, repeats } => Self::Peak(Peak::new(steps, *repeats, base)),

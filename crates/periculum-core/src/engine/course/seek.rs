@@ -1,23 +1,20 @@
 //! `seek`: trials of chosen length where they teach most for their cost, then the proof itself.
 
-use libm::log;
 use rust_decimal::Decimal;
 use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
 
+use super::belief::{Belief, Former, Reach, SHORTEST, Weighed};
 use super::ground::{Ground, Move, Outcome, neighbour};
-use crate::inference::hazard::{Hazard, Observation, Survival};
+use crate::inference::hazard::{Hazard, Observation, SURVIVAL, Survival};
+use crate::inference::laws::{Aim, Laws, Prior};
 use crate::model::evidence::{Bound, Known};
+use crate::model::kind::{Kind, prior};
 use crate::model::moment::Span;
+use crate::model::plan::Proof;
 use crate::model::reason::{Foresight, Reason, StageEnd};
 use crate::model::rung::Rung;
-use crate::model::strategy::{Margin, Steps};
+use crate::model::strategy::{Assurance, Margin, Steps};
 use crate::model::verdict::Verdict;
-
-/// Moments of a trial that are told apart, seconds: falls before the first one come at once.
-const MOMENTS: [f64; 6] = [10.0, 30.0, 120.0, 300.0, 900.0, 1800.0];
-
-/// No trial is shorter than this, seconds.
-const SHORTEST: f64 = 120.0;
 
 /// What setting up a trial costs, in seconds of testing: with an adapter, and by hand.
 const SETTING_UP: f64 = 5.0;
@@ -28,26 +25,6 @@ const SETTING_UP_BY_HAND: f64 = 300.0;
 const FIRST_LEAPS: usize = 1;
 const FIRST_LEAPS_BY_HAND: usize = 3;
 
-/// Once something fell, a lesson must promise to take this much off the logarithm of the variance in an hour: below
-/// that, what is left to know costs more than a margin does.
-const WORTH_AN_HOUR: f64 = 0.45;
-
-/// What a fall costs, and one that comes at once, which mostly takes the machine down, in seconds of testing.
-const FALL: f64 = 30.0;
-const DEEP_FALL: f64 = 900.0;
-
-/// Before anything fell, no trial that falls more likely than this, so that the limit is met from below.
-const DARING: f64 = 0.5;
-
-/// No trial at all that falls at once more likely than this: deep falls take the machine down, and tell little.
-const AT_ONCE: f64 = 0.05;
-
-/// A limit that is known this well, in steps, is put to the proof.
-const KNOWN: f64 = 0.7;
-
-/// How sure it must be that a rung is within the limit before the proof is spent on it.
-const SURE: f64 = 0.5;
-
 /// What others say of a limit is wrong in about this share: a border bends, or has a step.
 const WRONG: f64 = 0.02;
 
@@ -57,11 +34,11 @@ const BELIEVED: f64 = 0.9;
 /// Trials after which the proof decides, whatever is known.
 const MOST_TRIALS: u32 = 40;
 
-/// No more rungs than these are thought about at a time, the hardest ones: those far below what held teach nothing.
-const MOST_RUNGS: usize = 20;
-
 /// Standard deviations to both sides of the mean that hold 95 % of a normal distribution.
 const TWO_SIDED: f64 = 1.96;
+
+/// How far on the easier side of the first rung the limit may lie, in steps.
+const EASIER: f64 = -2.0;
 
 /// How far beyond the rungs that may be tried the limit may lie, in steps.
 const BEYOND: f64 = 12.0;
@@ -82,7 +59,7 @@ pub(in crate::engine) struct Seek {
     margin: Margin,
     /// What ended the rungs.
     limit: Known,
-    model: Hazard,
+    belief: Belief,
     target: Span,
     trials: u32,
     has_fallen: bool,
@@ -106,8 +83,50 @@ impl Seek {
         &self.steps.setting
     }
 
-    /// A search from this rung, for the limit of a proof of this length.
+    /// A search from this rung, for a rung that survives a proof of this length as is wanted.
+    pub(super) fn weighing(
+        steps: &Steps,
+        margin: Margin,
+        base: &Rung,
+        (proof, wanted): (&Proof, &Assurance),
+        ground: Ground,
+    ) -> Self {
+        let target = proof.length();
+        let aim = Aim {
+            proof: target.seconds(),
+            survives: wanted.survives.to_f64().unwrap_or(SURVIVAL),
+            sure: wanted.sure.to_f64().unwrap_or(SURVIVAL),
+        };
+        let belief = |_| {
+            let setting = ground.rig.setting(&steps.setting);
+            let step = steps.step.or_else(|| setting.map(|setting| setting.ladder.widest_gap())).unwrap_or(Decimal::ONE);
+            let value = base.get(&steps.setting).unwrap_or_default();
+            let (stock, hardest) = setting.map_or((0.0, 0.0), |setting| setting.room(value, step, ground.use_name));
+            let kind = Kind::of(ground.kinds, &steps.setting, proof);
+            let prior = setting.map_or(Prior::usual(1.0), |setting| prior(setting, step, base, kind));
+            Belief::Weighed(Weighed { laws: Laws::near(stock, hardest, &prior), aim })
+        };
+        let search = Self::believing_of(steps, margin, base, target, belief, ground);
+        Self { first_leaps: search.leap, ..search }
+    }
+
+    /// The same by the rules up to 6, for the limit of the proof.
     pub(super) fn new(steps: &Steps, margin: Margin, base: &Rung, target: Span, ground: Ground) -> Self {
+        let belief = |rungs: usize| {
+            let model = Hazard::unknown(EASIER, rungs as f64 - 1.0 + BEYOND, target.seconds());
+            Belief::Former(Former { model })
+        };
+        Self::believing_of(steps, margin, base, target, belief, ground)
+    }
+
+    fn believing_of(
+        steps: &Steps,
+        margin: Margin,
+        base: &Rung,
+        target: Span,
+        belief: impl FnOnce(usize) -> Belief,
+        ground: Ground,
+    ) -> Self {
         let mut rungs = vec![base.clone()];
         let limit = loop {
             match neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, true) {
@@ -128,7 +147,7 @@ impl Seek {
             setting_up: if is_by_hand { SETTING_UP_BY_HAND } else { SETTING_UP },
             margin,
             limit,
-            model: Hazard::unknown(-2.0, rungs.len() as f64 - 1.0 + BEYOND, target.seconds()),
+            belief: belief(rungs.len()),
             rungs,
             target,
             trials: 0,
@@ -150,15 +169,25 @@ impl Seek {
     /// The same search where something is known from another one: the limit is expected here, in steps, give or take
     /// so much, and the slopes are those that the other one found.
     pub(super) fn expecting(self, limit: f64, deviation: f64, other: &Self) -> Self {
-        Self { model: self.model.expecting(limit, deviation, 0.0, &other.model), ..self }
+        self.expecting_unless_wrong(limit, deviation, 0.0, other)
     }
 
     /// The same where that may be wrong, and is believed as far as it is nearly sure.
     pub(super) fn believing(self, limit: f64, deviation: f64, other: &Self) -> Self {
-        let model = self.model.expecting(limit, deviation, WRONG, &other.model);
-        let is_believed = |rung: &usize| model.within(*rung as f64) >= BELIEVED;
-        let believed = (0..self.rungs.len()).rev().find(is_believed).unwrap_or(0);
-        Self { model, believed, ..self }
+        let search = self.expecting_unless_wrong(limit, deviation, WRONG, other);
+        let is_believed = |rung: &usize| search.belief.within(*rung as f64) >= BELIEVED;
+        let believed = (0..search.rungs.len()).rev().find(is_believed).unwrap_or(0);
+        Self { believed, ..search }
+    }
+
+    fn expecting_unless_wrong(self, limit: f64, deviation: f64, wrong: f64, other: &Self) -> Self {
+        let belief = match (self.belief, &other.belief) {
+            (Belief::Former(mine), Belief::Former(other)) => {
+                Belief::Former(Former { model: mine.model.expecting(limit, deviation, wrong, &other.model) })
+            }
+            (belief, _) => belief,
+        };
+        Self { belief, ..self }
     }
 
     pub(super) fn first(&mut self, ground: Ground) -> Move {
@@ -188,12 +217,12 @@ impl Seek {
     pub(super) fn learn(&mut self, outcome: &Outcome) {
         let (rung, tested) = (self.at as f64, outcome.tested.seconds());
         match outcome.verdict {
-            Verdict::Held => self.model.observe(rung, Observation::Held(tested)),
+            Verdict::Held => self.belief.observe(rung, Observation::Held(tested)),
             _ if outcome.is_error() && !outcome.unheard.is_zero() => {
                 let latest = tested + outcome.unheard.seconds();
-                self.model.observe(rung, Observation::FellBetween(tested, latest));
+                self.belief.observe(rung, Observation::FellBetween(tested, latest));
             }
-            _ if outcome.is_error() => self.model.observe(rung, Observation::Fell(tested)),
+            _ if outcome.is_error() => self.belief.observe(rung, Observation::Fell(tested)),
             _ => {}
         }
         if outcome.verdict == Verdict::Held {
@@ -222,11 +251,12 @@ impl Seek {
     /// The trial that teaches most, and its length in seconds; none where enough is known, or nothing more is to be
     /// learnt in reason.
     pub(super) fn lesson(&mut self) -> Option<(usize, f64)> {
-        let (_, deviation) = self.model.limit();
-        if deviation <= KNOWN || self.trials >= MOST_TRIALS {
+        if self.trials >= MOST_TRIALS {
             return None;
         }
-        let lesson = self.best(self.highest())?;
+        let Self { held, has_fallen, setting_up, .. } = *self;
+        let reach = Reach { held, highest: self.highest(), has_fallen, setting_up };
+        let lesson = self.belief.lesson(reach)?;
         self.trials += 1;
         Some(lesson)
     }
@@ -240,7 +270,7 @@ impl Seek {
 
     /// What is known of the limit, in the setting's unit, and its standard deviation in steps.
     pub(super) fn limit(&self) -> (f64, f64) {
-        let (limit, deviation) = self.model.limit();
+        let (limit, deviation) = self.belief.limit();
         (self.value_at(limit), deviation)
     }
 
@@ -252,7 +282,7 @@ impl Seek {
     /// What is known of the limit, in the setting's unit, on the rungs that may be tried: what it is at best, and the least
     /// and the greatest value that it may have with 95 %.
     pub(super) fn limit_on_rungs(&self) -> (f64, [f64; 2]) {
-        let (limit, deviation) = self.model.limit();
+        let (limit, deviation) = self.belief.limit();
         let value = |steps: f64| self.value_at(steps.clamp(0.0, self.rungs.len() as f64 - 1.0));
         let ends = [limit - TWO_SIDED * deviation, limit + TWO_SIDED * deviation].map(value);
         (value(limit), [ends[0].min(ends[1]), ends[0].max(ends[1])])
@@ -260,7 +290,7 @@ impl Seek {
 
     /// What is known of the limit, in steps from the rung that the search began at.
     pub(super) fn limit_in_steps(&self) -> f64 {
-        self.model.limit().0
+        self.belief.limit().0
     }
 
     pub(super) fn put_to_trial(&mut self, at: usize, length: Option<Span>) -> Move {
@@ -280,8 +310,7 @@ impl Seek {
     fn candidate(&self) -> usize {
         let below = |refused: &Option<(usize, Outcome)>| refused.as_ref().map_or(usize::MAX, |(at, _)| at - 1);
         let most = self.highest().min(below(&self.refused));
-        let is_sure = |rung: &usize| self.model.within(*rung as f64 + self.margin_at(*rung)) >= SURE;
-        (0..=most).rev().find(is_sure).unwrap_or(0)
+        self.belief.candidate(most, |rung| self.margin_at(rung))
     }
 
     /// The margin above a rung, in steps.
@@ -312,29 +341,11 @@ impl Seek {
         slipped.min(self.rungs.len() - 1)
     }
 
-    /// The trial that takes most variance for its cost.
-    fn best(&self, highest: usize) -> Option<(usize, f64)> {
-        let model = self.model.likely();
-        let expected = |rung: usize| model.expect(rung as f64, MOMENTS).map(|expected| (rung, expected));
-        let rungs = (1..=highest).rev().take(MOST_RUNGS);
-        let trials = rungs.flat_map(|rung| MOMENTS.into_iter().zip(expected(rung)));
-        let is_bearable = |falls: f64, at_once: f64| at_once <= AT_ONCE && (self.has_fallen || falls <= DARING);
-        let trials = trials.filter(|(length, _)| *length >= SHORTEST);
-        let worth = trials.filter_map(|(length, (rung, expected))| {
-            let cost = self.setting_up + expected.seconds + FALL * expected.falls + DEEP_FALL * expected.falls_at_once;
-            let worth = -log(expected.variance_left.max(1e-9)) / cost;
-            is_bearable(expected.falls, expected.falls_at_once).then_some(((rung, length), worth))
-        });
-        let best = worth.max_by(|(_, a), (_, b)| a.total_cmp(b));
-        let least = if self.has_fallen { WORTH_AN_HOUR / 3600.0 } else { 0.0 };
-        best.filter(|(_, worth)| *worth > least).map(|(trial, _)| trial)
-    }
-
     fn foresight(&self, rung: usize) -> Foresight {
-        let (limit, deviation) = self.model.limit();
-        let Survival { mean, low, high } = self.model.survival(rung as f64);
+        let (limit, deviation) = self.belief.limit();
+        let Survival { mean, low, high } = self.belief.survival(rung as f64);
         let limit = Decimal::from_f64(self.value_at(limit)).unwrap_or_default().round_dp(4).normalize();
-        Foresight { survival: mean, low, high, within: self.model.within(rung as f64), limit, deviation }
+        Foresight { survival: mean, low, high, within: self.belief.within(rung as f64), limit, deviation }
     }
 
     fn value(&self, rung: usize) -> Decimal {

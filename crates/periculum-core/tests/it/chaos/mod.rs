@@ -19,7 +19,7 @@ use periculum_core::model::plan::{ARM_AFTER, Ends, Pin, Plan, Proof, Stage, Star
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::model::rung::InForce;
 use periculum_core::model::setting::{Setting, TakesEffect};
-use periculum_core::model::strategy::{Each, Margin, Steps, Strategy as Way, Sweep};
+use periculum_core::model::strategy::{Assurance, Each, Margin, Steps, Strategy as Way, Sweep};
 use proptest::prelude::*;
 
 /// A rig and a plan for it.
@@ -95,7 +95,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
 }
 
 fn stage(strategy: Way) -> Stage {
-    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None }
+    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: Assurance::default() }
 }
 
 fn steps(setting: &str, step: i64, back: u32) -> Steps {
@@ -276,7 +276,7 @@ impl Chaos {
 
     fn with(course: &Course, luck: u64, border: Option<Border>) -> Self {
         let in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-        let started = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES };
+        let started = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES, kinds: Vec::new() };
         Self {
             course: course.clone(),
             climb: Climb::new(course.rig.clone(), course.plan.clone()),

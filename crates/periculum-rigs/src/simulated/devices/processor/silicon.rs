@@ -69,9 +69,10 @@ impl Specimen {
         needs + slope * x + curve * x * x + self.silicon.per_degree * (temperature - 60.0) - relief
     }
 
-    /// Failures in a second at a margin in V: exponential in the margin, as physics.md has it.
+    /// Failures of one core in a second at a margin in V, by the law of its silicon.
     pub(super) fn hazard(&self, margin: f64) -> f64 {
-        self.silicon.hazard * (-margin / self.silicon.width).min(40.0).exp()
+        let Silicon { law, hazard, width, .. } = self.silicon;
+        hazard * law.share(margin / width) + law.background() / self.cores.len() as f64
     }
 
     pub(super) fn core_count(&self) -> usize {

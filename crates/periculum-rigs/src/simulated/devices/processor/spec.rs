@@ -3,6 +3,7 @@
 use periculum_core::files::{Located, Section};
 use periculum_core::model::rig::Rig;
 
+use crate::simulated::law::Law;
 use crate::simulated::names::{known, optional_setting, setting};
 use crate::simulated::numbers::{number_or, positive_or};
 use crate::simulated::thermal::Cooling;
@@ -53,6 +54,8 @@ pub struct Silicon {
     pub hazard: f64,
     /// The margin over which the hazard falls by a factor of e, V.
     pub width: f64,
+    /// How the hazard follows the margin.
+    pub law: Law,
 }
 
 /// `[adapter.simulated.power]`: power, current and what the supply makes of it.
@@ -136,6 +139,7 @@ impl Default for Silicon {
             core_spread: 0.005,
             hazard: 1.0 / 600.0,
             width: 0.007,
+            law: Law::default(),
         }
     }
 }
@@ -154,6 +158,7 @@ impl Silicon {
             core_spread: number_or(&section, "core_spread", usual.core_spread),
             hazard: positive_or(&section, "hazard", usual.hazard),
             width: positive_or(&section, "width", usual.width),
+            law: Law::read(&section),
         };
         section.finish();
         read

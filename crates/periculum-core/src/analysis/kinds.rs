@@ -1,0 +1,173 @@
+//! What earlier climbs say of rigs of one kind, and with them of the next one.
+//!
+//! Each earlier climb is a specimen whose limit and slope are known more or less well; how far specimens lie from one another is a part
+//! of what is learnt (a random effects model, as in Gelman et al., Bayesian Data Analysis, 2013, chapter 5, by its moments).
+
+use std::collections::BTreeSet;
+
+use rust_decimal::Decimal;
+use rust_decimal::prelude::ToPrimitive;
+
+use crate::analysis::claim::observation;
+use crate::inference::hazard::Observation;
+use crate::inference::laws::{Laws, Prior, SLOPE_SPREAD};
+use crate::model::kind::{Expected, Kind, loads};
+use crate::model::ladder::Direction;
+use crate::model::moment::Span;
+use crate::model::plan::Plan;
+use crate::model::rig::Rig;
+use crate::model::rung::Rung;
+use crate::model::setting::Setting;
+use crate::story::Story;
+
+/// How far the limits of specimens usually lie apart, as a share of stock, and for how many specimens that counts.
+const LIMITS_APART: f64 = 0.015;
+const COUNTS_FOR: f64 = 2.0;
+
+/// The same of the logarithms of slopes.
+const SLOPES_APART: f64 = 0.12;
+
+/// How far the limit of one specimen drifts in a season, as a share of stock.
+const DRIFT: f64 = 0.003;
+const SEASON: f64 = 90.0 * 86_400.0;
+
+/// An earlier climb.
+pub struct Earlier<'a> {
+    /// What happened in it.
+    pub story: &'a Story,
+    /// Its rig.
+    pub rig: &'a Rig,
+    /// Its plan.
+    pub plan: &'a Plan,
+    /// How long ago it began.
+    pub age: Span,
+    /// Whether that was the very rig.
+    pub is_own: bool,
+}
+
+/// What one climb says of a setting, in its unit.
+#[derive(Clone, Copy, Debug, PartialEq)]
+struct Sighting {
+    limit: Expected,
+    slope: Expected,
+    /// Whether that was the very rig; how long ago.
+    own: Option<f64>,
+}
+
+/// What earlier climbs say of each setting that a plan climbs, under the loads of the proof that it is climbed with. Climbs of rigs of
+/// another kind say nothing, nor do those in which nothing fell.
+pub fn kinds(earlier: &[Earlier], rig: &Rig, plan: &Plan) -> Vec<Kind> {
+    let mut kinds: Vec<Kind> = Vec::new();
+    for stage in &plan.stages {
+        let proof = &plan.proofs[stage.proof];
+        for name in stage.strategy.climbed() {
+            let Some(setting) = rig.setting(name).filter(|_| Kind::of(&kinds, name, proof).is_none()) else { continue };
+            let loads = loads(proof);
+            let sightings: Vec<Sighting> = earlier
+                .iter()
+                .filter(|one| is_alike(one.rig, rig))
+                .filter_map(|one| sighting(one, setting, &loads))
+                .collect();
+            kinds.extend(kind(&sightings, rig, setting, loads));
+        }
+    }
+    kinds
+}
+
+/// Whether two rigs are made of parts of the same models, with the same values at stock.
+fn is_alike(one: &Rig, other: &Rig) -> bool {
+    let models = |rig: &Rig| -> Vec<(String, String)> {
+        rig.parts.iter().map(|part| (part.kind.clone(), part.model.clone())).collect()
+    };
+    !one.parts.is_empty() && models(one) == models(other) && one.stock() == other.stock()
+}
+
+/// What a climb says of a setting, all others at stock.
+fn sighting(earlier: &Earlier, setting: &Setting, loads: &BTreeSet<String>) -> Option<Sighting> {
+    let Earlier { story, plan, age, is_own, .. } = earlier;
+    let theirs = earlier.rig.setting(&setting.name).filter(|theirs| theirs.harder == setting.harder)?;
+    let steps = plan.stages.iter().flat_map(|stage| stage.strategy.steps());
+    let step = steps.filter(|steps| steps.setting == setting.name).filter_map(|steps| steps.step).min();
+    let step = step.or_else(|| theirs.usual_step(&plan.use_name)).unwrap_or_else(|| theirs.ladder.widest_gap());
+    let stock = earlier.rig.stock();
+    let passes = plan.proofs.iter().flat_map(|proof| &proof.passes);
+    let works = passes.filter(|pass| loads.contains(&pass.load)).map(|pass| (pass.load.as_str(), pass.threads)).collect();
+    let usual = setting.usual_slope(step);
+    let (_, hardest) = theirs.room(setting.stock, step, &plan.use_name);
+    let mut laws = Laws::near(0.0, hardest, &Prior::usual(usual));
+    let mut falls = 0;
+    for trial in &story.trials {
+        let Some(distance) = distance(setting, step, &stock, &trial.rung) else { continue };
+        let Some((observation, _)) = observation(trial, &works) else { continue };
+        falls += u32::from(!matches!(observation, Observation::Held(_)));
+        laws.observe(distance, observation);
+    }
+    if falls == 0 {
+        return None;
+    }
+    let [(limit, limit_spread), (slope, slope_spread)] = laws.figures();
+    let step = step.to_f64()?;
+    let sign = if setting.harder == Direction::Up { 1.0 } else { -1.0 };
+    // What was believed before anything was seen must not count anew with each climb.
+    let (before, usual) = (SLOPE_SPREAD.powi(-2), libm::log(usual));
+    let seen = (slope_spread.powi(-2) - before).max(1e-3);
+    Some(Sighting {
+        limit: Expected { mean: setting.stock.to_f64()? + sign * limit * step, spread: limit_spread * step },
+        slope: Expected {
+            mean: (slope * slope_spread.powi(-2) - usual * before) / seen - libm::log(step),
+            spread: seen.powf(-0.5),
+        },
+        own: is_own.then(|| age.seconds()),
+    })
+}
+
+/// How many steps harder a rung is than stock in this setting; none where it differs in another one.
+fn distance(setting: &Setting, step: Decimal, stock: &Rung, rung: &Rung) -> Option<f64> {
+    let by = (rung.get(&setting.name)? - stock.get(&setting.name)?) / step;
+    let is_beside = stock.iter().all(|(name, value)| name == setting.name || rung.get(name) == Some(value));
+    let by = by.to_f64().filter(|_| is_beside)?;
+    Some(if setting.harder == Direction::Up { by } else { -by })
+}
+
+/// What all of them say of the next rig.
+fn kind(sightings: &[Sighting], rig: &Rig, setting: &Setting, loads: BTreeSet<String>) -> Option<Kind> {
+    if sightings.is_empty() {
+        return None;
+    }
+    let stock = setting.stock.to_f64().map(f64::abs)?;
+    let limits: Vec<Expected> = sightings.iter().map(|one| one.limit).collect();
+    let apart = LIMITS_APART * if stock > 0.0 { stock } else { limits[0].mean.abs() };
+    let of_kind = next_of(&limits, apart);
+    let drifted = |one: &Sighting| {
+        let spread = one.limit.spread.hypot(DRIFT * stock * (1.0 + one.own? / SEASON).sqrt());
+        Some(Expected { mean: one.limit.mean, spread })
+    };
+    let limit = sightings.iter().filter_map(drifted).fold(of_kind, together);
+    // That all are of one kind is believed no less than that they are no farther from what is usual than rigs at all.
+    let slopes: Vec<Expected> = sightings.iter().map(|one| one.slope).collect();
+    let gap = setting.ladder.widest_gap();
+    let usual = Expected { mean: libm::log(setting.usual_slope(gap) / gap.to_f64()?), spread: SLOPE_SPREAD };
+    let mean = slopes.iter().fold(usual, |sum, one| together(sum, Expected { spread: one.spread.hypot(SLOPES_APART), ..*one }));
+    let slope = Expected { spread: mean.spread.hypot(SLOPES_APART), ..mean };
+    let climbs = sightings.len() as u32;
+    Some(Kind { setting: setting.name.clone(), loads, beside: rig.stock(), limit, slope, climbs })
+}
+
+/// What is expected of the next of some values that lie apart, where so far is usual.
+fn next_of(values: &[Expected], usually_apart: f64) -> Expected {
+    let count = values.len() as f64;
+    let mean = values.iter().map(|one| one.mean).sum::<f64>() / count;
+    let beyond_error = |one: &Expected| ((one.mean - mean).powi(2) - one.spread.powi(2)).max(0.0);
+    let squares: f64 = values.iter().map(beyond_error).sum();
+    let apart = (COUNTS_FOR * usually_apart.powi(2) + squares) / (COUNTS_FOR + count - 1.0);
+    let weight = |one: &Expected| 1.0 / (one.spread.powi(2) + apart);
+    let all: f64 = values.iter().map(weight).sum();
+    let mean = values.iter().map(|one| weight(one) * one.mean).sum::<f64>() / all;
+    Expected { mean, spread: (apart + 1.0 / all).sqrt() }
+}
+
+/// Two statements about one value.
+fn together(one: Expected, other: Expected) -> Expected {
+    let [a, b] = [one, other].map(|it| it.spread.powi(-2));
+    Expected { mean: (a * one.mean + b * other.mean) / (a + b), spread: (a + b).powf(-0.5) }
+}

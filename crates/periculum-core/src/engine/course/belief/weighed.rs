@@ -1,0 +1,80 @@
+//! A belief in many laws: what brings a claim farther teaches most.
+
+use super::{MOMENTS, Reach, SHORTEST};
+use crate::inference::laws::{Aim, Laws};
+use crate::inference::lesson::Teaching;
+
+/// A lesson must bring the claim so many steps farther in an hour: below that, what is left to know costs more than the steps
+/// that are given away. As long as nothing can be claimed at all, less is enough.
+const WORTH_AN_HOUR: f64 = 2.0;
+const WORTH_A_CLAIM: f64 = 0.5;
+
+/// Before anything fell, no trial that falls more likely than this, so that the limit is met from below.
+const DARING: f64 = 0.5;
+
+/// No trial that falls at once more likely than this, before something fell and then: deep falls take the machine down, and tell little.
+const AT_ONCE: f64 = 0.01;
+const AT_ONCE_NEAR: f64 = 0.02;
+
+/// No more rungs than these are thought about at a time, evenly from the hardest one on.
+const MOST_RUNGS: usize = 24;
+
+/// Rungs that fall more seldom than this in the longest trial teach nothing, nor do easier ones.
+const SELDOM: f64 = 0.02;
+
+/// Where no rung can be as sure as it should, since something fails that no setting changes, the hardest is enough that is nearly as
+/// sure as any.
+const NEARLY: f64 = 0.98;
+
+/// Laws with their weights, and what they are to say.
+#[derive(Clone, Debug, PartialEq)]
+pub(in crate::engine::course) struct Weighed {
+    pub(in crate::engine::course) laws: Laws,
+    pub(in crate::engine::course) aim: Aim,
+}
+
+impl Weighed {
+    pub(super) fn candidate(&self, most: usize, margin: impl Fn(usize) -> f64) -> usize {
+        let rungs: Vec<(f64, f64)> = (0..=most).rev().map(|rung| (rung as f64, margin(rung))).collect();
+        let enough = self.aim.sure.min(NEARLY * self.sure_of(margin(0)));
+        let found = self.laws.sure_once_proved(rungs.into_iter(), &self.aim).position(|sure| sure >= enough);
+        most - found.unwrap_or(most)
+    }
+
+    /// How sure the easiest rung would be, with so many steps between it and what is to be good enough.
+    fn sure_of(&self, margin: f64) -> f64 {
+        self.laws.sure_once_proved([(0.0, margin)].into_iter(), &self.aim).sum()
+    }
+
+    pub(super) fn lesson(&self, reach: Reach) -> Option<(usize, f64)> {
+        let teaching = self.laws.teaching(&self.aim, reach.highest);
+        if !reach.has_fallen && reach.held < reach.highest {
+            return Some((leap(&teaching, reach), SHORTEST));
+        }
+        let apart = reach.highest.div_ceil(MOST_RUNGS).max(1);
+        let rungs = (1..=reach.highest).rev().step_by(apart);
+        let expected = rungs.map(|rung| (rung, teaching.expect(rung as f64, MOMENTS)));
+        let trials = expected.take_while(|(_, lessons)| lessons[lessons.len() - 1].falls >= SELDOM).flat_map(|(rung, lessons)| {
+            MOMENTS.into_iter().zip(lessons).map(move |(length, lesson)| ((rung, length), lesson))
+        });
+        let is_bearable = |length: f64, at_once: f64| length >= SHORTEST && at_once <= AT_ONCE_NEAR;
+        let trials = trials.filter(|((_, length), lesson)| is_bearable(*length, lesson.falls_at_once));
+        let worth = trials.map(|(trial, lesson)| {
+            (trial, lesson.gain / reach.cost(lesson.seconds, lesson.falls, lesson.falls_at_once))
+        });
+        let (trial, worth) = worth.max_by(|(_, a), (_, b)| a.total_cmp(b))?;
+        let least = |an_hour: f64| worth > an_hour / 3600.0;
+        let is_worth_it = least(WORTH_AN_HOUR) || (least(WORTH_A_CLAIM) && self.sure_of(0.0) < self.aim.sure);
+        is_worth_it.then_some(trial)
+    }
+}
+
+/// Before anything fell, the hardest rung beyond what held to which a short trial may go.
+fn leap(teaching: &Teaching, reach: Reach) -> usize {
+    let is_bearable = |rung: &usize| {
+        let [at_once, all] = teaching.expect(*rung as f64, [MOMENTS[0], SHORTEST]);
+        all.falls <= DARING && at_once.falls <= AT_ONCE
+    };
+    let next = reach.held + 1;
+    (next..=reach.highest).take_while(is_bearable).last().unwrap_or(next)
+}
