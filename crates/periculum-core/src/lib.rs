@@ -1,9 +1,9 @@
 //! What Periculum knows and decides, without any input or output.
 //!
 //! The crate has no clock, no threads, no files and no interface: time comes in with each event, and what is to be done goes
-//! out as a value. Its rooms, each of which knows only those before it:
+//! out as a value. It stands on [`inference`], what numbers say: intervals, comparisons, and how fast rigs fail. Its rooms, each of
+//! which knows only those before it:
 //!
-//! - [`inference`]: what numbers say: intervals, comparisons, the model of hazards;
 //! - [`model`]: rigs, settings, plans, passes, incidents, verdicts, and the reasons for decisions;
 //! - [`engine`]: the state machine that climbs; start reading at [`engine::Climb`];
 //! - [`files`]: rig and plan files, read and written;
@@ -17,9 +17,9 @@
 pub mod analysis;
 pub mod engine;
 pub mod files;
-pub mod inference;
 pub mod model;
 pub mod story;
 pub mod telling;
 
+pub use periculum_inference as inference;
 pub use rust_decimal::Decimal;

@@ -289,7 +289,8 @@ impl Kind {
 
     /// The search's result with a soak of the night, this margin below its mark.
     fn soak(&self, search: &Found, margin: u32) -> Found {
-        let soaked = self.climb(&self.plan("soak", Start::Profile(search.mark.clone()), margin), search.seed, Vec::new());
+        let soaked =
+            self.climb(&self.plan("soak", Start::Profile(search.mark.clone()), margin), search.seed, Vec::new());
         Found {
             hours: search.hours + soaked.hours,
             falls: search.falls + soaked.falls,
@@ -335,8 +336,7 @@ impl Kind {
             match entry {
                 Entry::TrialBegan {
                     rung,
-                    reason:
-                        Reason::Learn { foresight: Some(foresight), .. } | Reason::Confirm { foresight, .. },
+                    reason: Reason::Learn { foresight: Some(foresight), .. } | Reason::Confirm { foresight, .. },
                     ..
                 } => {
                     foretold.push((foresight.survival, self.survival(seed, rung)));
@@ -360,7 +360,19 @@ impl Kind {
         let found = mark.get(SETTING).unwrap_or_default();
         let off = f64::try_from((found - self.hardest(seed)) / Decimal::from(25)).unwrap_or(f64::NAN);
         let survival = self.survival(seed, &mark);
-        Found { seed, mark, off, survival, is_claimed, hours, falls, restarts, trials, foretold, story: Arc::new(story) }
+        Found {
+            seed,
+            mark,
+            off,
+            survival,
+            is_claimed,
+            hours,
+            falls,
+            restarts,
+            trials,
+            foretold,
+            story: Arc::new(story),
+        }
     }
 }
 

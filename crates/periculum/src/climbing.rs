@@ -9,9 +9,8 @@ use anyhow::{Context, Result, bail};
 use periculum_core::engine::{Climb, Event, Noted, RULES, decide_alike};
 use periculum_core::model::ending::classify;
 use periculum_core::model::moment::{Moment, Span};
-use periculum_core::model::rig::{Rig, Sensor};
+use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{InForce, Rung};
-use periculum_core::story::Story;
 use periculum_core::story::series::Series;
 use periculum_ledger::{Claim, ClimbId, ClimbRow, Ledger, Line, NewClimb, Store};
 use periculum_loads::process::is_of_a_pass;
@@ -26,16 +25,18 @@ use periculum_rigs::steady::SteadyClock;
 use periculum_rigs::steady::wall_clock;
 use periculum_rigs::within;
 
-use crate::briefing::{Briefing, SourceFile};
+use crate::briefing::Briefing;
 use crate::cli::Pace;
 use crate::complaint::BadInput;
 use crate::driving::Operator;
 use crate::driving::{Driver, Orders, Pacer, Unreadable};
+use crate::earlier::expected;
 use crate::loading::LoadRunner;
 use crate::notice::Notice;
 use crate::output::complain;
 use crate::permits::Permits;
 use crate::places;
+use crate::recalling::{recall, tell_past};
 use crate::telling::climbing;
 
 /// How many simulated seconds pass in one where nobody says: something happens every few seconds.
@@ -165,6 +166,7 @@ impl Prepared {
         let machine = hold_machine(&briefing, sysroot)?;
         // A bench that can't be made must leave nothing behind.
         let mut bench = bench(&briefing, &Linux::below(sysroot), seed, &Began::at(wall))?;
+        let kinds = expected(&ledger, &briefing, seed, wall);
         let ClimbRow { climb: number, id, .. } = ledger.begin(&NewClimb {
             plan: &plan.name,
             rig: &rig.name,
@@ -175,7 +177,8 @@ impl Prepared {
             rig_text: &briefing.rig_text,
             wall,
         })?;
-        let first = Event::Started { in_force: read_back(&mut *bench), ahead: minutes_ahead(&*bench), rules: RULES };
+        let in_force = read_back(&mut *bench);
+        let first = Event::Started { in_force, ahead: minutes_ahead(&*bench), rules: RULES, kinds };
         let climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
         Ok(Self {
             briefing,
@@ -221,7 +224,10 @@ impl Prepared {
         let mut bench = bench(&briefing, &Linux::below(sysroot), row.seed, &began)?;
         let in_force = read_back(&mut *bench);
         let first = match last {
-            None => Event::Started { in_force, ahead: minutes_ahead(&*bench), rules: RULES },
+            None => {
+                let kinds = expected(&ledger, &briefing, row.seed, row.wall);
+                Event::Started { in_force, ahead: minutes_ahead(&*bench), rules: RULES, kinds }
+            }
             Some(last) => {
                 let Remains { has_bitten, last_words } = bench.remains(last.wall);
                 let ending = classify(&last.boot, last.wall, &bench.identity(), has_bitten);
@@ -315,39 +321,6 @@ pub(crate) fn this_machine(sysroot: &Path) -> Result<Hold> {
 /// How far the rig's clock is ahead of UTC, minutes; a virtual one goes by UTC.
 fn minutes_ahead(bench: &dyn Bench) -> i32 {
     if bench.is_virtual() { 0 } else { jiff::ZonedDateTime::now().offset().seconds() / 60 }
-}
-
-/// The rig and plan of a climb, from the ledger.
-pub(crate) fn recall(ledger: &Ledger, row: &ClimbRow) -> Result<Briefing> {
-    let (rig_text, plan_text) = ledger.texts(row.climb)?;
-    let file = |kind: &str, text| SourceFile { path: climbing::file_of_climb(kind, row.climb).into(), text };
-    Briefing::of(file("rig", rig_text), file("plan", plan_text)).with_context(|| climbing::unreadable_files(row.climb))
-}
-
-/// The same to look at, with the instruments that were attached to the climb afterwards as sensors of its rig.
-pub(crate) fn recall_to_look(ledger: &Ledger, row: &ClimbRow) -> Result<Briefing> {
-    let briefing = recall(ledger, row)?;
-    let attached = ledger.attached(row.climb)?.into_iter().map(|of| Sensor {
-        label: of.label,
-        unit: of.unit,
-        decimals: of.decimals,
-        adapter: Sensor::ATTACHED.into(),
-        source: of.source,
-        ..Sensor::plain(&of.sensor)
-    });
-    Ok(Briefing { rig: Arc::new(briefing.rig.with_sensors(attached)), ..briefing })
-}
-
-/// The story of lines from the ledger.
-pub(crate) fn tell_past(past: &[Line]) -> Story {
-    let mut story = Story::default();
-    for line in past {
-        story.hear(&line.event);
-        for entry in &line.entries {
-            story.tell(line.at, entry);
-        }
-    }
-    story
 }
 
 /// The engine after these lines: it must say again what it said then.

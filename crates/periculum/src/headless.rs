@@ -24,12 +24,13 @@ use periculum_core::story::{Story, TrialStory};
 use periculum_core::telling::{answers_to, ask, claim_sentence, faster_words, mark_sentence, tell, whereabouts};
 
 use crate::cli::{Output, Pace};
-use crate::climbing::{Prepared, tell_past};
+use crate::climbing::Prepared;
 use crate::driving::Operator;
 use crate::driving::Parting;
 use crate::exit::exit_code;
 use crate::notice::{self, Notice};
 use crate::output::{complain, styled};
+use crate::recalling::tell_past;
 use crate::telling::screens::shown as shown_words;
 use crate::telling::{climbing, headless as said};
 use crate::{interrupt, places};

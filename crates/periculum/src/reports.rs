@@ -8,9 +8,9 @@ use periculum_charts::{Reported, report_markdown, report_pdf};
 use periculum_ledger::Ledger;
 
 use crate::briefing::Briefing;
-use crate::climbing::{recall_to_look, tell_past};
 use crate::commands::date;
 use crate::pictures;
+use crate::recalling::{recall_to_look, tell_past};
 use crate::telling::files;
 
 /// Writes the report of a climb.

@@ -7,7 +7,7 @@ use periculum_core::story::Story;
 use periculum_core::telling::parts_changed;
 use periculum_ledger::{ClimbRow, Ledger, ProfileRow};
 
-use crate::climbing::{recall, tell_past};
+use crate::recalling::{recall, tell_past};
 
 /// What of the rig is another now than it was when a profile was found: its parts, and what was changed besides.
 pub(crate) fn changed_since(ledger: &Ledger, profile: &ProfileRow) -> Result<Vec<String>> {

@@ -42,6 +42,8 @@ pub struct Claim {
     pub holds: u32,
     /// The longest of them.
     pub longest: Span,
+    /// How many earlier climbs of rigs of its kind, which said before what is to be expected.
+    pub earlier: u32,
 }
 
 /// One trial beside the rung.
@@ -84,6 +86,7 @@ impl Claim {
             falls: (seen.len() - holds) as u32,
             holds: holds as u32,
             longest,
+            earlier: axis.kind(&story.kinds, proof).map_or(0, |kind| kind.climbs),
         })
     }
 
@@ -166,19 +169,22 @@ impl<'a> Axis<'a> {
         moved().find(|along| along.is_climbed).or_else(|| moved().next())
     }
 
+    /// What earlier climbs say of it.
+    fn kind<'b>(&self, kinds: &'b [Kind], proof: &Proof) -> Option<&'b Kind> {
+        Kind::of(kinds, &self.climbed()?.setting.name, proof)
+    }
+
     /// What is expected before anything was seen.
     fn prior(&self, rung: &Rung, kinds: &[Kind], proof: &Proof) -> Prior {
-        let of = |along: &Along| {
-            let kind = Kind::of(kinds, &along.setting.name, proof);
-            prior(along.setting, along.step, rung, kind)
-        };
+        let of = |along: &Along| prior(along.setting, along.step, rung, self.kind(kinds, proof));
         self.climbed().map_or(Prior::usual(1.0), of)
     }
 
     /// How many steps easier than the rung stock is, and how much harder the hardest that is allowed of what is climbed.
     fn room(&self, rung: &Rung, use_name: &str) -> (f64, f64) {
         let of = |along: &Along| Some(along.setting.room(rung.get(&along.setting.name)?, along.step, use_name));
-        let stock = self.settings.iter().filter(|along| along.is_moved).filter_map(of).map(|(stock, _)| stock.min(0.0)).sum();
+        let stock =
+            self.settings.iter().filter(|along| along.is_moved).filter_map(of).map(|(stock, _)| stock.min(0.0)).sum();
         (stock, self.climbed().and_then(of).map_or(0.0, |(_, hardest)| hardest))
     }
 

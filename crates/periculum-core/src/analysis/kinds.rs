@@ -65,7 +65,7 @@ pub fn kinds(earlier: &[Earlier], rig: &Rig, plan: &Plan) -> Vec<Kind> {
             let loads = loads(proof);
             let sightings: Vec<Sighting> = earlier
                 .iter()
-                .filter(|one| is_alike(one.rig, rig))
+                .filter(|one| are_alike(one.rig, rig))
                 .filter_map(|one| sighting(one, setting, &loads))
                 .collect();
             kinds.extend(kind(&sightings, rig, setting, loads));
@@ -75,7 +75,7 @@ pub fn kinds(earlier: &[Earlier], rig: &Rig, plan: &Plan) -> Vec<Kind> {
 }
 
 /// Whether two rigs are made of parts of the same models, with the same values at stock.
-fn is_alike(one: &Rig, other: &Rig) -> bool {
+pub fn are_alike(one: &Rig, other: &Rig) -> bool {
     let models = |rig: &Rig| -> Vec<(String, String)> {
         rig.parts.iter().map(|part| (part.kind.clone(), part.model.clone())).collect()
     };
@@ -91,7 +91,8 @@ fn sighting(earlier: &Earlier, setting: &Setting, loads: &BTreeSet<String>) -> O
     let step = step.or_else(|| theirs.usual_step(&plan.use_name)).unwrap_or_else(|| theirs.ladder.widest_gap());
     let stock = earlier.rig.stock();
     let passes = plan.proofs.iter().flat_map(|proof| &proof.passes);
-    let works = passes.filter(|pass| loads.contains(&pass.load)).map(|pass| (pass.load.as_str(), pass.threads)).collect();
+    let works =
+        passes.filter(|pass| loads.contains(&pass.load)).map(|pass| (pass.load.as_str(), pass.threads)).collect();
     let usual = setting.usual_slope(step);
     let (_, hardest) = theirs.room(setting.stock, step, &plan.use_name);
     let mut laws = Laws::near(0.0, hardest, &Prior::usual(usual));
@@ -147,7 +148,9 @@ fn kind(sightings: &[Sighting], rig: &Rig, setting: &Setting, loads: BTreeSet<St
     let slopes: Vec<Expected> = sightings.iter().map(|one| one.slope).collect();
     let gap = setting.ladder.widest_gap();
     let usual = Expected { mean: libm::log(setting.usual_slope(gap) / gap.to_f64()?), spread: SLOPE_SPREAD };
-    let mean = slopes.iter().fold(usual, |sum, one| together(sum, Expected { spread: one.spread.hypot(SLOPES_APART), ..*one }));
+    let mean = slopes
+        .iter()
+        .fold(usual, |sum, one| together(sum, Expected { spread: one.spread.hypot(SLOPES_APART), ..*one }));
     let slope = Expected { spread: mean.spread.hypot(SLOPES_APART), ..mean };
     let climbs = sightings.len() as u32;
     Some(Kind { setting: setting.name.clone(), loads, beside: rig.stock(), limit, slope, climbs })

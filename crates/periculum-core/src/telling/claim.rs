@@ -30,7 +30,11 @@ pub fn claim_sentence(claim: &Claim) -> String {
         0 => "none that fell".to_owned(),
         falls => format!("{falls} that fell"),
     };
-    format!("{}, by {held} that held and {fell}", claim_words(claim))
+    let earlier = match claim.earlier {
+        0 => String::new(),
+        count => format!(", after {} of its kind", counted(count as usize, "earlier climb")),
+    };
+    format!("{}, by {held} that held and {fell}{earlier}", claim_words(claim))
 }
 
 fn share_words(Survival { low, high, .. }: &Survival, claim: &Claim) -> String {

@@ -70,7 +70,14 @@ mod tests {
     fn a_margin_is_told_where_one_is_kept() {
         let told = |margin| {
             let strategy = Strategy::Soak { steps: vec![Steps::of("clock", None)], margin };
-            margin_words(&Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: Assurance::default() })
+            margin_words(&Stage {
+                strategy,
+                proof: 0,
+                start: Start::Last,
+                save: None,
+                pin: None,
+                wants: Assurance::default(),
+            })
         };
         assert_eq!(told(Margin::Steps(0)), None);
         assert_eq!(told(Margin::Steps(2)).as_deref(), Some("2 steps of margin"));

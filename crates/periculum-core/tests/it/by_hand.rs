@@ -299,7 +299,12 @@ fn a_record_of_hands_is_replayed() {
     let mut at = 0;
     let mut said =
         ["done", "done room=20", "not-today", "done ticks=18 picture=clean package=30", "done litres=2"].into_iter();
-    let begun = Event::Started { in_force: Default::default(), ahead: 0, rules: periculum_core::engine::RULES, kinds: Vec::new() };
+    let begun = Event::Started {
+        in_force: Default::default(),
+        ahead: 0,
+        rules: periculum_core::engine::RULES,
+        kinds: Vec::new(),
+    };
     let mut event = Some(begun);
     while let Some(next) = event.take() {
         at += 1000;

@@ -173,7 +173,8 @@ fn a_climb_refuses_to_begin_beyond_its_ceiling() {
     let course = Course::plain();
     let mut climb = Climb::new(course.rig.clone(), course.plan.clone());
     let in_force = [("clock".to_owned(), Decimal::from(90)), ("volts".to_owned(), Decimal::from(125))].into();
-    let step = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() });
+    let step =
+        climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() });
     assert!(climb.is_ended() && step.command.is_none());
     let Some(Entry::Ended { end, .. }) = step.entries.last() else { panic!("{step:?}") };
     assert_eq!(end.sentence(), "a rung was refused: the rig has clock at 90, outside 39 … 59; put it back first");

@@ -23,8 +23,14 @@ pub(crate) fn course() -> Course {
     let long = Proof { name: "long".into(), passes: plan.proofs[0].passes.clone() };
     plan.proofs.push(long);
     let setting = plain.rig.settings[0].name.clone();
-    plan.stages =
-        vec![Stage { strategy: Plans::Lead { setting }, proof: 0, start: Start::Stock, save: None, pin: None, wants: Assurance::default() }];
+    plan.stages = vec![Stage {
+        strategy: Plans::Lead { setting },
+        proof: 0,
+        start: Start::Stock,
+        save: None,
+        pin: None,
+        wants: Assurance::default(),
+    }];
     Course { rig: plain.rig, plan: Arc::new(plan) }
 }
 
@@ -183,7 +189,14 @@ fn a_later_stage_starts_from_what_was_saved_by_name_and_proves_it_first() {
     let mut plan = (*course.plan).clone();
     let steps = Steps::of(course.rig.settings[0].name.clone(), None);
     let start = Start::Saved("for evenings".into());
-    plan.stages.push(Stage { strategy: Plans::Ascend(steps), proof: 1, start, save: None, pin: None, wants: Assurance::default() });
+    plan.stages.push(Stage {
+        strategy: Plans::Ascend(steps),
+        proof: 1,
+        start,
+        save: None,
+        pin: None,
+        wants: Assurance::default(),
+    });
     course.plan = Arc::new(plan);
     let mut play = Play::of(course);
     try_it(&mut play, "take", &[]);

@@ -599,7 +599,8 @@ fn a_rig_rests_before_a_pass_that_wants_it() {
     plan.proofs[0].passes[0].pause = Span::from_seconds(7);
     let mut climb = Climb::new(Arc::new(rig.clone()), Arc::new(plan));
     let in_force: InForce = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
-    let begun = climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() });
+    let begun =
+        climb.next(Moment::from_millis(0), &Event::Started { in_force, ahead: 0, rules: RULES, kinds: Vec::new() });
     assert!(begun.command.is_none() && climb.needs_time() && !climb.is_passing());
     assert!(climb.next(Moment::from_millis(6999), &Event::TIME_PASSED).is_silent());
     let others = vec![Other { name: "backup".into(), percent: 40.0 }];

@@ -17,9 +17,9 @@ mod thermal;
 mod truth;
 
 pub use devices::processor;
+pub use law::Law;
 pub use meter::serve;
 pub use rig::Simulator;
 pub use spec::Spec;
-pub use law::Law;
 pub use thermal::Cooling;
 pub use truth::Truth;

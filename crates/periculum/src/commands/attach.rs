@@ -12,10 +12,11 @@ use periculum_rigs::readings::{self, Column};
 
 use crate::briefing::SourceFile;
 use crate::cli::{Attach, Common};
-use crate::climbing::{open_ledger, recall, tell_past};
+use crate::climbing::open_ledger;
 use crate::complaint::BadInput;
 use crate::output::say;
 use crate::places;
+use crate::recalling::{recall, tell_past};
 use crate::telling::attaching;
 
 pub(super) fn run(attach: &Attach, common: &Common) -> Result<ExitCode> {

@@ -14,9 +14,10 @@ use periculum_core::story::series::Series;
 use periculum_ledger::{ClimbRow, Ledger};
 
 use crate::cli::{Common, Export, Exported};
-use crate::climbing::{open_ledger, recall_to_look, tell_past};
+use crate::climbing::open_ledger;
 use crate::complaint::BadInput;
 use crate::places;
+use crate::recalling::{recall_to_look, tell_past};
 use crate::telling::files;
 
 pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {

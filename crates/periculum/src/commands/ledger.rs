@@ -11,10 +11,11 @@ use periculum_ledger::IncidentRow;
 
 use super::date;
 use crate::cli::{Common, Ledger};
-use crate::climbing::{open_ledger, recall, tell_dropped, tell_past};
+use crate::climbing::{open_ledger, tell_dropped};
 use crate::complaint::FAILED;
 use crate::output::say;
 use crate::places;
+use crate::recalling::{recall, tell_past};
 use crate::telling::ledger;
 
 pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {

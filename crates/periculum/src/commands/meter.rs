@@ -13,9 +13,9 @@ use periculum_rigs::simulated::serve;
 
 use super::LEDGER;
 use crate::cli::{Common, Meter};
-use crate::climbing::{recall, tell_past};
 use crate::output::say;
 use crate::places;
+use crate::recalling::{recall, tell_past};
 use crate::telling::proving;
 
 /// How often it looks at what is in force.

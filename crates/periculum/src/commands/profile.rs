@@ -16,10 +16,11 @@ use periculum_ledger::{Ledger, ProfileRow};
 use periculum_rigs::bench::{Answer, Bench, Order, answer_to};
 
 use crate::cli::{Common, Profile, ProfileAction};
-use crate::climbing::{bench_of, open_ledger, read_back, recall, this_machine};
+use crate::climbing::{bench_of, open_ledger, read_back, this_machine};
 use crate::complaint::{BadInput, FAILED};
 use crate::output::{say, styled};
 use crate::places;
+use crate::recalling::recall;
 use crate::rig_states::changed_since;
 use crate::telling::profiles;
 

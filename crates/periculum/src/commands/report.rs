@@ -10,9 +10,10 @@ use periculum_ledger::Ledger;
 
 use crate::briefing::Briefing;
 use crate::cli::{Common, Pictured, Report};
-use crate::climbing::{open_ledger, recall_to_look, tell_past};
+use crate::climbing::open_ledger;
 use crate::complaint::BadInput;
 use crate::pictures::{self, Drawn};
+use crate::recalling::{recall_to_look, tell_past};
 use crate::telling::files;
 use crate::{places, reports};
 

@@ -56,6 +56,8 @@ pub(super) struct Claimed<'a> {
     at_most: Option<f64>,
     holds: u32,
     falls: u32,
+    /// How many earlier climbs of rigs of its kind said before what is to be expected.
+    earlier: u32,
 }
 
 /// A line for what a rig in software shows to whoever makes a pass on it.
@@ -117,7 +119,7 @@ impl<'a> Progress<'a> {
 
 impl<'a> Claimed<'a> {
     pub(super) fn of(at: Moment, mark: &Mark, claim: &'a Claim) -> Self {
-        let Claim { proof, survival, holds, falls, .. } = claim;
+        let Claim { proof, survival, holds, falls, earlier, .. } = claim;
         Self {
             at,
             kind: "claim",
@@ -128,6 +130,7 @@ impl<'a> Claimed<'a> {
             at_most: survival.map(|survival| survival.high),
             holds: *holds,
             falls: *falls,
+            earlier: *earlier,
         }
     }
 }

@@ -13,8 +13,9 @@ use periculum_rigs::adapters::Adapters;
 use periculum_rigs::linux;
 
 use crate::briefing::{SourceFile, read_rig_file};
-use crate::climbing::{PROVING, SCORING, patiently, recall, saved_of};
+use crate::climbing::{PROVING, SCORING, patiently, saved_of};
 use crate::practice;
+use crate::recalling::recall;
 
 /// No more climbs than these are listed.
 const LAST_CLIMBS: usize = 6;

@@ -14,7 +14,7 @@ use periculum_core::story::series::Series;
 use periculum_ledger::{ClimbRow, EnteredRow, Ledger, RecordRow};
 
 use super::climbed::{Climbed, climb_facts};
-use crate::climbing::{recall, recall_to_look, tell_past};
+use crate::recalling::{recall, recall_to_look, tell_past};
 
 /// The ledger that the interface looks into.
 #[derive(Clone, Debug, Default)]

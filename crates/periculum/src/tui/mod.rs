@@ -39,13 +39,14 @@ use signal_hook::consts::SIGCONT;
 use signal_hook::iterator::Signals;
 
 use crate::cli::Pace;
-use crate::climbing::{Prepared, Wanted, tell_past};
+use crate::climbing::{Prepared, Wanted};
 use crate::driving::{Hands, Operator, Pacer, Parting};
 use crate::exit::exit_code;
 use crate::interrupt;
 use crate::notice::Notice;
 use crate::output::{complain, say};
 use crate::places;
+use crate::recalling::tell_past;
 use crate::telling::climbing;
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;

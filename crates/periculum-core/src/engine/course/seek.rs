@@ -99,7 +99,8 @@ impl Seek {
         };
         let belief = |_| {
             let setting = ground.rig.setting(&steps.setting);
-            let step = steps.step.or_else(|| setting.map(|setting| setting.ladder.widest_gap())).unwrap_or(Decimal::ONE);
+            let step =
+                steps.step.or_else(|| setting.map(|setting| setting.ladder.widest_gap())).unwrap_or(Decimal::ONE);
             let value = base.get(&steps.setting).unwrap_or_default();
             let (stock, hardest) = setting.map_or((0.0, 0.0), |setting| setting.room(value, step, ground.use_name));
             let kind = Kind::of(ground.kinds, &steps.setting, proof);
@@ -310,7 +311,15 @@ impl Seek {
     fn candidate(&self) -> usize {
         let below = |refused: &Option<(usize, Outcome)>| refused.as_ref().map_or(usize::MAX, |(at, _)| at - 1);
         let most = self.highest().min(below(&self.refused));
+        if self.rules_out_nothing() && most == self.hardest_allowed() {
+            return most;
+        }
         self.belief.candidate(most, |rung| self.margin_at(rung))
+    }
+
+    /// Whether everything held that is allowed, so that the proof is all there is left to learn by.
+    fn rules_out_nothing(&self) -> bool {
+        matches!(self.belief, Belief::Weighed(_)) && !self.has_fallen && self.held == self.hardest_allowed()
     }
 
     /// The margin above a rung, in steps.

@@ -212,6 +212,7 @@ pub(crate) fn courses() -> impl Strategy<Value = Course> {
         start,
         save,
         pin,
+        wants: Assurance::default(),
     });
     let stages = proptest::collection::vec(stage, 1..5);
     let budget = prop_oneof![

@@ -6,15 +6,15 @@ use crate::inference::lesson::Teaching;
 
 /// A lesson must bring the claim so many steps farther in an hour: below that, what is left to know costs more than the steps
 /// that are given away. As long as nothing can be claimed at all, less is enough.
-const WORTH_AN_HOUR: f64 = 2.0;
+const WORTH_AN_HOUR: f64 = 1.5;
 const WORTH_A_CLAIM: f64 = 0.5;
 
 /// Before anything fell, no trial that falls more likely than this, so that the limit is met from below.
 const DARING: f64 = 0.5;
 
 /// No trial that falls at once more likely than this, before something fell and then: deep falls take the machine down, and tell little.
-const AT_ONCE: f64 = 0.01;
-const AT_ONCE_NEAR: f64 = 0.02;
+const AT_ONCE: f64 = 0.006;
+const AT_ONCE_NEAR: f64 = 0.05;
 
 /// No more rungs than these are thought about at a time, evenly from the hardest one on.
 const MOST_RUNGS: usize = 24;
@@ -54,9 +54,9 @@ impl Weighed {
         let apart = reach.highest.div_ceil(MOST_RUNGS).max(1);
         let rungs = (1..=reach.highest).rev().step_by(apart);
         let expected = rungs.map(|rung| (rung, teaching.expect(rung as f64, MOMENTS)));
-        let trials = expected.take_while(|(_, lessons)| lessons[lessons.len() - 1].falls >= SELDOM).flat_map(|(rung, lessons)| {
-            MOMENTS.into_iter().zip(lessons).map(move |(length, lesson)| ((rung, length), lesson))
-        });
+        let trials = expected.take_while(|(_, lessons)| lessons[lessons.len() - 1].falls >= SELDOM).flat_map(
+            |(rung, lessons)| MOMENTS.into_iter().zip(lessons).map(move |(length, lesson)| ((rung, length), lesson)),
+        );
         let is_bearable = |length: f64, at_once: f64| length >= SHORTEST && at_once <= AT_ONCE_NEAR;
         let trials = trials.filter(|((_, length), lesson)| is_bearable(*length, lesson.falls_at_once));
         let worth = trials.map(|(trial, lesson)| {

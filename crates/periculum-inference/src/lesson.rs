@@ -2,8 +2,8 @@
 
 use libm::{exp, log};
 
-use crate::inference::hazard::{CURVE, warmed};
-use crate::inference::laws::{AT_LIMIT, Aim, BACKGROUNDS, Laws, Shape};
+use crate::hazard::{CURVE, warmed};
+use crate::laws::{AT_LIMIT, Aim, BACKGROUNDS, Laws, Shape};
 
 /// Limits this far below the first rung are told apart: a claim comes nearer step by step, from wherever it is.
 const BELOW: usize = 24;
@@ -89,8 +89,7 @@ impl Teaching {
             (0..self.backgrounds).for_each(|at| all[places[at]] += weights[at]);
             for (alive, (dose, of_background)) in alive.iter_mut().zip(doses.iter().zip(&of_background)) {
                 let survives = CURVE.survival(exponent + dose);
-                (0..self.backgrounds)
-                    .for_each(|at| alive[places[at]] += weights[at] * survives * of_background[at]);
+                (0..self.backgrounds).for_each(|at| alive[places[at]] += weights[at] * survives * of_background[at]);
             }
         }
         let weight = |shares: &Shares| shares.iter().sum::<f64>();
@@ -131,8 +130,8 @@ impl Teaching {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::inference::hazard::Observation;
-    use crate::inference::laws::Prior;
+    use crate::hazard::Observation;
+    use crate::laws::Prior;
     use proptest::prelude::*;
 
     const NIGHT: Aim = Aim { proof: 28_800.0, survives: 0.9, sure: 0.95 };

@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::inference::statistics::{deviation, mean, quantile};
+use crate::statistics::{deviation, mean, quantile};
 
 /// How much a score differs from a reference, as a share of the reference's mean.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]

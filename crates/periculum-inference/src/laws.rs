@@ -8,7 +8,7 @@
 
 use libm::{exp, expm1, log};
 
-use crate::inference::hazard::{Observation, Survival, warmed};
+use crate::hazard::{Observation, Survival, warmed};
 
 /// Failures in a second at the limit: one in ten minutes, which a proof of minutes shows.
 pub(super) const AT_LIMIT: f64 = 1.0 / 600.0;

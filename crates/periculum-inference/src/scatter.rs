@@ -1,6 +1,6 @@
 //! How much of a scatter lies between groups, and how much within them.
 
-use crate::inference::statistics::mean;
+use crate::statistics::mean;
 
 /// Two parts of a scatter, each as a standard deviation and a share of the mean of all.
 #[derive(Clone, Copy, Debug, PartialEq)]
