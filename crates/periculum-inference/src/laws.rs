@@ -19,17 +19,17 @@ const SLOPE_POINTS: usize = 15;
 
 /// What is expected is spread by Student's t distribution of so many degrees of freedom, whose long tails let a rig that is different
 /// be believed.
-const FREEDOM: f64 = 8.0;
+const FREEDOM: f64 = 6.0;
 
 /// The scale of the logarithm of slopes where nothing is known of their kind.
-pub const SLOPE_SPREAD: f64 = 0.4;
+pub const SLOPE_SPREAD: f64 = 0.45;
 
 /// Where a limit is expected, it may be anywhere else with about this weight beside that of what is expected: it is another kind.
 const WRONG_KIND: f64 = 0.01;
 
 /// The slope on the easier side of the limit as a share of that on the harder one, and the share of rigs that have it: a second, flatter
 /// mechanism shows only there.
-const FLATNESS: [(f64, f64); 3] = [(1.0, 0.84), (0.75, 0.12), (0.5, 0.04)];
+const FLATNESS: [(f64, f64); 3] = [(1.0, 0.82), (0.7, 0.12), (0.4, 0.06)];
 
 /// What fails at every rung, in hours from one failure to the next, and the share of rigs that have it: something else than what is
 /// climbed, or another setting that is at its own limit.
@@ -46,7 +46,7 @@ pub(super) const BACKGROUNDS: [f64; BACKGROUND.len()] = {
     all
 };
 
-/// The limit may lie so many steps on the easier side of stock, and so many beyond the hardest rung.
+/// The limit may lie so many steps on the easier side of stock, and so many beyond the hardest rung, or of a rung that is not beside stock.
 const ROOM: f64 = 2.0;
 const BEYOND: f64 = 12.0;
 
@@ -55,6 +55,9 @@ const FINENESS: f64 = 0.5;
 
 /// More limits than this are not looked at: beyond them the step is larger.
 const MOST_LIMITS: f64 = 80.0;
+
+/// A law whose weight is so many factors of e below the greatest counts for nothing until others fall as far.
+const NOTHING: f64 = 23.0;
 
 /// When a fall happened is known no better than this, seconds.
 const MOMENT: f64 = 5.0;
@@ -150,9 +153,16 @@ fn slope_powers(spread: f64) -> [(f64, f64); SLOPE_POINTS] {
 }
 
 impl Laws {
-    /// What is known before anything is seen of a rig that works at stock and is allowed to go no farther than the hardest rung.
-    pub fn near(stock: f64, hardest: f64, prior: &Prior) -> Self {
-        Self::between(stock - ROOM, hardest.max(stock) + BEYOND, prior)
+    /// What is known before anything is seen around rung nothing of a rig that works at stock, where that is beside it, and is allowed
+    /// to go no farther than the hardest rung.
+    pub fn near(stock: Option<f64>, hardest: f64, prior: &Prior) -> Self {
+        let easiest = stock.map_or(-BEYOND, |stock| stock - ROOM);
+        Self::between(easiest, hardest.max(easiest) + BEYOND, prior)
+    }
+
+    /// What is known of something of which not even a step is known, but for how far it was tried.
+    pub fn unexpected(farthest: f64) -> Self {
+        Self::near(None, farthest, &Prior::usual(1.0))
     }
 
     /// What is known before anything is seen: the limit lies between these rungs, in steps.
@@ -257,16 +267,15 @@ impl Laws {
         self.shapes().map(of_shape).sum()
     }
 
-    /// All shapes with the weights of their backgrounds, one together.
+    /// The shapes that matter with the weights of their backgrounds, one together.
     pub(super) fn shapes(&self) -> impl Iterator<Item = (&Shape, [f64; BACKGROUND.len()])> {
-        self.shapes.iter().zip(self.weights())
-    }
-
-    /// The weight of each background of each shape, one together.
-    fn weights(&self) -> impl Iterator<Item = [f64; BACKGROUND.len()]> {
-        let greatest = self.log_weights.iter().flatten().copied().fold(f64::NEG_INFINITY, f64::max);
-        let all: f64 = self.log_weights.iter().flatten().map(|log_weight| exp(log_weight - greatest)).sum();
-        self.log_weights.iter().map(move |of_shape| of_shape.map(|log_weight| exp(log_weight - greatest) / all))
+        let most = |of_shape: &[f64; BACKGROUND.len()]| of_shape.iter().copied().fold(f64::NEG_INFINITY, f64::max);
+        let greatest = self.log_weights.iter().map(most).fold(f64::NEG_INFINITY, f64::max);
+        let lives = move |of_shape: &[f64; BACKGROUND.len()]| most(of_shape) > greatest - NOTHING;
+        let live = self.shapes.iter().zip(&self.log_weights).filter(move |(_, of_shape)| lives(of_shape));
+        let weighed = live.map(move |(shape, of_shape)| (shape, of_shape.map(|log_weight| exp(log_weight - greatest))));
+        let all: f64 = weighed.clone().map(|(_, weights)| weights.iter().sum::<f64>()).sum();
+        weighed.map(move |(shape, weights)| (shape, weights.map(|weight| weight / all)))
     }
 }
 

@@ -1,5 +1,7 @@
 //! What a few measurements say about the value behind them.
 
+use libm::{exp, expm1, lgamma, log, log1p};
+
 /// A mean and how far the value behind it may lie from it.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Interval {
@@ -29,6 +31,54 @@ const QUANTILES: [f64; 30] = [
 pub fn quantile(freedom: usize) -> f64 {
     // Beyond the table the last value is a little too wide, never too narrow.
     QUANTILES[freedom.clamp(1, QUANTILES.len()) - 1]
+}
+
+/// The quantile of Student's t distribution for so many degrees of freedom, from 1, that only this share lies above: the interval of each
+/// of several comparisons with one reference, so that with 97.5 % none of the values lies above its own.
+///
+/// Shares are as of independent comparisons (Šidák, Rectangular confidence regions for the means of multivariate normal distributions,
+/// 1967): those with one reference hang together, which makes errors of any of them rarer, never more frequent.
+pub fn quantile_of_several(freedom: usize, comparisons: usize) -> f64 {
+    let above = -expm1(log1p(-0.025) / comparisons.max(1) as f64);
+    if comparisons < 2 {
+        return quantile(freedom);
+    }
+    let (mut low, mut high) = (0.0, 1e6);
+    // Sixty halvings are as fine as a number can be.
+    for _ in 0..60 {
+        let middle = (low + high) / 2.0;
+        if share_above(middle, freedom as f64) > above { low = middle } else { high = middle }
+    }
+    high
+}
+
+/// The share of Student's t distribution above a value from 0.
+fn share_above(value: f64, freedom: f64) -> f64 {
+    0.5 * incomplete_beta(freedom / (freedom + value * value), 0.5 * freedom, 0.5)
+}
+
+/// The regularized incomplete beta function by its continued fraction (Abramowitz and Stegun, Handbook of Mathematical Functions, 1964,
+/// 26.5.8), which converges where `x` is below `(a + 1) / (a + b + 2)`; the rest is the other tail.
+fn incomplete_beta(x: f64, a: f64, b: f64) -> f64 {
+    if x <= 0.0 || x >= 1.0 {
+        return x.clamp(0.0, 1.0);
+    }
+    if x > (a + 1.0) / (a + b + 2.0) {
+        return 1.0 - incomplete_beta(1.0 - x, b, a);
+    }
+    let scale = exp(lgamma(a + b) - lgamma(a) - lgamma(b) + a * log(x) + b * log1p(-x));
+    let term = |m: f64| {
+        let even = m * (b - m) * x / ((a + 2.0 * m - 1.0) * (a + 2.0 * m));
+        let odd = -(a + m) * (a + b + m) * x / ((a + 2.0 * m) * (a + 2.0 * m + 1.0));
+        (even, odd)
+    };
+    let deepest = (0..200).rev().map(f64::from);
+    let fraction = deepest.fold(1.0, |below, m| {
+        let (even, odd) = term(m);
+        let below = 1.0 + odd / below;
+        if m > 0.0 { 1.0 + even / below } else { below }
+    });
+    scale / (a * fraction)
 }
 
 /// The mean of measurements; not a number for none.
@@ -64,6 +114,18 @@ mod tests {
         assert!((interval.mean - 5.0).abs() < 1e-12);
         assert!((interval.half_width - 3.182 * (20.0f64 / 3.0).sqrt() / 2.0).abs() < 1e-9);
         assert!((interval.relative() - interval.half_width / 5.0).abs() < 1e-12);
+    }
+
+    #[test]
+    fn quantiles_of_several_are_those_of_any_table_of_the_distribution() {
+        for freedom in 1..=30 {
+            let share = share_above(quantile(freedom), freedom as f64);
+            assert!((share - 0.025).abs() < 2e-5, "{freedom}: {share}");
+        }
+        // One comparison is one; five are about as Bonferroni has them: t of 0.5 % with 10 degrees of freedom is 3.169.
+        assert!((quantile_of_several(10, 1) - quantile(10)).abs() < 1e-12);
+        assert!((quantile_of_several(10, 5) - 3.169).abs() < 0.01, "{}", quantile_of_several(10, 5));
+        assert!((1..20).all(|count| quantile_of_several(6, count) < quantile_of_several(6, count + 1)));
     }
 
     #[test]

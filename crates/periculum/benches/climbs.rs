@@ -28,7 +28,7 @@ use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order};
 use periculum_rigs::simulated::{Simulator, Spec, Truth};
 
 /// Specimens of each kind and law, unless a number is given.
-const SPECIMENS: usize = 200;
+const SPECIMENS: usize = 50;
 
 /// The kinds: the demo's processor with other lines in its description.
 const KINDS: [(&str, &str); 4] = [

@@ -7,9 +7,9 @@ use rust_decimal::prelude::ToPrimitive;
 
 use crate::engine::Mark;
 use crate::inference::hazard::{Observation, Survival};
-use crate::inference::laws::{Laws, Prior};
+use crate::inference::laws::Laws;
 use crate::model::incident_kind::IncidentKind;
-use crate::model::kind::{Kind, prior};
+use crate::model::kind::{Kind, laws};
 use crate::model::ladder::Direction;
 use crate::model::moment::Span;
 use crate::model::pass::Threads;
@@ -73,8 +73,8 @@ impl Claim {
             return None;
         }
         let farthest = seen.iter().map(|one| one.distance).fold(0.0, f64::max);
-        let (stock, hardest) = axis.room(rung, &plan.use_name);
-        let mut laws = Laws::near(stock, hardest.max(farthest), &axis.prior(rung, &story.kinds, proof));
+        let kind = axis.kind(&story.kinds, proof);
+        let mut laws = axis.laws(rig, &plan.use_name, (rung, farthest), kind);
         seen.iter().for_each(|one| laws.observe(one.distance, one.observation));
         let holds = seen.iter().filter(|one| matches!(one.observation, Observation::Held(_))).count();
         let longest = seen.iter().map(|one| one.ran).max().unwrap_or(Span::ZERO);
@@ -86,7 +86,7 @@ impl Claim {
             falls: (seen.len() - holds) as u32,
             holds: holds as u32,
             longest,
-            earlier: axis.kind(&story.kinds, proof).map_or(0, |kind| kind.climbs),
+            earlier: kind.map_or(0, |kind| kind.climbs),
         })
     }
 
@@ -174,18 +174,14 @@ impl<'a> Axis<'a> {
         Kind::of(kinds, &self.climbed()?.setting.name, proof)
     }
 
-    /// What is expected before anything was seen.
-    fn prior(&self, rung: &Rung, kinds: &[Kind], proof: &Proof) -> Prior {
-        let of = |along: &Along| prior(along.setting, along.step, rung, self.kind(kinds, proof));
-        self.climbed().map_or(Prior::usual(1.0), of)
-    }
-
-    /// How many steps easier than the rung stock is, and how much harder the hardest that is allowed of what is climbed.
-    fn room(&self, rung: &Rung, use_name: &str) -> (f64, f64) {
-        let of = |along: &Along| Some(along.setting.room(rung.get(&along.setting.name)?, along.step, use_name));
-        let stock =
-            self.settings.iter().filter(|along| along.is_moved).filter_map(of).map(|(stock, _)| stock.min(0.0)).sum();
-        (stock, self.climbed().and_then(of).map_or(0.0, |(_, hardest)| hardest))
+    /// What is known before anything was seen, around a rung and as far as the farthest trial of it.
+    fn laws(&self, rig: &Rig, use_name: &str, (rung, farthest): (&Rung, f64), kind: Option<&Kind>) -> Laws {
+        let of = |Along { setting, step, .. }: &Along| {
+            let value = rung.get(&setting.name).unwrap_or(setting.stock);
+            let hardest = setting.steps(value, setting.hardest(use_name), *step);
+            laws(rig, (setting, *step), rung, hardest.max(farthest), kind)
+        };
+        self.climbed().or(self.settings.first()).map_or_else(|| Laws::unexpected(farthest), of)
     }
 
     /// How many steps harder a rung is than that one. Where it is harder in one setting and easier in another, what held there says

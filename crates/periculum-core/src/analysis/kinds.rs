@@ -94,8 +94,8 @@ fn sighting(earlier: &Earlier, setting: &Setting, loads: &BTreeSet<String>) -> O
     let works =
         passes.filter(|pass| loads.contains(&pass.load)).map(|pass| (pass.load.as_str(), pass.threads)).collect();
     let usual = setting.usual_slope(step);
-    let (_, hardest) = theirs.room(setting.stock, step, &plan.use_name);
-    let mut laws = Laws::near(0.0, hardest, &Prior::usual(usual));
+    let hardest = theirs.steps(setting.stock, theirs.hardest(&plan.use_name), step);
+    let mut laws = Laws::near(Some(0.0), hardest, &Prior::usual(usual));
     let mut falls = 0;
     for trial in &story.trials {
         let Some(distance) = distance(setting, step, &stock, &trial.rung) else { continue };

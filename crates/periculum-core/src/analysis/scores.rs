@@ -7,7 +7,7 @@ use rust_decimal::Decimal;
 
 use crate::analysis::over::Over;
 use crate::inference::comparison::Comparison;
-use crate::inference::statistics::{deviation, mean, quantile};
+use crate::inference::statistics::{deviation, mean, quantile, quantile_of_several};
 use crate::model::ladder::Direction;
 use crate::model::moment::Moment;
 use crate::model::pass::{Pass, Score, Threads};
@@ -73,7 +73,7 @@ pub struct Level {
     /// How many scores were disturbed and do not count: far below the others of the same value, as when another program
     /// took the processor for a while.
     pub disturbed: usize,
-    /// How they compare with the baseline, better being more.
+    /// How they compare with the baseline, better being more; all levels together, so that the best of many is no gain by chance.
     pub over_baseline: Option<Comparison>,
     /// How they compare with the level before.
     pub over_before: Option<Comparison>,
@@ -154,10 +154,20 @@ impl Noise {
     }
 
     /// Compares the mean merits of two groups of measurements that share this noise (Student's t with pooled variance).
-    fn compare(&self, (reference, of): (f64, usize), (measured, times): (f64, usize)) -> Comparison {
+    fn compare(&self, reference: (f64, usize), measured: (f64, usize)) -> Comparison {
+        self.compare_one_of(1, reference, measured)
+    }
+
+    /// The same where that is one of so many comparisons with the reference, all of which are to be right together.
+    fn compare_one_of(
+        &self,
+        comparisons: usize,
+        (reference, of): (f64, usize),
+        (measured, times): (f64, usize),
+    ) -> Comparison {
         let change = measured / reference - 1.0;
         let error = self.deviation * (1.0 / of as f64 + (1.0 + change).powi(2) / times as f64).sqrt();
-        let half_width = quantile(self.freedom) * error;
+        let half_width = quantile_of_several(self.freedom, comparisons) * error;
         Comparison { change, low: change - half_width, high: change + half_width }
     }
 }
@@ -367,9 +377,10 @@ impl Benchmark {
         let means: Vec<(f64, usize)> = merits.iter().map(|merits| (mean(merits), merits.len())).collect();
         let stock: Vec<f64> = baseline.iter().map(|score| what.merit(*score)).collect();
         if let Some(noise) = noise {
+            let count = levels.len();
             for (index, level) in levels.iter_mut().enumerate() {
                 let base = (!stock.is_empty()).then(|| (mean(&stock), stock.len()));
-                level.over_baseline = base.map(|base| noise.compare(base, means[index]));
+                level.over_baseline = base.map(|base| noise.compare_one_of(count, base, means[index]));
                 level.over_before = index.checked_sub(1).map(|before| noise.compare(means[before], means[index]));
             }
         }
@@ -531,6 +542,29 @@ mod tests {
         let flat = (42..45).map(|at| level(at, &[100.0 + f64::from(at as i32 % 2), 90.0, 110.0]));
         let flat = benchmark(measure(false), &[], flat.collect());
         assert_eq!((flat.pays_until, flat.is_shown_to_pay()), (None, false));
+    }
+
+    /// Where no level scores more than stock, the best of them is said to in one climb of forty, however many there are.
+    #[test]
+    fn the_best_of_many_levels_is_no_gain_by_chance() {
+        let mut state = 11u64;
+        let mut score = || {
+            let mut sum = 100.0;
+            for _ in 0..12 {
+                state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+                sum += 0.3 * ((state >> 33) as f64 / f64::from(1u32 << 31) - 0.5);
+            }
+            sum
+        };
+        for count in [5, 13] {
+            let gains = (0..800).filter(|_| {
+                let levels = (0..count).map(|at| level(at, &[score(), score(), score()])).collect();
+                let found = benchmark(measure(false), &[score(), score(), score(), score()], levels);
+                found.levels[found.best].over_baseline.is_some_and(|over| over.says() == Says::More)
+            });
+            let gains = gains.count();
+            assert!((4..=32).contains(&gains), "{gains} of 800 with {count} levels");
+        }
     }
 
     #[test]

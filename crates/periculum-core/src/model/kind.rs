@@ -6,9 +6,10 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 use serde::{Deserialize, Serialize};
 
-use crate::inference::laws::Prior;
+use crate::inference::laws::{Laws, Prior};
 use crate::model::ladder::Direction;
 use crate::model::plan::Proof;
+use crate::model::rig::Rig;
 use crate::model::rung::Rung;
 use crate::model::setting::Setting;
 
@@ -51,8 +52,19 @@ impl Kind {
     }
 }
 
+/// The laws of a setting around a rung, in steps of this size from there, before anything is seen: as its kind has them, or as is usual.
+/// Harder than the farthest rung that is of any interest nobody goes.
+pub fn laws(rig: &Rig, along: (&Setting, Decimal), rung: &Rung, farthest: f64, kind: Option<&Kind>) -> Laws {
+    let (setting, step) = along;
+    let stock = rig.stock();
+    let is_beside = stock.iter().all(|(name, value)| name == setting.name || rung.get(name) == Some(value));
+    let value = rung.get(&setting.name).unwrap_or(setting.stock);
+    let to_stock = setting.steps(value, setting.stock, step);
+    Laws::near(is_beside.then_some(to_stock), farthest, &prior(setting, step, rung, kind))
+}
+
 /// What is expected of a setting around a rung, in steps of this size from there: by its kind, or what is usual.
-pub fn prior(setting: &Setting, step: Decimal, rung: &Rung, kind: Option<&Kind>) -> Prior {
+fn prior(setting: &Setting, step: Decimal, rung: &Rung, kind: Option<&Kind>) -> Prior {
     let usual = Prior::usual(setting.usual_slope(step));
     let (Some(kind), Some(step), Some(from)) =
         (kind, step.to_f64(), rung.get(&setting.name).and_then(|value| value.to_f64()))

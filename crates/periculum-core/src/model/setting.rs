@@ -23,7 +23,7 @@ const SLOPE_OF_CHOSEN: f64 = 0.9;
 const MOST_OF_STOCK: Decimal = Decimal::from_parts(1, 0, 0, false, 1);
 
 /// Slopes that are usual at all, in factors of e a step.
-const SLOPES: (f64, f64) = (0.05, 4.0);
+const SLOPES: (f64, f64) = (0.05, 1.0);
 
 /// When and by whom a change of a setting is made.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -175,14 +175,10 @@ impl Setting {
         slope.clamp(SLOPES.0, SLOPES.1)
     }
 
-    /// How many steps of this size stock is easier than a value, and the hardest that this use allows is harder; both in the direction of
-    /// what is harder.
-    pub fn room(&self, from: Decimal, step: Decimal, use_name: &str) -> (f64, f64) {
-        let steps = |to: Decimal| {
-            let by = ((to - from) / step).to_f64().unwrap_or(0.0);
-            if self.harder == Direction::Up { by } else { -by }
-        };
-        (steps(self.stock), steps(self.hardest(use_name)))
+    /// How many steps of this size it is from a value to another one, in the direction of what is harder.
+    pub fn steps(&self, from: Decimal, to: Decimal, step: Decimal) -> f64 {
+        let by = ((to - from) / step).to_f64().unwrap_or(0.0);
+        if self.harder == Direction::Up { by } else { -by }
     }
 
     /// Whether a reported value is the asked one, as far as the rig can tell.

@@ -234,6 +234,25 @@ fn problems_of_a_plan_point_at_their_place() {
 }
 
 #[test]
+fn what_is_wanted_of_marks_is_said_for_all_stages_or_for_one() {
+    let rig = rig(RIG).expect("a rig");
+    let wants = |text: &str| {
+        let plan = plan(text, &rig).expect("a plan");
+        plan.stages
+            .iter()
+            .map(|stage| (stage.wants.survives.normalize().to_string(), stage.wants.sure.normalize().to_string()))
+            .collect::<Vec<_>>()
+    };
+    let said = |survives: &str, sure: &str| (survives.to_owned(), sure.to_owned());
+    assert_eq!(wants(PLAN), vec![said("0.9", "0.95"); 3]);
+    let all = PLAN.replace("use = \"daily\"", "use = \"daily\"\nsurvives = \"80%\"");
+    let one = all.replace("strategy = \"ascend\"", "strategy = \"ascend\"\nsure = \"99%\"");
+    assert_eq!(wants(&one), [said("0.8", "0.95"), said("0.8", "0.99"), said("0.8", "0.95")]);
+    assert_eq!(at(&wrong_plan("use = \"daily\"", "use = \"daily\"\nsure = \"100%\"")), ["\"100%\""]);
+    assert_eq!(at(&wrong_plan("strategy = \"ascend\"", "strategy = \"ascend\"\nsurvives = \"0.9\"")), ["\"0.9\""]);
+}
+
+#[test]
 fn a_plan_without_stages_or_passes_is_refused() {
     let rig = rig(RIG).expect("a rig");
     let head = PLAN.split("[[stage]]").next().expect("a head");

@@ -9,6 +9,7 @@ mod curves;
 mod engine;
 mod errands;
 mod files;
+mod kinds;
 mod leading;
 mod outline;
 mod play;

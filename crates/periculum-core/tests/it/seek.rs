@@ -4,6 +4,7 @@ use crate::chaos::Course;
 use periculum_core::Decimal;
 use periculum_core::engine::{Climb, Command, Entry, Event, Mark, RULES};
 use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::kind::Kind;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{PassOrder, PassReport};
 use periculum_core::model::reason::{Reason, StageEnd};
@@ -15,7 +16,7 @@ use periculum_core::story::Story;
 const AT_LIMIT: f64 = 0.105_36 / 28_800.0;
 
 /// A rig whose hazard grows by this factor of e a MHz beyond its limit; falls come as a dice has it.
-struct Rig {
+pub(crate) struct Rig {
     limit: f64,
     slope: f64,
     dice: u64,
@@ -24,7 +25,7 @@ struct Rig {
 }
 
 impl Rig {
-    fn new(limit: f64, slope: f64, dice: u64) -> Self {
+    pub(crate) fn new(limit: f64, slope: f64, dice: u64) -> Self {
         Self { limit, slope, dice, throttles: f64::INFINITY }
     }
 
@@ -44,10 +45,15 @@ impl Rig {
 }
 
 /// Everything that was stated, from the beginning to the end.
-fn climbed(course: &Course, mut rig: Rig) -> Vec<Entry> {
+fn climbed(course: &Course, rig: Rig) -> Vec<Entry> {
+    climbed_expecting(course, rig, Vec::new())
+}
+
+/// The same where earlier climbs say something of the kind.
+pub(crate) fn climbed_expecting(course: &Course, mut rig: Rig, kinds: Vec<Kind>) -> Vec<Entry> {
     let mut in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
     let mut climb = Climb::new(course.rig.clone(), course.plan.clone());
-    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES, kinds: Vec::new() };
+    let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules: RULES, kinds };
     let mut entries = Vec::new();
     for second in 0.. {
         let step = climb.next(Moment::from_millis(second * 1000), &event);
@@ -81,19 +87,22 @@ fn clock(mark: &Mark) -> Decimal {
     mark.rung.get("clock").expect("a clock")
 }
 
+/// What is proved can be claimed then, and is true: that costs some steps where nothing is known of the kind.
 #[test]
-fn limits_are_found_in_a_fraction_of_the_nights() {
-    let (mut off, mut tested) = (0.0, 0.0);
+fn marks_are_true_and_found_in_a_fraction_of_the_nights() {
+    let (mut off, mut tested, mut are_true) = (0.0, 0.0, 0);
     for seed in 0..12 {
-        let rig = Rig::new(51.4, 1.1, seed);
-        let entries = climbed(&Course::sought(), rig);
-        off += f64::try_from(clock(mark_of(&entries, 0))).expect("a number") - 51.0;
+        let entries = climbed(&Course::sought(), Rig::new(51.4, 1.1, seed));
+        let found = clock(mark_of(&entries, 0));
+        are_true += u32::from(found <= Decimal::from(51));
+        off += f64::try_from(found).expect("a number") - 51.0;
         let Some(Entry::Ended { test_hours, .. }) = entries.last() else { panic!("no end") };
         tested += test_hours;
     }
-    assert!((-2.2..=0.7).contains(&(off / 12.0)), "{} steps from the truth on average", off / 12.0);
+    assert!(are_true >= 11, "{are_true} of 12");
+    assert!(off / 12.0 >= -7.0, "{} steps from the truth on average", off / 12.0);
     // Two nights of eight hours hold at the end of each.
-    assert!(tested / 12.0 - 16.0 < 8.0, "{} hours on average", tested / 12.0);
+    assert!(tested / 12.0 - 16.0 < 4.0, "{} hours on average", tested / 12.0);
 }
 
 #[test]

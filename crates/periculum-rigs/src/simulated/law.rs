@@ -29,18 +29,18 @@ pub enum Law {
     },
 }
 
-/// The names that a law has in files.
-const LAWS: [(&str, Law); 4] = [
-    ("exponential", Law::Exponential),
-    ("power-tail", Law::PowerTail { power: 8.0 }),
-    ("two-mechanisms", Law::TwoMechanisms { share: 0.02, width: 3.0 }),
-    ("background", Law::Background { hours: 100.0 }),
+/// All laws, with the figures that they have where a file says none.
+const LAWS: [Law; 4] = [
+    Law::Exponential,
+    Law::PowerTail { power: 8.0 },
+    Law::TwoMechanisms { share: 0.02, width: 3.0 },
+    Law::Background { hours: 100.0 },
 ];
 
 impl Law {
     /// Reads `law` and the figures that belong to it: `tail_power`, `second_share` and `second_width`, or `background_hours`.
     pub(super) fn read(section: &Section) -> Self {
-        let named = if section.has("law") { section.choice("law", &LAWS) } else { None };
+        let named = if section.has("law") { section.choice("law", &LAWS.map(|law| (law.name(), law))) } else { None };
         match named.map_or(Self::Exponential, |law| law.value) {
             Self::Exponential => Self::Exponential,
             Self::PowerTail { power } => Self::PowerTail { power: positive_or(section, "tail_power", power) },
@@ -49,6 +49,16 @@ impl Law {
                 width: positive_or(section, "second_width", width),
             },
             Self::Background { hours } => Self::Background { hours: positive_or(section, "background_hours", hours) },
+        }
+    }
+
+    /// Its name in files.
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Exponential => "exponential",
+            Self::PowerTail { .. } => "power-tail",
+            Self::TwoMechanisms { .. } => "two-mechanisms",
+            Self::Background { .. } => "background",
         }
     }
 
@@ -80,11 +90,11 @@ mod tests {
 
     #[test]
     fn all_laws_agree_at_the_border_and_the_others_give_way_more_slowly() {
-        for (name, law) in LAWS {
-            assert!((law.share(0.0) - 1.0).abs() < 1e-9, "{name}");
-            assert!(law.share(6.0) >= Law::Exponential.share(6.0), "{name}");
+        for law in LAWS {
+            assert!((law.share(0.0) - 1.0).abs() < 1e-9, "{law:?}");
+            assert!(law.share(6.0) >= Law::Exponential.share(6.0), "{law:?}");
         }
-        let [_, tail, two, background] = LAWS.map(|(_, law)| law);
+        let [_, tail, two, background] = LAWS;
         assert!((tail.share(8.0) - 2f64.powi(-8)).abs() < 1e-9);
         assert!(two.share(6.0) > 1.5 * Law::Exponential.share(6.0));
         assert!((background.background() - 1.0 / 360_000.0).abs() < 1e-12);
@@ -93,8 +103,8 @@ mod tests {
     proptest! {
         #[test]
         fn more_margin_never_fails_more_often(margin in -40.0f64..40.0, more in 0.0f64..5.0) {
-            for (name, law) in LAWS {
-                prop_assert!(law.share(margin + more) <= law.share(margin), "{name}");
+            for law in LAWS {
+                prop_assert!(law.share(margin + more) <= law.share(margin), "{law:?}");
             }
         }
     }

@@ -7,6 +7,7 @@ use periculum_core::model::task::Task;
 
 use super::device::Device;
 use super::devices::{KINDS, Kind, processor};
+use super::law::Law;
 use super::numbers::positive_or;
 
 /// A simulated rig; specimens differ by seed.
@@ -46,6 +47,14 @@ impl Spec {
     /// A rig that is one processor.
     pub fn of_processor(seed: u64, processor: processor::Spec) -> Self {
         Self { seed, devices: vec![Named::only(processor)] }
+    }
+
+    /// By which law its first processor fails; none where it has none.
+    pub fn law(&self) -> Option<Law> {
+        self.devices.iter().find_map(|named| match &named.kind {
+            Kind::Processor(spec) => Some(spec.silicon.law),
+            _ => None,
+        })
     }
 
     /// The names of the loads that it runs.

@@ -7,6 +7,7 @@ use periculum_core::model::pass::{Pass, PassOrder};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{Change, Rung};
 
+use super::law::Law;
 use super::rig::Simulator;
 use super::spec::Spec;
 use crate::bench::{Bench, Order};
@@ -26,6 +27,11 @@ impl<'a> Truth<'a> {
     /// The truth about the specimen of this seed.
     pub fn of(rig: &'a Rig, spec: &'a Spec, seed: u64) -> Self {
         Self { rig, spec, seed }
+    }
+
+    /// The name of the law by which its first processor fails; none where it has none.
+    pub fn law(&self) -> Option<&'static str> {
+        self.spec.law().map(Law::name)
     }
 
     /// The probability that a rung survives these passes, one after the other, from a rig at rest.

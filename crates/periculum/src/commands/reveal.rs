@@ -21,6 +21,9 @@ use crate::telling::revealing;
 /// A rung that survives a proof at least this often holds it.
 const OFTEN: f64 = 0.9;
 
+/// A law that goes without saying.
+const USUAL_LAW: &str = "exponential";
+
 /// The truth about a stage, or about a rung.
 #[derive(Serialize)]
 struct Revealed {
@@ -30,6 +33,9 @@ struct Revealed {
     setting: Option<String>,
     rung: Rung,
     survival: f64,
+    /// By which law its processor fails, where it has one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    law: Option<&'static str>,
 }
 
 pub(super) fn run(reveal: &Reveal) -> Result<ExitCode> {
@@ -40,6 +46,9 @@ pub(super) fn run(reveal: &Reveal) -> Result<ExitCode> {
     };
     let revealed =
         if reveal.at.is_empty() { of_stages(&truth, rig, plan) } else { of_rung(&truth, rig, plan, reveal)? };
+    if let Some(law) = truth.law().filter(|law| *law != USUAL_LAW && !reveal.json) {
+        say(revealing::fails_by(law));
+    }
     for one in revealed {
         say(if reveal.json { serde_json::to_string(&one)? } else { sentence(&one, rig) });
     }
@@ -61,6 +70,7 @@ fn of_stages(truth: &Truth, rig: &Rig, plan: &Plan) -> Vec<Revealed> {
             setting: Some(setting.name.clone()),
             rung,
             survival,
+            law: truth.law(),
         })
     };
     let of_stage = |(index, stage): (usize, &Stage)| {
@@ -89,6 +99,7 @@ fn of_rung(truth: &Truth, rig: &Rig, plan: &Plan, reveal: &Reveal) -> Result<Vec
         setting: None,
         survival: truth.survival(&rung, &proof.passes),
         rung: rung.clone(),
+        law: truth.law(),
     };
     Ok(plan.proofs.iter().map(of_proof).collect())
 }

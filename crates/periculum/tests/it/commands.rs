@@ -23,11 +23,14 @@ fn the_help_is_as_it_was() {
 #[test]
 fn a_headless_climb_prints_one_line_a_trial_and_the_same_for_the_same_seed() {
     let home = Home::new();
-    let climb =
-        || output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).args(["--headless", "--seed", "11"]));
-    let text = climb();
-    assert_eq!(climb(), text);
+    let climb = |home: &Home| {
+        output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).args(["--headless", "--seed", "11"]))
+    };
+    let text = climb(&home);
+    assert_eq!(climb(&Home::new()), text);
     insta::assert_snapshot!(text);
+    // In a ledger that knows its kind a mark rests on that too.
+    assert!(climb(&home).contains("and 3 that fell, after 1 earlier climb of its kind"));
     let other = output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).args(["--headless", "--seed", "12"]));
     assert_ne!(other, text);
 }

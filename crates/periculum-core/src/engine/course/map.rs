@@ -70,7 +70,8 @@ impl Map {
     }
 
     fn go_on(&mut self, ground: Ground) -> Move {
-        loop {
+        // Whoever asks a map that is done hears the same again.
+        while self.rows.len() < self.over.values.len() {
             let is_untouched = self.rules > 5 && self.seek.trials() == 0;
             let lesson = self.seek.lesson();
             let lesson = lesson.or_else(|| is_untouched.then(|| self.seek.glance()).flatten());
@@ -78,7 +79,7 @@ impl Map {
                 return self.seek.put_to_trial(at, Some(Span::from_seconds(length as u64)));
             }
             self.finish_row();
-            let Some(value) = self.over.values.get(self.rows.len()) else { return self.settle() };
+            let Some(value) = self.over.values.get(self.rows.len()) else { break };
             let fresh = Seek::new(
                 &self.steps,
                 Margin::Steps(0),
@@ -90,6 +91,7 @@ impl Map {
             let begin = if self.rules > 5 { Seek::believing } else { Seek::expecting };
             self.seek = begin(fresh, limit, deviation, &self.seek);
         }
+        self.settle()
     }
 
     fn finish_row(&mut self) {

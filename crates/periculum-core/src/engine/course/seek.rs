@@ -6,13 +6,14 @@ use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
 use super::belief::{Belief, Former, Reach, SHORTEST, Weighed};
 use super::ground::{Ground, Move, Outcome, neighbour};
 use crate::inference::hazard::{Hazard, Observation, SURVIVAL, Survival};
-use crate::inference::laws::{Aim, Laws, Prior};
+use crate::inference::laws::{Aim, Laws};
 use crate::model::evidence::{Bound, Known};
-use crate::model::kind::{Kind, prior};
+use crate::model::kind::{Kind, laws};
 use crate::model::moment::Span;
 use crate::model::plan::Proof;
 use crate::model::reason::{Foresight, Reason, StageEnd};
 use crate::model::rung::Rung;
+use crate::model::setting::Setting;
 use crate::model::strategy::{Assurance, Margin, Steps};
 use crate::model::verdict::Verdict;
 
@@ -63,6 +64,8 @@ pub(in crate::engine) struct Seek {
     target: Span,
     trials: u32,
     has_fallen: bool,
+    /// Whether something fell as chance has it near a limit.
+    has_erred: bool,
     /// The hardest rung that held for any time.
     held: usize,
     /// The hardest rung that others say is easy enough for the first trial.
@@ -97,15 +100,15 @@ impl Seek {
             survives: wanted.survives.to_f64().unwrap_or(SURVIVAL),
             sure: wanted.sure.to_f64().unwrap_or(SURVIVAL),
         };
-        let belief = |_| {
-            let setting = ground.rig.setting(&steps.setting);
-            let step =
-                steps.step.or_else(|| setting.map(|setting| setting.ladder.widest_gap())).unwrap_or(Decimal::ONE);
-            let value = base.get(&steps.setting).unwrap_or_default();
-            let (stock, hardest) = setting.map_or((0.0, 0.0), |setting| setting.room(value, step, ground.use_name));
-            let kind = Kind::of(ground.kinds, &steps.setting, proof);
-            let prior = setting.map_or(Prior::usual(1.0), |setting| prior(setting, step, base, kind));
-            Belief::Weighed(Weighed { laws: Laws::near(stock, hardest, &prior), aim })
+        let laws_of = |setting: &Setting| {
+            let step = steps.step.unwrap_or_else(|| setting.ladder.widest_gap());
+            let value = base.get(&steps.setting).unwrap_or(setting.stock);
+            let hardest = setting.steps(value, setting.hardest(ground.use_name), step);
+            laws(ground.rig, (setting, step), base, hardest, Kind::of(ground.kinds, &steps.setting, proof))
+        };
+        let belief = |rungs: usize| {
+            let laws = ground.rig.setting(&steps.setting).map_or_else(|| Laws::unexpected(rungs as f64), laws_of);
+            Belief::Weighed(Weighed { laws, aim })
         };
         let search = Self::believing_of(steps, margin, base, target, belief, ground);
         Self { first_leaps: search.leap, ..search }
@@ -153,6 +156,7 @@ impl Seek {
             target,
             trials: 0,
             has_fallen: false,
+            has_erred: false,
             held: 0,
             believed: 0,
             slipped: None,
@@ -234,18 +238,20 @@ impl Seek {
             self.slipped = Some((self.at, outcome.clone()));
         }
         (self.has_fallen, self.believed) = (true, 0);
+        self.has_erred |= outcome.is_error();
         self.held = self.held.min(self.at.saturating_sub(1));
     }
 
     /// The next trial: where it takes most from what is not known for what it costs, or the proof.
     fn choose(&mut self, ground: Ground) -> Move {
-        let candidate = self.candidate();
-        let lesson = if self.is_last(candidate) { None } else { self.lesson() };
+        let most = self.most();
+        let is_last = most == self.hardest_allowed() && self.candidate() == most;
+        let lesson = if is_last { None } else { self.lesson() };
         let is_affordable =
             |length: &f64| ground.left.is_none_or(|left| left.seconds() >= length + self.target.seconds());
         match lesson.filter(|(_, length)| is_affordable(length)) {
             Some((at, length)) => self.put_to_trial(at, Some(Span::from_seconds(length as u64))),
-            None => self.put_to_trial(candidate, None),
+            None => self.put_to_trial(self.candidate(), None),
         }
     }
 
@@ -296,12 +302,11 @@ impl Seek {
 
     pub(super) fn put_to_trial(&mut self, at: usize, length: Option<Span>) -> Move {
         (self.at, self.length) = (at, length);
-        let foresight = self.foresight(at);
         let setting = self.steps.setting.clone();
         let reason = match length {
-            // Before anything fell, the model knows no more than how long the ladder is.
-            Some(length) => Reason::Learn { setting, length, foresight: self.has_fallen.then_some(foresight) },
-            None => Reason::Confirm { setting, foresight },
+            // Before anything fell, nothing is known but how long the ladder is.
+            Some(length) => Reason::Learn { setting, length, foresight: self.has_fallen.then(|| self.foresight(at)) },
+            None => Reason::Confirm { setting, foresight: self.foresight(at) },
         };
         Move::Try(self.rungs[at].clone(), reason)
     }
@@ -309,8 +314,7 @@ impl Seek {
     /// The hardest rung that may be put to the proof: with its margin surely enough within the limit, and below what did
     /// not hold.
     fn candidate(&self) -> usize {
-        let below = |refused: &Option<(usize, Outcome)>| refused.as_ref().map_or(usize::MAX, |(at, _)| at - 1);
-        let most = self.highest().min(below(&self.refused));
+        let most = self.most();
         if self.rules_out_nothing() && most == self.hardest_allowed() {
             return most;
         }
@@ -319,7 +323,7 @@ impl Seek {
 
     /// Whether everything held that is allowed, so that the proof is all there is left to learn by.
     fn rules_out_nothing(&self) -> bool {
-        matches!(self.belief, Belief::Weighed(_)) && !self.has_fallen && self.held == self.hardest_allowed()
+        matches!(self.belief, Belief::Weighed(_)) && !self.has_erred && self.held == self.hardest_allowed()
     }
 
     /// The margin above a rung, in steps.
@@ -333,9 +337,10 @@ impl Seek {
         }
     }
 
-    /// Whether nothing harder is allowed than this rung.
-    fn is_last(&self, rung: usize) -> bool {
-        rung == self.hardest_allowed()
+    /// The hardest rung that the proof may go to.
+    fn most(&self) -> usize {
+        let refused = self.refused.as_ref().map_or(usize::MAX, |(at, _)| at - 1);
+        self.highest().min(refused)
     }
 
     /// The hardest rung that a trial may go to.

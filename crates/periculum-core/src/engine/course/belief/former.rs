@@ -29,8 +29,8 @@ const MOST_RUNGS: usize = 20;
 
 /// One law, and what is known of its figures.
 #[derive(Clone, Debug, PartialEq)]
-pub(in crate::engine::course) struct Former {
-    pub(in crate::engine::course) model: Hazard,
+pub(in crate::engine) struct Former {
+    pub(in crate::engine) model: Hazard,
 }
 
 impl Former {

@@ -6,14 +6,14 @@ use crate::inference::lesson::Teaching;
 
 /// A lesson must bring the claim so many steps farther in an hour: below that, what is left to know costs more than the steps
 /// that are given away. As long as nothing can be claimed at all, less is enough.
-const WORTH_AN_HOUR: f64 = 1.5;
+const WORTH_AN_HOUR: f64 = 2.5;
 const WORTH_A_CLAIM: f64 = 0.5;
 
 /// Before anything fell, no trial that falls more likely than this, so that the limit is met from below.
 const DARING: f64 = 0.5;
 
 /// No trial that falls at once more likely than this, before something fell and then: deep falls take the machine down, and tell little.
-const AT_ONCE: f64 = 0.006;
+const AT_ONCE: f64 = 0.01;
 const AT_ONCE_NEAR: f64 = 0.05;
 
 /// No more rungs than these are thought about at a time, evenly from the hardest one on.
@@ -28,9 +28,9 @@ const NEARLY: f64 = 0.98;
 
 /// Laws with their weights, and what they are to say.
 #[derive(Clone, Debug, PartialEq)]
-pub(in crate::engine::course) struct Weighed {
-    pub(in crate::engine::course) laws: Laws,
-    pub(in crate::engine::course) aim: Aim,
+pub(in crate::engine) struct Weighed {
+    pub(in crate::engine) laws: Laws,
+    pub(in crate::engine) aim: Aim,
 }
 
 impl Weighed {
