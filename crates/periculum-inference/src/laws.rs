@@ -267,6 +267,26 @@ impl Laws {
         self.shapes().map(of_shape).sum()
     }
 
+    /// How likely it is that something fails at every rung, whatever is set, and how many hours lie between two such failures then, in the
+    /// mean of their logarithm.
+    pub fn background(&self) -> (f64, f64) {
+        let (mut likely, mut sum) = (0.0, 0.0);
+        for (_, weights) in self.shapes() {
+            for (weight, (hours, _)) in weights.into_iter().zip(BACKGROUND).filter(|(_, (hours, _))| hours.is_finite())
+            {
+                likely += weight;
+                sum += weight * log(hours);
+            }
+        }
+        (likely, exp(sum / likely))
+    }
+
+    /// How likely it is that failures grow rarer more slowly on the easier side of the limit than they grow more frequent on the harder one.
+    pub fn flatter(&self) -> f64 {
+        let flat = self.shapes().filter(|(shape, _)| shape.flatness < 1.0);
+        flat.map(|(_, weights)| weights.iter().sum::<f64>()).sum()
+    }
+
     /// The shapes that matter with the weights of their backgrounds, one together.
     pub(super) fn shapes(&self) -> impl Iterator<Item = (&Shape, [f64; BACKGROUND.len()])> {
         let most = |of_shape: &[f64; BACKGROUND.len()]| of_shape.iter().copied().fold(f64::NEG_INFINITY, f64::max);
@@ -324,6 +344,18 @@ mod tests {
         let mut laws = Laws::between(-8.0, 20.0, &Prior::usual(0.8));
         falls.iter().chain(&held).for_each(|(rung, observation)| laws.observe(*rung, *observation));
         assert!(laws.survival(0.0, 28_800.0, 0.95).low < near.low);
+    }
+
+    #[test]
+    fn what_fails_whatever_is_set_is_told_from_the_limit() {
+        let mut laws = Laws::between(-8.0, 20.0, &Prior::usual(0.8));
+        assert!(laws.background().0 < 0.2 && laws.flatter() < 0.2, "nothing is suspected before anything is seen");
+        [8.0, 9.0].map(|rung| laws.observe(rung, Observation::Fell(60.0)));
+        let usual = laws.clone();
+        [-6.0, -4.0, -7.0, -5.0].map(|rung| laws.observe(rung, Observation::Fell(14_000.0)));
+        let (likely, hours) = laws.background();
+        assert!(likely > 0.9 && (1.0..20.0).contains(&hours), "{likely} {hours}");
+        assert!(usual.background().0 < 0.3, "falls beyond a limit are no background");
     }
 
     fn seen() -> impl Strategy<Value = Vec<(f64, Observation)>> {

@@ -44,6 +44,31 @@ pub struct Claim {
     pub longest: Span,
     /// How many earlier climbs of rigs of its kind, which said before what is to be expected.
     pub earlier: u32,
+    /// What is more likely than not of the law by which the rig fails, and widens what can be said.
+    pub suspects: Vec<Suspect>,
+}
+
+/// Why a rig does not fail by its limit alone.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum Suspect {
+    /// Something fails at every rung, about once in so many hours.
+    Background {
+        /// So many.
+        hours: f64,
+    },
+    /// Failures grow rarer only slowly towards easier rungs.
+    Flatter,
+}
+
+/// What is at least as likely as this is suspected.
+const LIKELY: f64 = 0.5;
+
+impl Suspect {
+    fn all(laws: &Laws) -> Vec<Self> {
+        let (likely, hours) = laws.background();
+        let background = (likely >= LIKELY).then_some(Self::Background { hours });
+        background.into_iter().chain((laws.flatter() >= LIKELY).then_some(Self::Flatter)).collect()
+    }
 }
 
 /// One trial beside the rung.
@@ -87,6 +112,7 @@ impl Claim {
             holds: holds as u32,
             longest,
             earlier: kind.map_or(0, |kind| kind.climbs),
+            suspects: Suspect::all(&laws),
         })
     }
 

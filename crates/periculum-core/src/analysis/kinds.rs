@@ -31,6 +31,10 @@ const SLOPES_APART: f64 = 0.12;
 const DRIFT: f64 = 0.003;
 const SEASON: f64 = 90.0 * 86_400.0;
 
+/// No climb says more surely than this where its limit is, in steps, and what the logarithm of its slope.
+const FINEST_LIMIT: f64 = 0.25;
+const FINEST_SLOPE: f64 = 0.05;
+
 /// An earlier climb.
 pub struct Earlier<'a> {
     /// What happened in it.
@@ -107,6 +111,8 @@ fn sighting(earlier: &Earlier, setting: &Setting, loads: &BTreeSet<String>) -> O
         return None;
     }
     let [(limit, limit_spread), (slope, slope_spread)] = laws.figures();
+    // The points that laws are weighed at are no finer than this.
+    let (limit_spread, slope_spread) = (limit_spread.max(FINEST_LIMIT), slope_spread.max(FINEST_SLOPE));
     let step = step.to_f64()?;
     let sign = if setting.harder == Direction::Up { 1.0 } else { -1.0 };
     // What was believed before anything was seen must not count anew with each climb.

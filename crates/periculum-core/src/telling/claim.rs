@@ -2,8 +2,9 @@
 
 use rust_decimal::Decimal;
 
-use crate::analysis::claim::Claim;
+use crate::analysis::claim::{Claim, Suspect};
 use crate::inference::hazard::Survival;
+use crate::model::moment::Span;
 use crate::model::quantity::counted;
 
 /// As `survives night with at least 93 %: 95 % sure`, `survives quick with 47 to 97 %`, or why nothing can be said.
@@ -34,7 +35,24 @@ pub fn claim_sentence(claim: &Claim) -> String {
         0 => String::new(),
         count => format!(", after {} of its kind", counted(count as usize, "earlier climb")),
     };
-    format!("{}, by {held} that held and {fell}{earlier}", claim_words(claim))
+    let suspects: String = claim.suspects.iter().map(|suspect| format!("; {}", suspect_words(suspect))).collect();
+    format!("{}, by {held} that held and {fell}{earlier}{suspects}", claim_words(claim))
+}
+
+/// Why a rig does not fail by its limit alone, and what that can be.
+fn suspect_words(suspect: &Suspect) -> String {
+    match suspect {
+        Suspect::Background { hours } => {
+            let minutes = if *hours < 1.0 { (60.0 * hours).round() } else { 60.0 * hours.round() };
+            let often = Span::from_seconds(60 * minutes.max(1.0) as u64);
+            format!(
+                "something else fails, about once in {often}, easier rungs too: another setting at its limit, the supply, or software"
+            )
+        }
+        Suspect::Flatter => {
+            "failures grow rarer only slowly towards easier rungs: another part of it may give way there".into()
+        }
+    }
 }
 
 fn share_words(Survival { low, high, .. }: &Survival, claim: &Claim) -> String {

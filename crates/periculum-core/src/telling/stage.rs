@@ -5,13 +5,22 @@ use rust_decimal::Decimal;
 use crate::model::plan::{Plan, Stage};
 use crate::model::quantity::counted;
 use crate::model::rig::Rig;
-use crate::model::strategy::{Margin, Piece, Steps, Sweep};
+use crate::model::strategy::{Assurance, Margin, Piece, Steps, Sweep};
 
 /// A stage in a few words: `ascend core clock by 50 MHz, quick`.
 pub fn stage_words(stage: &Stage, plan: &Plan, rig: &Rig) -> String {
     let proof = &plan.proofs[stage.proof].name;
     let pieces: String = stage.strategy.pieces().into_iter().map(|piece| piece_words(piece, rig)).collect();
-    format!("{}{pieces}, {proof}", stage.strategy.name())
+    format!("{}{pieces}, {proof}{}", stage.strategy.name(), wanted(stage.wants))
+}
+
+/// What is wanted of its mark, as ` to survive 80 %, 99 % sure`; nothing where that is what is usual.
+fn wanted(wants: Assurance) -> String {
+    if wants == Assurance::default() {
+        return String::new();
+    }
+    let percent = |share: Decimal| (share * Decimal::ONE_HUNDRED).normalize();
+    format!(" to survive {} %, {} % sure", percent(wants.survives), percent(wants.sure))
 }
 
 fn piece_words(piece: Piece, rig: &Rig) -> String {
@@ -64,7 +73,14 @@ fn steps_words(steps: &Steps, rig: &Rig) -> String {
 mod tests {
     use super::*;
     use crate::model::plan::Start;
-    use crate::model::strategy::{Assurance, Strategy};
+    use crate::model::strategy::Strategy;
+
+    #[test]
+    fn what_is_wanted_is_told_where_it_is_not_usual() {
+        assert_eq!(wanted(Assurance::default()), "");
+        let much = Assurance { survives: Decimal::new(99, 2), ..Assurance::default() };
+        assert_eq!(wanted(much), " to survive 99 %, 95 % sure");
+    }
 
     #[test]
     fn a_margin_is_told_where_one_is_kept() {

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use periculum_core::Decimal;
-use periculum_core::analysis::claim::Claim;
+use periculum_core::analysis::claim::{Claim, Suspect};
 use periculum_core::engine::{Entry as Told, Field, Mark, Said, Takes};
 use periculum_core::model::moment::Moment;
 use periculum_core::model::pass::Progress as Came;
@@ -58,6 +58,9 @@ pub(super) struct Claimed<'a> {
     falls: u32,
     /// How many earlier climbs of rigs of its kind said before what is to be expected.
     earlier: u32,
+    /// Why the rig seems not to fail by its limit alone.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    suspects: Vec<&'static str>,
 }
 
 /// A line for what a rig in software shows to whoever makes a pass on it.
@@ -119,7 +122,11 @@ impl<'a> Progress<'a> {
 
 impl<'a> Claimed<'a> {
     pub(super) fn of(at: Moment, mark: &Mark, claim: &'a Claim) -> Self {
-        let Claim { proof, survival, holds, falls, earlier, .. } = claim;
+        let Claim { proof, survival, holds, falls, earlier, suspects, .. } = claim;
+        let named = |suspect: &Suspect| match suspect {
+            Suspect::Background { .. } => "background",
+            Suspect::Flatter => "flatter",
+        };
         Self {
             at,
             kind: "claim",
@@ -131,6 +138,7 @@ impl<'a> Claimed<'a> {
             holds: *holds,
             falls: *falls,
             earlier: *earlier,
+            suspects: suspects.iter().map(named).collect(),
         }
     }
 }
