@@ -350,11 +350,15 @@ mod tests {
     fn what_fails_whatever_is_set_is_told_from_the_limit() {
         let mut laws = Laws::between(-8.0, 20.0, &Prior::usual(0.8));
         assert!(laws.background().0 < 0.2 && laws.flatter() < 0.2, "nothing is suspected before anything is seen");
-        [8.0, 9.0].map(|rung| laws.observe(rung, Observation::Fell(60.0)));
+        let fell = |laws: &mut Laws, rungs: &[f64], seconds: f64| {
+            rungs.iter().for_each(|rung| laws.observe(*rung, Observation::Fell(seconds)));
+        };
+        fell(&mut laws, &[8.0, 9.0], 60.0);
+        [3.0, 4.0, 5.0].iter().for_each(|rung| laws.observe(*rung, Observation::Held(7_200.0)));
         let usual = laws.clone();
-        [-6.0, -4.0, -7.0, -5.0].map(|rung| laws.observe(rung, Observation::Fell(14_000.0)));
+        fell(&mut laws, &[-7.0, -6.0, -5.0, -7.0, -6.0], 14_000.0);
         let (likely, hours) = laws.background();
-        assert!(likely > 0.9 && (1.0..20.0).contains(&hours), "{likely} {hours}");
+        assert!(likely > 0.9 && (1.0..40.0).contains(&hours), "{likely} {hours}");
         assert!(usual.background().0 < 0.3, "falls beyond a limit are no background");
     }
 
