@@ -5,7 +5,6 @@
 
 use std::collections::BTreeSet;
 
-use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
 use crate::analysis::claim::observation;
@@ -16,7 +15,6 @@ use crate::model::ladder::Direction;
 use crate::model::moment::Span;
 use crate::model::plan::Plan;
 use crate::model::rig::Rig;
-use crate::model::rung::Rung;
 use crate::model::setting::Setting;
 use crate::story::Story;
 
@@ -102,10 +100,11 @@ fn sighting(earlier: &Earlier, setting: &Setting, loads: &BTreeSet<String>) -> O
     let mut laws = Laws::near(Some(0.0), hardest, &Prior::usual(usual));
     let mut falls = 0;
     for trial in &story.trials {
-        let Some(distance) = distance(setting, step, &stock, &trial.rung) else { continue };
         let Some((observation, _)) = observation(trial, &works) else { continue };
+        let beside = trial.rung.get(&setting.name).filter(|_| trial.rung.differs_only_in(&setting.name, &stock));
+        let Some(value) = beside else { continue };
         falls += u32::from(!matches!(observation, Observation::Held(_)));
-        laws.observe(distance, observation);
+        laws.observe(setting.steps(setting.stock, value, step), observation);
     }
     if falls == 0 {
         return None;
@@ -126,14 +125,6 @@ fn sighting(earlier: &Earlier, setting: &Setting, loads: &BTreeSet<String>) -> O
         },
         own: is_own.then(|| age.seconds()),
     })
-}
-
-/// How many steps harder a rung is than stock in this setting; none where it differs in another one.
-fn distance(setting: &Setting, step: Decimal, stock: &Rung, rung: &Rung) -> Option<f64> {
-    let by = (rung.get(&setting.name)? - stock.get(&setting.name)?) / step;
-    let is_beside = stock.iter().all(|(name, value)| name == setting.name || rung.get(name) == Some(value));
-    let by = by.to_f64().filter(|_| is_beside)?;
-    Some(if setting.harder == Direction::Up { by } else { -by })
 }
 
 /// What all of them say of the next rig.

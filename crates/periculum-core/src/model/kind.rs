@@ -45,11 +45,6 @@ impl Kind {
         let loads = loads(proof);
         kinds.iter().find(|kind| kind.setting == setting && kind.loads == loads)
     }
-
-    /// Whether the limit was found beside these values of the other settings.
-    pub fn is_beside(&self, rung: &Rung) -> bool {
-        self.beside.iter().all(|(name, value)| name == self.setting || rung.get(name) == Some(value))
-    }
 }
 
 /// The laws of a setting around a rung, in steps of this size from there, before anything is seen: as its kind has them, or as is usual.
@@ -57,7 +52,7 @@ impl Kind {
 pub fn laws(rig: &Rig, along: (&Setting, Decimal), rung: &Rung, farthest: f64, kind: Option<&Kind>) -> Laws {
     let (setting, step) = along;
     let stock = rig.stock();
-    let is_beside = stock.iter().all(|(name, value)| name == setting.name || rung.get(name) == Some(value));
+    let is_beside = rung.differs_only_in(&setting.name, &stock);
     let value = rung.get(&setting.name).unwrap_or(setting.stock);
     let to_stock = setting.steps(value, setting.stock, step);
     Laws::near(is_beside.then_some(to_stock), farthest, &prior(setting, step, rung, kind))
@@ -76,7 +71,7 @@ fn prior(setting: &Setting, step: Decimal, rung: &Rung, kind: Option<&Kind>) -> 
     Prior {
         slope: libm::exp(kind.slope.mean) * step,
         slope_spread: kind.slope.spread,
-        limit: kind.is_beside(rung).then_some(limit),
+        limit: rung.differs_only_in(&setting.name, &kind.beside).then_some(limit),
     }
 }
 

@@ -27,6 +27,11 @@ impl Rung {
         changed
     }
 
+    /// Whether every setting has the value that it has in another rung, but perhaps this one.
+    pub fn differs_only_in(&self, setting: &str, other: &Self) -> bool {
+        other.iter().all(|(name, value)| name == setting || self.get(name) == Some(value))
+    }
+
     /// Every setting's name and value.
     pub fn iter(&self) -> impl Iterator<Item = (&str, Decimal)> {
         self.0.iter().map(|(name, value)| (name.as_str(), *value))

@@ -70,7 +70,7 @@ impl Map {
     }
 
     fn go_on(&mut self, ground: Ground) -> Move {
-        // Whoever asks a map that is done hears the same again.
+        // What was seen of the trial before may have settled it while the next one still ran, which is then heard too.
         while self.rows.len() < self.over.values.len() {
             let is_untouched = self.rules > 5 && self.seek.trials() == 0;
             let lesson = self.seek.lesson();

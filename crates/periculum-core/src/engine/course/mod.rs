@@ -4,8 +4,8 @@
 
 mod back;
 mod baseline;
-mod belief;
 mod each;
+mod estimate;
 mod grid;
 mod ground;
 mod lead;

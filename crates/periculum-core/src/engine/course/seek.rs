@@ -3,7 +3,7 @@
 use rust_decimal::Decimal;
 use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
 
-use super::belief::{Belief, Former, Reach, SHORTEST, Weighed};
+use super::estimate::{Estimate, Former, Reach, SHORTEST, Weighed};
 use super::ground::{Ground, Move, Outcome, neighbour};
 use crate::inference::hazard::{Hazard, Observation, SURVIVAL, Survival};
 use crate::inference::laws::{Aim, Laws};
@@ -60,7 +60,7 @@ pub(in crate::engine) struct Seek {
     margin: Margin,
     /// What ended the rungs.
     limit: Known,
-    belief: Belief,
+    estimate: Estimate,
     target: Span,
     trials: u32,
     has_fallen: bool,
@@ -106,29 +106,29 @@ impl Seek {
             let hardest = setting.steps(value, setting.hardest(ground.use_name), step);
             laws(ground.rig, (setting, step), base, hardest, Kind::of(ground.kinds, &steps.setting, proof))
         };
-        let belief = |rungs: usize| {
+        let estimate = |rungs: usize| {
             let laws = ground.rig.setting(&steps.setting).map_or_else(|| Laws::unexpected(rungs as f64), laws_of);
-            Belief::Weighed(Weighed { laws, aim })
+            Estimate::Weighed(Weighed { laws, aim })
         };
-        let search = Self::believing_of(steps, margin, base, target, belief, ground);
+        let search = Self::estimating(steps, margin, base, target, estimate, ground);
         Self { first_leaps: search.leap, ..search }
     }
 
     /// The same by the rules up to 6, for the limit of the proof.
     pub(super) fn new(steps: &Steps, margin: Margin, base: &Rung, target: Span, ground: Ground) -> Self {
-        let belief = |rungs: usize| {
+        let estimate = |rungs: usize| {
             let model = Hazard::unknown(EASIER, rungs as f64 - 1.0 + BEYOND, target.seconds());
-            Belief::Former(Former { model })
+            Estimate::Former(Former { model })
         };
-        Self::believing_of(steps, margin, base, target, belief, ground)
+        Self::estimating(steps, margin, base, target, estimate, ground)
     }
 
-    fn believing_of(
+    fn estimating(
         steps: &Steps,
         margin: Margin,
         base: &Rung,
         target: Span,
-        belief: impl FnOnce(usize) -> Belief,
+        estimate: impl FnOnce(usize) -> Estimate,
         ground: Ground,
     ) -> Self {
         let mut rungs = vec![base.clone()];
@@ -151,7 +151,7 @@ impl Seek {
             setting_up: if is_by_hand { SETTING_UP_BY_HAND } else { SETTING_UP },
             margin,
             limit,
-            belief: belief(rungs.len()),
+            estimate: estimate(rungs.len()),
             rungs,
             target,
             trials: 0,
@@ -180,19 +180,19 @@ impl Seek {
     /// The same where that may be wrong, and is believed as far as it is nearly sure.
     pub(super) fn believing(self, limit: f64, deviation: f64, other: &Self) -> Self {
         let search = self.expecting_unless_wrong(limit, deviation, WRONG, other);
-        let is_believed = |rung: &usize| search.belief.within(*rung as f64) >= BELIEVED;
+        let is_believed = |rung: &usize| search.estimate.within(*rung as f64) >= BELIEVED;
         let believed = (0..search.rungs.len()).rev().find(is_believed).unwrap_or(0);
         Self { believed, ..search }
     }
 
     fn expecting_unless_wrong(self, limit: f64, deviation: f64, wrong: f64, other: &Self) -> Self {
-        let belief = match (self.belief, &other.belief) {
-            (Belief::Former(mine), Belief::Former(other)) => {
-                Belief::Former(Former { model: mine.model.expecting(limit, deviation, wrong, &other.model) })
+        let estimate = match (self.estimate, &other.estimate) {
+            (Estimate::Former(mine), Estimate::Former(other)) => {
+                Estimate::Former(Former { model: mine.model.expecting(limit, deviation, wrong, &other.model) })
             }
-            (belief, _) => belief,
+            (estimate, _) => estimate,
         };
-        Self { belief, ..self }
+        Self { estimate, ..self }
     }
 
     pub(super) fn first(&mut self, ground: Ground) -> Move {
@@ -222,12 +222,12 @@ impl Seek {
     pub(super) fn learn(&mut self, outcome: &Outcome) {
         let (rung, tested) = (self.at as f64, outcome.tested.seconds());
         match outcome.verdict {
-            Verdict::Held => self.belief.observe(rung, Observation::Held(tested)),
+            Verdict::Held => self.estimate.observe(rung, Observation::Held(tested)),
             _ if outcome.is_error() && !outcome.unheard.is_zero() => {
                 let latest = tested + outcome.unheard.seconds();
-                self.belief.observe(rung, Observation::FellBetween(tested, latest));
+                self.estimate.observe(rung, Observation::FellBetween(tested, latest));
             }
-            _ if outcome.is_error() => self.belief.observe(rung, Observation::Fell(tested)),
+            _ if outcome.is_error() => self.estimate.observe(rung, Observation::Fell(tested)),
             _ => {}
         }
         if outcome.verdict == Verdict::Held {
@@ -263,7 +263,7 @@ impl Seek {
         }
         let Self { held, has_fallen, setting_up, .. } = *self;
         let reach = Reach { held, highest: self.highest(), has_fallen, setting_up };
-        let lesson = self.belief.lesson(reach)?;
+        let lesson = self.estimate.lesson(reach)?;
         self.trials += 1;
         Some(lesson)
     }
@@ -277,7 +277,7 @@ impl Seek {
 
     /// What is known of the limit, in the setting's unit, and its standard deviation in steps.
     pub(super) fn limit(&self) -> (f64, f64) {
-        let (limit, deviation) = self.belief.limit();
+        let (limit, deviation) = self.estimate.limit();
         (self.value_at(limit), deviation)
     }
 
@@ -289,7 +289,7 @@ impl Seek {
     /// What is known of the limit, in the setting's unit, on the rungs that may be tried: what it is at best, and the least
     /// and the greatest value that it may have with 95 %.
     pub(super) fn limit_on_rungs(&self) -> (f64, [f64; 2]) {
-        let (limit, deviation) = self.belief.limit();
+        let (limit, deviation) = self.estimate.limit();
         let value = |steps: f64| self.value_at(steps.clamp(0.0, self.rungs.len() as f64 - 1.0));
         let ends = [limit - TWO_SIDED * deviation, limit + TWO_SIDED * deviation].map(value);
         (value(limit), [ends[0].min(ends[1]), ends[0].max(ends[1])])
@@ -297,7 +297,7 @@ impl Seek {
 
     /// What is known of the limit, in steps from the rung that the search began at.
     pub(super) fn limit_in_steps(&self) -> f64 {
-        self.belief.limit().0
+        self.estimate.limit().0
     }
 
     pub(super) fn put_to_trial(&mut self, at: usize, length: Option<Span>) -> Move {
@@ -318,12 +318,12 @@ impl Seek {
         if self.rules_out_nothing() && most == self.hardest_allowed() {
             return most;
         }
-        self.belief.candidate(most, |rung| self.margin_at(rung))
+        self.estimate.candidate(most, |rung| self.margin_at(rung))
     }
 
     /// Whether everything held that is allowed, so that the proof is all there is left to learn by.
     fn rules_out_nothing(&self) -> bool {
-        matches!(self.belief, Belief::Weighed(_)) && !self.has_erred && self.held == self.hardest_allowed()
+        matches!(self.estimate, Estimate::Weighed(_)) && !self.has_erred && self.held == self.hardest_allowed()
     }
 
     /// The margin above a rung, in steps.
@@ -356,10 +356,10 @@ impl Seek {
     }
 
     fn foresight(&self, rung: usize) -> Foresight {
-        let (limit, deviation) = self.belief.limit();
-        let Survival { mean, low, high } = self.belief.survival(rung as f64);
+        let (limit, deviation) = self.estimate.limit();
+        let Survival { mean, low, high } = self.estimate.survival(rung as f64);
         let limit = Decimal::from_f64(self.value_at(limit)).unwrap_or_default().round_dp(4).normalize();
-        Foresight { survival: mean, low, high, within: self.belief.within(rung as f64), limit, deviation }
+        Foresight { survival: mean, low, high, within: self.estimate.within(rung as f64), limit, deviation }
     }
 
     fn value(&self, rung: usize) -> Decimal {

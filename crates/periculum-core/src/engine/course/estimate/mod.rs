@@ -1,4 +1,4 @@
-//! What a search believes of the limit of one setting, in steps from the rung that it began at.
+//! What a search estimates of the limit of one setting, in steps from the rung that it began at.
 
 mod former;
 mod weighed;
@@ -40,12 +40,12 @@ impl Reach {
 
 /// By one law of which three figures are not known, as the rules up to 6 had it, or by many laws.
 #[derive(Clone, Debug, PartialEq)]
-pub(super) enum Belief {
+pub(super) enum Estimate {
     Former(Former),
     Weighed(Weighed),
 }
 
-impl Belief {
+impl Estimate {
     pub(super) fn observe(&mut self, rung: f64, observation: Observation) {
         match self {
             Self::Former(former) => former.model.observe(rung, observation),

@@ -1,4 +1,4 @@
-//! A belief as the rules up to 6 had it, and as a map has it: what takes most from the variance of the limit teaches most.
+//! An estimate as the rules up to 6 had it, and as a map has it: what takes most from the variance of the limit teaches most.
 
 use libm::log;
 

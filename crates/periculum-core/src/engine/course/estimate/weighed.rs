@@ -1,4 +1,4 @@
-//! A belief in many laws: what brings a claim farther teaches most.
+//! An estimate by many laws: what brings a claim farther teaches most.
 
 use super::{MOMENTS, Reach, SHORTEST};
 use crate::inference::laws::{Aim, Laws};
