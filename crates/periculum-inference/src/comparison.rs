@@ -2,7 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::statistics::{deviation, mean, quantile};
+use crate::noise::Noise;
+use crate::statistics::{deviation, mean, quantile, share_above};
 
 /// How much a score differs from a reference, as a share of the reference's mean.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
@@ -27,6 +28,16 @@ pub enum Says {
 }
 
 impl Comparison {
+    /// A difference of which nobody knows how far it may be off.
+    pub fn unknown(change: f64) -> Self {
+        Self { change, low: f64::NEG_INFINITY, high: f64::INFINITY }
+    }
+
+    /// A difference that may be off by no more than this, with a confidence of 95 %.
+    pub fn within(change: f64, half_width: f64) -> Self {
+        Self { change, low: change - half_width, high: change + half_width }
+    }
+
     /// The same of the scores themselves, where they were compared by their reciprocals since less of them is better.
     #[must_use]
     pub fn of_scores(&self, less_is_better: bool) -> Self {
@@ -54,52 +65,91 @@ impl Comparison {
 /// Compares measurements with a reference of at least two.
 ///
 /// Both have noise of their own where both were repeated (Welch, The generalization of Student's problem when several
-/// different population variances are involved, 1947). A single measurement has the noise of the reference: its interval
-/// is that of one future observation (Hahn and Meeker, Statistical Intervals, 1991, 4.7). Nothing is known, and the
-/// interval has no bounds, where the reference was measured less than twice or is not above zero.
+/// different population variances are involved, 1947). Otherwise the noise is that of the reference, see [`compare_alike`].
 pub fn compare(reference: &[f64], measured: &[f64]) -> Comparison {
-    let (Some(noise), Some(other)) = (deviation(reference), deviation(measured)) else {
+    let (Some(noise), Some(other)) = (noise(reference), noise(measured)) else {
         return compare_alike(reference, measured);
     };
     let (base, change) = (mean(reference), mean(measured) / mean(reference) - 1.0);
-    if base <= 0.0 {
-        return Comparison { change, low: f64::NEG_INFINITY, high: f64::INFINITY };
+    if base.is_nan() || base <= 0.0 {
+        return Comparison::unknown(change);
     }
     let part = |deviation: f64, count: usize| deviation * deviation / count as f64;
-    let (a, b) = (part(noise, reference.len()), part(other, measured.len()));
+    // A ratio is off by as much more as it is larger.
+    let (a, b) = (part(noise * (1.0 + change), reference.len()), part(other, measured.len()));
     let spread = a * a / (reference.len() - 1) as f64 + b * b / (measured.len() - 1) as f64;
     let freedom = if spread > 0.0 { (a + b).powi(2) / spread } else { f64::from(u32::MAX) };
-    let half_width = quantile(freedom as usize) * (a + b).sqrt() / base;
-    Comparison { change, low: change - half_width, high: change + half_width }
+    Comparison::within(change, quantile(freedom as usize) * (a + b).sqrt() / base)
 }
 
-/// Compares measurements with a reference of at least two whose noise they share: a few of them say little of noise by themselves.
+/// Compares measurements with a reference of at least two whose noise they share as a share of their mean: a few of them say little of
+/// noise by themselves.
 ///
-/// Student's t with the deviation of the reference alone. Nothing is known where that was measured less than twice or is not above zero.
+/// Student's t with the deviation of the reference alone; of a single measurement that is the interval of one future observation (Hahn
+/// and Meeker, Statistical Intervals, 1991, 4.7). Nothing is known, and the interval has no bounds, where the reference was measured
+/// less than twice or is not above zero.
 pub fn compare_alike(reference: &[f64], measured: &[f64]) -> Comparison {
     let (base, change) = (mean(reference), mean(measured) / mean(reference) - 1.0);
-    let unknown = Comparison { change, low: f64::NEG_INFINITY, high: f64::INFINITY };
-    let (Some(noise), false) = (deviation(reference), measured.is_empty() || base <= 0.0) else { return unknown };
-    let error = noise * (1.0 / measured.len() as f64 + 1.0 / reference.len() as f64).sqrt();
-    let half_width = quantile(reference.len() - 1) * error / base;
-    Comparison { change, low: change - half_width, high: change + half_width }
+    let is_known = !measured.is_empty() && base > 0.0;
+    let Some(noise) = noise(reference).filter(|_| is_known) else { return Comparison::unknown(change) };
+    let error = noise / base * (1.0 / measured.len() as f64 + 1.0 / reference.len() as f64).sqrt();
+    Comparison::within(change, quantile(reference.len() - 1) * error * (1.0 + change).abs())
 }
 
-/// The measurement that does not belong to the others: clearly below all of them, as when another program took the
-/// processor for a while; none where there is no such one, or too few to tell.
+/// The standard deviation of measurements, which is no less than what their last digit leaves open; none for fewer than two.
+pub fn noise(measurements: &[f64]) -> Option<f64> {
+    Some(deviation(measurements)?.max(last_digit(measurements) / 12.0f64.sqrt()))
+}
+
+/// What the last digit counts that any of these numbers is told with.
+fn last_digit(measurements: &[f64]) -> f64 {
+    let decimals = |number: &f64| number.to_string().split_once('.').map_or(0, |(_, decimals)| decimals.len());
+    let most = measurements.iter().map(decimals).max().unwrap_or(0);
+    0.1f64.powi(i32::try_from(most).unwrap_or(i32::MAX))
+}
+
+/// So often a series without disturbances is said to have some.
+const FALSE_ALARMS: f64 = 0.01;
+
+/// Fewer measurements than this beside those that were disturbed say too little of what is usual.
+const FEWEST_OTHERS: usize = 3;
+
+/// The measurements that do not belong to the others: clearly below all of them, as when another program took the processor for a
+/// while. Fewer than half may be; in one of a hundred series without any some are taken for it, or fewer.
 ///
-/// It is left out when it lies below the interval of one future observation of the others, twice as wide.
-pub fn disturbed(measurements: &[f64]) -> Option<usize> {
-    const FEWEST: usize = 4;
-    if measurements.len() < FEWEST {
-        return None;
-    }
-    let lowest = (0..measurements.len()).min_by(|a, b| measurements[*a].total_cmp(&measurements[*b]))?;
-    let others: Vec<f64> =
-        measurements.iter().enumerate().filter(|(index, _)| *index != lowest).map(|(_, value)| *value).collect();
-    let seen = compare(&others, &measurements[lowest..=lowest]);
-    let half_width = seen.high - seen.change;
-    (seen.change < -2.0 * half_width).then_some(lowest)
+/// So many of the lowest were disturbed if even the best of these lies below what one more of the others would be, by Student's t with
+/// the level divided among all choices of so many (Bonferroni); most are tried first, so that two do not hide each other (Rosner,
+/// Percentage points for a generalized ESD many-outlier procedure, 1983).
+pub fn disturbed(measurements: &[f64]) -> Vec<usize> {
+    lowest(measurements, FEWEST_OTHERS, |others| (noise(others).unwrap_or_default(), others.len() - 1))
+}
+
+/// The same where the noise is known from elsewhere, so that one of three can be told.
+pub fn disturbed_beside(measurements: &[f64], noise: &Noise) -> Vec<usize> {
+    lowest(measurements, FEWEST_OTHERS - 1, |others| (noise.deviation * mean(others), noise.freedom))
+}
+
+fn lowest(measurements: &[f64], fewest_others: usize, noise: impl Fn(&[f64]) -> (f64, usize)) -> Vec<usize> {
+    let mut ranked: Vec<usize> = (0..measurements.len()).collect();
+    ranked.sort_by(|a, b| measurements[*a].total_cmp(&measurements[*b]));
+    let count = ranked.len();
+    let most = (count.saturating_sub(1) / 2).min(count.saturating_sub(fewest_others));
+    let were = |lowest: &usize| {
+        let others: Vec<f64> = ranked[*lowest..].iter().map(|at| measurements[*at]).collect();
+        let (deviation, freedom) = noise(&others);
+        let error = deviation * (1.0 + 1.0 / others.len() as f64).sqrt();
+        let below = (mean(&others) - measurements[ranked[lowest - 1]]) / error;
+        choices(count, *lowest) * share_above(below.max(0.0), freedom as f64) < FALSE_ALARMS / most as f64
+    };
+    let lowest = (1..=most).rev().find(were).unwrap_or(0);
+    let mut found = ranked[..lowest].to_vec();
+    found.sort_unstable();
+    found
+}
+
+/// How many ways there are to choose so many of these.
+fn choices(of: usize, chosen: usize) -> f64 {
+    (0..chosen).map(|at| (of - at) as f64 / (at + 1) as f64).product()
 }
 
 #[cfg(test)]
@@ -144,9 +194,9 @@ mod tests {
 
     #[test]
     fn a_known_case_has_its_known_interval() {
-        // Deviations 1 and 2 of three each: error √(1/3 + 4/3), 2.94 degrees of freedom, taken as 2.
+        // Deviations 1 and 2 of three each: error √(1.1²/3 + 4/3), 3.1 degrees of freedom, taken as 3.
         let compared = compare(&[99.0, 100.0, 101.0], &[108.0, 110.0, 112.0]);
-        let half_width = 4.303 * (5.0f64 / 3.0).sqrt() / 100.0;
+        let half_width = 3.182 * (1.1f64 * 1.1 / 3.0 + 4.0 / 3.0).sqrt() / 100.0;
         assert!((compared.change - 0.1).abs() < 1e-12 && (compared.high - 0.1 - half_width).abs() < 1e-9);
     }
 
@@ -172,11 +222,78 @@ mod tests {
     }
 
     #[test]
-    fn one_run_far_below_the_others_was_disturbed() {
-        assert_eq!(disturbed(&[100.0, 100.2, 92.0, 99.9]), Some(2));
-        assert_eq!(disturbed(&[100.0, 100.2, 99.7, 99.9]), None);
-        assert_eq!(disturbed(&[100.0, 92.0, 100.1]), None, "too few to tell");
-        assert_eq!(disturbed(&[100.0, 108.0, 100.1, 99.9]), None, "nothing makes a run faster than it is");
+    fn what_lies_far_below_the_others_was_disturbed() {
+        assert_eq!(disturbed(&[100.0, 100.2, 92.0, 99.9]), [2]);
+        assert_eq!(disturbed(&[100.0, 100.2, 99.7, 99.9]), [0; 0]);
+        assert_eq!(disturbed(&[100.0, 92.0, 100.1]), [0; 0], "too few to tell");
+        assert_eq!(disturbed(&[100.0, 108.0, 100.1, 99.9]), [0; 0], "nothing makes a run faster than it is");
+        assert_eq!(disturbed(&[100.03, 80.0, 100.1, 81.0, 99.96, 100.05]), [1, 3], "two do not hide each other");
+        assert_eq!(disturbed(&[80.0, 80.5, 100.1, 99.9]), [0; 0], "half are not fewer than the others");
+        assert_eq!(disturbed(&[]), [0; 0]);
+    }
+
+    /// In one of a hundred clean series some are said to be disturbed; what is a tenth too low in noise of a third of a percent, is seldom missed.
+    #[test]
+    fn clean_series_are_seldom_said_to_be_disturbed_and_disturbed_ones_often() {
+        let mut noise = noise(5);
+        for count in [4, 5, 8] {
+            let mut series = |low: usize| -> Vec<f64> {
+                (0..count).map(|at| (if at < low { 90.0 } else { 100.0 }) + 0.3 * noise()).collect()
+            };
+            let alarms = (0..2000).filter(|_| !disturbed(&series(0)).is_empty()).count();
+            assert!(alarms <= 32, "{alarms} of 2000 with {count}");
+            let found = (0..200).filter(|_| disturbed(&series(1)) == [0]).count();
+            assert!(found >= 170, "{found} of 200 with {count}");
+        }
+    }
+
+    #[test]
+    fn beside_known_noise_one_of_three_can_be_told() {
+        let groups: [&[f64]; 4] =
+            [&[100.0, 100.3, 99.8], &[103.0, 103.2, 102.9], &[95.0, 106.0, 105.7], &[108.0, 108.4, 108.1]];
+        let typical = Noise::typical(groups.into_iter()).expect("enough groups");
+        assert!((0.001..0.004).contains(&typical.deviation), "{typical:?}");
+        let found: Vec<Vec<usize>> = groups.iter().map(|group| disturbed_beside(group, &typical)).collect();
+        assert_eq!(found, [vec![], vec![], vec![0], vec![]]);
+        assert_eq!(Noise::typical(groups[..2].iter().copied()), None);
+        let mut noise = noise(9);
+        let alarms = (0..1000).filter(|_| {
+            let groups: Vec<Vec<f64>> = (0..5).map(|_| (0..3).map(|_| 100.0 + 0.3 * noise()).collect()).collect();
+            let typical = Noise::typical(groups.iter().map(Vec::as_slice)).expect("enough groups");
+            !disturbed_beside(&groups[0], &typical).is_empty()
+        });
+        let alarms = alarms.count();
+        assert!(alarms <= 20, "{alarms} of 1000");
+    }
+
+    #[test]
+    fn what_the_last_digit_leaves_open_is_no_difference() {
+        assert_eq!(compare(&[10_000.0; 4], &[10_001.0]).says(), Says::Same, "counted to one");
+        assert_eq!(compare(&[59.94; 4], &[59.95]).says(), Says::Same);
+        assert_eq!(compare(&[59.94; 4], &[60.2]).says(), Says::More);
+        for reference in [[0.0; 3], [-2.0; 3], [-0.0; 3], [f64::NAN; 3]] {
+            assert!(
+                compare(&reference, &[1.0]).says() == Says::Same
+                    && compare(&reference, &[1.0, 2.0]).low == f64::NEG_INFINITY
+            );
+        }
+    }
+
+    /// Whatever a level scores more than the reference, its interval covers what is true as often as it says.
+    #[test]
+    fn noise_grows_with_what_is_measured() {
+        let mut noise = noise(3);
+        for factor in [0.5, 1.0, 2.0] {
+            let covered = (0..4000).filter(|_| {
+                let mut sample = |count: usize, mean: f64| -> Vec<f64> {
+                    (0..count).map(|_| mean * (1.0 + 0.01 * noise())).collect()
+                };
+                let compared = compare_alike(&sample(4, 100.0), &sample(1, 100.0 * factor));
+                (compared.low..=compared.high).contains(&(factor - 1.0))
+            });
+            let covered = covered.count();
+            assert!((3720..=3880).contains(&covered), "{covered} of 4000 at {factor}");
+        }
     }
 
     proptest! {

@@ -9,42 +9,10 @@
 use libm::{exp, expm1, log};
 
 use crate::hazard::{Observation, Survival, warmed};
+use crate::prior::{BACKGROUND, BACKGROUND_COUNT, BACKGROUNDS, Prior, Tail};
 
 /// Failures in a second at the limit: one in ten minutes, which a proof of minutes shows.
 pub(super) const AT_LIMIT: f64 = 1.0 / 600.0;
-
-/// Slopes are so many times less or more than expected at most, as a power of e.
-const SLOPES: f64 = 2.1;
-const SLOPE_POINTS: usize = 15;
-
-/// What is expected is spread by Student's t distribution of so many degrees of freedom, whose long tails let a rig that is different
-/// be believed.
-const FREEDOM: f64 = 6.0;
-
-/// The scale of the logarithm of slopes where nothing is known of their kind.
-pub const SLOPE_SPREAD: f64 = 0.45;
-
-/// Where a limit is expected, it may be anywhere else with about this weight beside that of what is expected: it is another kind.
-const WRONG_KIND: f64 = 0.01;
-
-/// The slope on the easier side of the limit as a share of that on the harder one, and the share of rigs that have it: a second, flatter
-/// mechanism shows only there.
-const FLATNESS: [(f64, f64); 3] = [(1.0, 0.82), (0.7, 0.12), (0.4, 0.06)];
-
-/// What fails at every rung, in hours from one failure to the next, and the share of rigs that have it: something else than what is
-/// climbed, or another setting that is at its own limit.
-const BACKGROUND: [(f64, f64); 6] =
-    [(f64::INFINITY, 0.87), (100.0, 0.08), (20.0, 0.015), (4.0, 0.015), (1.0, 0.01), (0.25, 0.01)];
-
-/// The same in failures in a second.
-pub(super) const BACKGROUNDS: [f64; BACKGROUND.len()] = {
-    let (mut all, mut at) = ([0.0; BACKGROUND.len()], 0);
-    while at < all.len() {
-        all[at] = 1.0 / (3600.0 * BACKGROUND[at].0);
-        at += 1;
-    }
-    all
-};
 
 /// The limit may lie so many steps on the easier side of stock, and so many beyond the hardest rung, or of a rung that is not beside stock.
 const ROOM: f64 = 2.0;
@@ -68,7 +36,7 @@ pub struct Laws {
     /// Laws that differ in nothing but their background, of all of which the rest is worked out once.
     shapes: Vec<Shape>,
     /// For each of them and each background the logarithm of what is not its weight yet, but that times what all have in common.
-    log_weights: Vec<[f64; BACKGROUND.len()]>,
+    log_weights: Vec<[f64; BACKGROUND_COUNT]>,
 }
 
 /// A law without its background.
@@ -76,15 +44,15 @@ pub struct Laws {
 pub(super) struct Shape {
     limit: f64,
     slope: f64,
-    flatness: f64,
+    tail: Tail,
 }
 
 impl Shape {
     /// The logarithm of the hazard at a rung over that at the limit.
     pub(super) fn exponent(&self, rung: f64) -> f64 {
-        let beyond = rung - self.limit;
-        let slope = if beyond < 0.0 { self.slope * self.flatness } else { self.slope };
-        (slope * beyond).min(40.0)
+        let steep = self.slope * (rung - self.limit);
+        let Tail { depth, flatness } = self.tail;
+        if steep < -depth { (steep + depth) * flatness - depth } else { steep.min(40.0) }
     }
 
     /// Failures in a second at a rung.
@@ -95,8 +63,9 @@ impl Shape {
     /// The rung at which it has this hazard.
     pub(super) fn rung_of(&self, hazard: f64) -> f64 {
         let exponent = log(hazard / AT_LIMIT);
-        let slope = if exponent < 0.0 { self.slope * self.flatness } else { self.slope };
-        self.limit + exponent / slope
+        let Tail { depth, flatness } = self.tail;
+        let steep = if exponent < -depth { (exponent + depth) / flatness - depth } else { exponent };
+        self.limit + steep / self.slope
     }
 }
 
@@ -109,47 +78,6 @@ pub struct Aim {
     pub survives: f64,
     /// How sure one wants to be of that.
     pub sure: f64,
-}
-
-/// What is expected before anything is seen, in steps.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Prior {
-    /// How much more often a step harder fails, in factors of e.
-    pub slope: f64,
-    /// The scale of the logarithm of that.
-    pub slope_spread: f64,
-    /// Where the limit is, and give or take how much; anywhere where nobody knows.
-    pub limit: Option<(f64, f64)>,
-}
-
-impl Prior {
-    /// Where nothing is known but what is usual for such steps.
-    pub fn usual(slope: f64) -> Self {
-        Self { slope, slope_spread: SLOPE_SPREAD, limit: None }
-    }
-
-    /// The logarithm of the weight of a limit.
-    fn of_limit(&self, limit: f64) -> f64 {
-        let Some((mean, spread)) = self.limit else { return 0.0 };
-        log(student((limit - mean) / spread) + WRONG_KIND)
-    }
-}
-
-/// The density of Student's t distribution, but for a factor.
-fn student(off: f64) -> f64 {
-    exp(-0.5 * (FREEDOM + 1.0) * log(1.0 + off * off / FREEDOM))
-}
-
-/// Points from which a slope is chosen, as powers of e and what each counts for: dense where it is expected, and out to where no rig's is.
-fn slope_powers(spread: f64) -> [(f64, f64); SLOPE_POINTS] {
-    let half = (SLOPE_POINTS / 2) as f64;
-    let (near, cubic) = (0.4 * spread, (SLOPES - 0.4 * spread * half).max(0.0) / (half * half * half));
-    std::array::from_fn(|index| {
-        let place = index as f64 - half;
-        let width = near + 3.0 * cubic * place * place;
-        let power = near * place + cubic * place * place * place;
-        (power, student(power / spread) * width)
-    })
 }
 
 impl Laws {
@@ -169,14 +97,13 @@ impl Laws {
     pub fn between(from: f64, to: f64, prior: &Prior) -> Self {
         let count = ((to - from) / FINENESS).ceil().clamp(1.0, MOST_LIMITS) as usize;
         let limits = (0..=count).map(|index| from + (to - from) * index as f64 / count as f64);
-        let slopes = slope_powers(prior.slope_spread).map(|(power, weight)| (prior.slope * exp(power), log(weight)));
         let (mut shapes, mut log_weights) = (Vec::new(), Vec::new());
         for limit in limits {
             let of_limit = prior.of_limit(limit);
-            for (slope, of_slope) in slopes {
-                for (flatness, of_flatness) in FLATNESS {
-                    shapes.push(Shape { limit, slope, flatness });
-                    log_weights.push(BACKGROUND.map(|(_, share)| of_limit + of_slope + log(of_flatness * share)));
+            for mechanism in &prior.mechanisms {
+                for (slope, weights) in mechanism.weighed() {
+                    shapes.push(Shape { limit, slope, tail: mechanism.tail });
+                    log_weights.push(weights.map(|weight| of_limit + weight));
                 }
             }
         }
@@ -198,6 +125,21 @@ impl Laws {
         [of(|shape| shape.limit), of(|shape| log(shape.slope))]
     }
 
+    /// For each of so many mechanisms, each slope and each background, the logarithm of all weights together, whatever the limit.
+    pub(super) fn whatever_the_limit(&self, mechanisms: usize) -> Vec<Vec<[f64; BACKGROUND_COUNT]>> {
+        let first = self.shapes[0].limit;
+        let a_limit = self.shapes.iter().take_while(|shape| shape.limit == first).count();
+        let together = |index: usize| {
+            std::array::from_fn(|at| {
+                let of_limits = || self.log_weights.iter().skip(index).step_by(a_limit).map(|weights| weights[at]);
+                let greatest = of_limits().fold(f64::NEG_INFINITY, f64::max);
+                greatest + log(of_limits().map(|weight| exp(weight - greatest)).sum())
+            })
+        };
+        let slopes = a_limit / mechanisms;
+        (0..mechanisms).map(|of| (of * slopes..(of + 1) * slopes).map(together).collect()).collect()
+    }
+
     /// Takes in what happened at a rung.
     pub fn observe(&mut self, rung: f64, observation: Observation) {
         for (shape, log_weights) in self.shapes.iter().zip(&mut self.log_weights) {
@@ -211,11 +153,9 @@ impl Laws {
     /// How often a rung survives so many seconds: in the mean of all laws, at least as one can be so sure, and at most.
     pub fn survival(&self, rung: f64, seconds: f64, sure: f64) -> Survival {
         let time = warmed(seconds);
-        let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND.len()])| {
+        let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND_COUNT])| {
             let hazard = shape.hazard(rung);
-            std::array::from_fn::<_, { BACKGROUND.len() }, _>(|at| {
-                (exp(-(hazard + BACKGROUNDS[at]) * time), weights[at])
-            })
+            std::array::from_fn::<_, BACKGROUND_COUNT, _>(|at| (exp(-(hazard + BACKGROUNDS[at]) * time), weights[at]))
         };
         Survival::of(self.shapes().flat_map(of_shape).collect(), 1.0 - sure)
     }
@@ -224,7 +164,7 @@ impl Laws {
     pub fn sure_once_proved(&self, rungs: impl Iterator<Item = (f64, f64)>, aim: &Aim) -> impl Iterator<Item = f64> {
         let (time, bearable) = (warmed(aim.proof), -log(aim.survives) / warmed(aim.proof));
         let survive = BACKGROUNDS.map(|background| exp(-background * time));
-        let weighed: Vec<(&Shape, [f64; BACKGROUND.len()])> = self.shapes().collect();
+        let weighed: Vec<(&Shape, [f64; BACKGROUND_COUNT])> = self.shapes().collect();
         rungs.map(move |(rung, harder)| {
             let (mut all, mut good) = (0.0, 0.0);
             for (shape, weights) in &weighed {
@@ -259,7 +199,7 @@ impl Laws {
     /// How likely it is that a rung is as good as this.
     pub fn within(&self, rung: f64, aim: &Aim) -> f64 {
         let bearable = -log(aim.survives) / warmed(aim.proof);
-        let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND.len()])| {
+        let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND_COUNT])| {
             let hazard = shape.hazard(rung);
             let good = weights.into_iter().zip(BACKGROUNDS).filter(|(_, background)| hazard + background <= bearable);
             good.map(|(weight, _)| weight).sum::<f64>()
@@ -283,15 +223,15 @@ impl Laws {
 
     /// How likely it is that failures grow rarer more slowly on the easier side of the limit than they grow more frequent on the harder one.
     pub fn flatter(&self) -> f64 {
-        let flat = self.shapes().filter(|(shape, _)| shape.flatness < 1.0);
+        let flat = self.shapes().filter(|(shape, _)| shape.tail.is_flat());
         flat.map(|(_, weights)| weights.iter().sum::<f64>()).sum()
     }
 
     /// The shapes that matter with the weights of their backgrounds, one together.
-    pub(super) fn shapes(&self) -> impl Iterator<Item = (&Shape, [f64; BACKGROUND.len()])> {
-        let most = |of_shape: &[f64; BACKGROUND.len()]| of_shape.iter().copied().fold(f64::NEG_INFINITY, f64::max);
+    pub(super) fn shapes(&self) -> impl Iterator<Item = (&Shape, [f64; BACKGROUND_COUNT])> {
+        let most = |of_shape: &[f64; BACKGROUND_COUNT]| of_shape.iter().copied().fold(f64::NEG_INFINITY, f64::max);
         let greatest = self.log_weights.iter().map(most).fold(f64::NEG_INFINITY, f64::max);
-        let lives = move |of_shape: &[f64; BACKGROUND.len()]| most(of_shape) > greatest - NOTHING;
+        let lives = move |of_shape: &[f64; BACKGROUND_COUNT]| most(of_shape) > greatest - NOTHING;
         let live = self.shapes.iter().zip(&self.log_weights).filter(move |(_, of_shape)| lives(of_shape));
         let weighed = live.map(move |(shape, of_shape)| (shape, of_shape.map(|log_weight| exp(log_weight - greatest))));
         let all: f64 = weighed.clone().map(|(_, weights)| weights.iter().sum::<f64>()).sum();
@@ -349,7 +289,7 @@ mod tests {
     #[test]
     fn what_fails_whatever_is_set_is_told_from_the_limit() {
         let mut laws = Laws::between(-8.0, 20.0, &Prior::usual(0.8));
-        assert!(laws.background().0 < 0.2 && laws.flatter() < 0.2, "nothing is suspected before anything is seen");
+        assert!(laws.background().0 < 0.2 && laws.flatter() < 0.5, "nothing is suspected before anything is seen");
         let fell = |laws: &mut Laws, rungs: &[f64], seconds: f64| {
             rungs.iter().for_each(|rung| laws.observe(*rung, Observation::Fell(seconds)));
         };

@@ -3,7 +3,8 @@
 use libm::{exp, log};
 
 use crate::hazard::{CURVE, warmed};
-use crate::laws::{AT_LIMIT, Aim, BACKGROUNDS, Laws, Shape};
+use crate::laws::{AT_LIMIT, Aim, Laws, Shape};
+use crate::prior::{BACKGROUND_COUNT, BACKGROUNDS};
 
 /// Limits this far below the first rung are told apart: a claim comes nearer step by step, from wherever it is.
 const BELOW: usize = 24;
@@ -38,9 +39,9 @@ pub struct Teaching {
 struct Weighed {
     shape: Shape,
     /// For each background, once it has survived the proof.
-    weights: [f64; BACKGROUNDS.len()],
+    weights: [f64; BACKGROUND_COUNT],
     /// The hardest rung that is good enough, so much higher.
-    places: [usize; BACKGROUNDS.len()],
+    places: [usize; BACKGROUND_COUNT],
 }
 
 /// The weight of laws by the hardest rung that is good enough.
@@ -57,7 +58,7 @@ impl Laws {
             (limit.floor() + BELOW as f64).clamp(0.0, (hardest + BELOW) as f64) as usize
         };
         let survive = BACKGROUNDS.map(|background| exp(-background * time));
-        let weighed = |(shape, weights): (&Shape, [f64; BACKGROUNDS.len()])| Weighed {
+        let weighed = |(shape, weights): (&Shape, [f64; BACKGROUND_COUNT])| Weighed {
             shape: *shape,
             weights: std::array::from_fn(|at| if at < backgrounds { weights[at] * survive[at] } else { 0.0 }),
             places: BACKGROUNDS.map(|background| place(shape, background)),
@@ -131,7 +132,7 @@ impl Teaching {
 mod tests {
     use super::*;
     use crate::hazard::Observation;
-    use crate::laws::Prior;
+    use crate::prior::Prior;
     use proptest::prelude::*;
 
     const NIGHT: Aim = Aim { proof: 28_800.0, survives: 0.9, sure: 0.95 };

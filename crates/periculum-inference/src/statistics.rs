@@ -53,7 +53,7 @@ pub fn quantile_of_several(freedom: usize, comparisons: usize) -> f64 {
 }
 
 /// The share of Student's t distribution above a value from 0.
-fn share_above(value: f64, freedom: f64) -> f64 {
+pub(crate) fn share_above(value: f64, freedom: f64) -> f64 {
     0.5 * incomplete_beta(freedom / (freedom + value * value), 0.5 * freedom, 0.5)
 }
 

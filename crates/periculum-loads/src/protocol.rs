@@ -60,6 +60,9 @@ pub struct Started {
     pub round_seconds: Option<f64>,
     /// The unit of its rate.
     pub unit: String,
+    /// Whether less of it is better.
+    #[serde(default)]
+    pub less_is_better: bool,
 }
 
 /// How far a load is.

@@ -96,6 +96,7 @@ impl Briefing {
             return Err(plan_without_rig(plan));
         };
         let rig_path = plan_path.parent().unwrap_or(Path::new(".")).join(&named.value);
+        wants_better(&plan)?;
         match SourceFile::read(&rig_path) {
             Ok(rig) => Self::of(rig, plan),
             // Told at the line of the plan that names it.
@@ -175,8 +176,21 @@ impl Briefing {
     }
 }
 
+/// That programs which score a time say whether less of it is better, of a file that somebody writes now. What can't be read is told
+/// elsewhere.
+fn wants_better(file: &SourceFile) -> Result<()> {
+    let Ok(document) = Document::parse(&file.text) else { return Ok(()) };
+    let (open, told) = (Problems::default(), Problems::default());
+    program_file::read(&document.top(&open), &real_loads());
+    if open.is_empty() {
+        program_file::wants_better(&document.top(&told), &real_loads());
+    }
+    if told.is_empty() { Ok(()) } else { Err(file.clone().bad(told.into_sorted())) }
+}
+
 /// The passes of a proof file, for this machine.
 pub(crate) fn read_proof(file: SourceFile) -> Result<Vec<Pass>> {
+    wants_better(&file)?;
     let document = match Document::parse(&file.text) {
         Ok(document) => document,
         Err(problem) => return Err(file.bad(vec![problem])),

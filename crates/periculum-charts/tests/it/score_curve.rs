@@ -1,7 +1,8 @@
 //! Scores over a setting as a picture.
 
 use periculum_charts::{Figure, Shape, score_curve};
-use periculum_core::analysis::scores::{Benchmark, Level, Measure, Noise, Took};
+use periculum_core::analysis::scores::{Benchmark, Level, Measure, Took};
+use periculum_core::inference::noise::Noise;
 use periculum_core::model::pass::Threads;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::profile::Axis;

@@ -1,7 +1,7 @@
 //! What is told in rows and columns, and the picture of it.
 
 use periculum_charts::{Shape, Sheet, comparison, places, sheet};
-use periculum_core::analysis::contrast::{Fact, Number, Value};
+use periculum_core::analysis::contrast::{Fact, Number, Off, Value};
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::verdict::Verdict;
 use proptest::prelude::*;
@@ -13,7 +13,7 @@ fn words(label: &str, words: &str) -> Fact {
 }
 
 fn number(label: &str, value: f64, off: f64) -> Fact {
-    let number = Number { value, unit: "GFLOP/s".into(), decimals: 1, off: Some(off) };
+    let number = Number { value, unit: "GFLOP/s".into(), decimals: 1, off: Off::Chance(off) };
     Fact { label: label.into(), value: Value::Number(number) }
 }
 

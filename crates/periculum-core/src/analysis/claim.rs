@@ -8,6 +8,7 @@ use rust_decimal::prelude::ToPrimitive;
 use crate::engine::Mark;
 use crate::inference::hazard::{Observation, Survival};
 use crate::inference::laws::Laws;
+use crate::inference::prior::Prior;
 use crate::model::incident_kind::IncidentKind;
 use crate::model::kind::{Kind, laws};
 use crate::model::ladder::Direction;
@@ -205,7 +206,7 @@ impl<'a> Axis<'a> {
         let of = |Along { setting, step, .. }: &Along| {
             let value = rung.get(&setting.name).unwrap_or(setting.stock);
             let hardest = setting.steps(value, setting.hardest(use_name), *step);
-            laws(rig, (setting, *step), rung, hardest.max(farthest), kind)
+            laws(rig, (setting, *step), (rung, hardest.max(farthest)), kind, Prior::usual)
         };
         self.climbed().or(self.settings.first()).map_or_else(|| Laws::unexpected(farthest), of)
     }

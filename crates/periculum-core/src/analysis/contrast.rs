@@ -5,8 +5,9 @@ use std::fmt;
 
 use rust_decimal::Decimal;
 
-use crate::analysis::scores::{Benchmark, benchmarks, best_of_each};
+use crate::analysis::scores::{Benchmark, Level, benchmarks, best_of_each};
 use crate::engine::Mark;
+use crate::inference::noise::Noise;
 use crate::model::moment::Span;
 use crate::model::plan::Plan;
 use crate::model::quantity::measured;
@@ -45,8 +46,30 @@ pub struct Number {
     pub unit: String,
     /// How many decimals it is shown with.
     pub decimals: usize,
-    /// Chance alone moves it no further, with a confidence of 95 %; none where it is exact, or nobody knows.
-    pub off: Option<f64>,
+    /// How far it may be off.
+    pub off: Off,
+}
+
+/// How far chance alone moves a number.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum Off {
+    /// Not at all: it is counted or set.
+    Exact,
+    /// No farther than this, with a confidence of 95 %.
+    Chance(f64),
+    /// Nobody knows: it was measured once.
+    Unknown,
+}
+
+impl Off {
+    /// How far the difference of two numbers may be off.
+    fn with(self, other: Self) -> Self {
+        match (self, other) {
+            (Self::Unknown, _) | (_, Self::Unknown) => Self::Unknown,
+            (Self::Exact, off) | (off, Self::Exact) => off,
+            (Self::Chance(one), Self::Chance(other)) => Self::Chance(one.hypot(other)),
+        }
+    }
 }
 
 /// What is known of all sides under one label.
@@ -67,8 +90,8 @@ pub struct Difference {
     pub by: f64,
     /// The same as a share of the first side's.
     pub share: f64,
-    /// Chance alone makes no larger difference, with a confidence of 95 %; none where the numbers are exact.
-    pub off: Option<f64>,
+    /// How far that may be off.
+    pub off: Off,
 }
 
 /// Sides beside each other.
@@ -83,21 +106,33 @@ pub struct Contrast {
 impl Difference {
     /// Whether it is more than chance could be.
     pub fn is_clear(&self) -> bool {
-        self.by.abs() > self.off.unwrap_or(0.0)
+        match self.off {
+            Off::Exact => self.by != 0.0,
+            Off::Chance(off) => self.by.abs() > off,
+            Off::Unknown => false,
+        }
     }
 
     /// The difference of this number to the first one in words, in percent where the number has a size of its own.
     pub fn told(&self, number: &Number) -> String {
         // Degrees Celsius, times and counts have no share that means anything.
-        if matches!(number.unit.as_str(), "°C" | "min" | "") || !self.share.is_finite() {
+        let has_share = !matches!(number.unit.as_str(), "°C" | "min" | "") && self.share.is_finite();
+        let percent = (100.0 * self.share / self.by).abs();
+        let off = match self.off {
+            Off::Exact => String::new(),
+            Off::Chance(off) if !has_share => format!(" ± {}", measured(off, number.decimals)),
+            Off::Chance(off) if percent.is_finite() => format!(" ± {:.1}", off * percent),
+            Off::Chance(_) => String::new(),
+            Off::Unknown => ", noise unknown".to_owned(),
+        };
+        let unknown = self.off == Off::Unknown;
+        if !has_share {
             let sign = if self.by > 0.0 { "+" } else { "" };
-            let off = self.off.map(|off| format!(" ± {}", measured(off, number.decimals)));
-            return format!("{sign}{}{}", measured(self.by, number.decimals), off.unwrap_or_default());
+            return format!("{sign}{}{off}", measured(self.by, number.decimals));
         }
-        let off = self.off.map(|off| format!(" ± {:.1}", 100.0 * off * (self.share / self.by).abs()));
         // Nobody wants to read of minus nothing.
-        let percent = (1000.0 * self.share).round() / 10.0 + 0.0;
-        format!("{percent:+.1}{} %", off.unwrap_or_default())
+        let share = (1000.0 * self.share).round() / 10.0 + 0.0;
+        if unknown { format!("{share:+.1} %{off}") } else { format!("{share:+.1}{off} %") }
     }
 }
 
@@ -169,11 +204,7 @@ impl Number {
         let least = 0.5 * 0.1f64.powi(i32::try_from(self.decimals.max(other.decimals)).unwrap_or(0));
         let by = other.value - self.value;
         let by = if by.abs() < least { 0.0 } else { by };
-        let off = match (self.off, other.off) {
-            (None, None) => None,
-            (a, b) => Some(a.unwrap_or(0.0).hypot(b.unwrap_or(0.0))),
-        };
-        Difference { by, share: by / self.value.abs(), off }
+        Difference { by, share: by / self.value.abs(), off: self.off.with(other.off) }
     }
 }
 
@@ -234,7 +265,7 @@ pub fn facts_of_trial(
             let is_same =
                 |benchmark: &&Benchmark| benchmark.what.load == name && benchmark.what.threads == pass.order.threads;
             let noise = all.iter().find(is_same).and_then(|benchmark| benchmark.noise);
-            let off = noise.map(|noise| noise.half_width(1) * score.value);
+            let off = noise.map_or(Off::Unknown, |noise| Off::Chance(noise.half_width(1) * score.value));
             facts.push(of_score(&name, score.value, &score.unit, off));
         }
     }
@@ -266,21 +297,28 @@ fn of_mark<'a>(mark: &'a Mark, rig: &'a Rig) -> impl Iterator<Item = Fact> + 'a 
     set.chain([words("mark held", &mark.proof)])
 }
 
+/// Of the levels that did not fall: what is best of many is off by no more than any of them may be.
 fn of_benchmark(benchmark: &Benchmark, rig: &Rig) -> Vec<Fact> {
     let (load, unit) = (&benchmark.what.load, &benchmark.what.unit);
-    let off = |value: f64, times: usize| benchmark.noise.map(|noise| noise.half_width(times) * value);
-    let best = &benchmark.levels[benchmark.best];
-    let stock =
-        benchmark.baseline.map(|(value, times)| of_score(&format!("{load}, at stock"), value, unit, off(value, times)));
-    let times = best.scores.len();
-    let per = |what: &str, per: Option<f64>| {
-        let label = format!("{load}, best for each {what}");
-        per.map(|per| of_score(&label, per, &format!("{unit}/{what}"), off(per, times)))
+    let off = |share: Option<f64>, value: f64| share.map_or(Off::Unknown, |share| Off::Chance(share * value.abs()));
+    let of_stock = |(value, times): (f64, usize)| {
+        let share = benchmark.noise.map(|noise| noise.half_width(times));
+        of_score(&format!("{load}, at stock"), value, unit, off(share, value))
     };
-    let per_watt = per("W", best.per_watt());
-    let per_money = rig.paid().and_then(|paid| per(&paid.currency, best.per_money(&paid)));
-    let best = of_score(&format!("{load}, best"), best.mean(), unit, off(best.mean(), times));
-    stock.into_iter().chain([best]).chain(per_watt).chain(per_money).collect()
+    let best_off = |level: &Level, also: f64, value: f64| {
+        let of_best = |noise: Noise| noise.half_width_of_best(benchmark.levels.len(), level.scores.len());
+        off(benchmark.noise.map(|noise| of_best(noise).hypot(also)), value)
+    };
+    let per = |what: &str, also: f64, per: &dyn Fn(&Level) -> Option<f64>| {
+        let (level, value) = benchmark.best_of(per)?;
+        let label = format!("{load}, best for each {what}");
+        Some(of_score(&label, value, &format!("{unit}/{what}"), best_off(level, also, value)))
+    };
+    let per_watt = per("W", SENSED_SHARE, &Level::per_watt);
+    let per_money = rig.paid().and_then(|paid| per(&paid.currency, 0.0, &|level| level.per_money(&paid)));
+    let best = benchmark.best_standing().unwrap_or(&benchmark.levels[benchmark.best]);
+    let best = of_score(&format!("{load}, best"), best.mean(), unit, best_off(best, 0.0, best.mean()));
+    benchmark.baseline.map(of_stock).into_iter().chain([best]).chain(per_watt).chain(per_money).collect()
 }
 
 /// The mean of what each sensor read while the passes of these trials ran.
@@ -318,7 +356,7 @@ fn readings(
     let off =
         |sensor: &Sensor, value: f64| if sensor.unit == "°C" { SENSED_DEGREES } else { SENSED_SHARE * value.abs() };
     let fact = |label: String, sensor: &Sensor, value: f64, unit: &str| {
-        let off = Some(off(sensor, value));
+        let off = Off::Chance(off(sensor, value));
         Fact { label, value: Value::Number(Number { value, unit: unit.to_owned(), decimals: sensor.decimals, off }) }
     };
     let of_sensor = |sensor: &Sensor| {
@@ -340,11 +378,11 @@ fn readings(
 fn of_setting(label: &str, setting: &Setting, value: Decimal) -> Fact {
     let decimals = setting.ladder.rescaled(value).scale() as usize;
     let value = f64::try_from(value).unwrap_or_default();
-    let number = Number { value, unit: setting.unit.clone(), decimals, off: None };
+    let number = Number { value, unit: setting.unit.clone(), decimals, off: Off::Exact };
     Fact { label: label.to_owned(), value: Value::Number(number) }
 }
 
-fn of_score(label: &str, value: f64, unit: &str, off: Option<f64>) -> Fact {
+fn of_score(label: &str, value: f64, unit: &str, off: Off) -> Fact {
     let decimals = crate::model::quantity::score_decimals(value);
     Fact { label: label.to_owned(), value: Value::Number(Number { value, unit: unit.to_owned(), decimals, off }) }
 }
@@ -354,12 +392,12 @@ fn words(label: &str, told: &str) -> Fact {
 }
 
 fn count(label: &str, count: usize) -> Fact {
-    let number = Number { value: count as f64, unit: String::new(), decimals: 0, off: None };
+    let number = Number { value: count as f64, unit: String::new(), decimals: 0, off: Off::Exact };
     Fact { label: label.to_owned(), value: Value::Number(number) }
 }
 
 fn minutes(label: &str, span: Span) -> Fact {
-    let number = Number { value: span.seconds() / 60.0, unit: "min".into(), decimals: 1, off: None };
+    let number = Number { value: span.seconds() / 60.0, unit: "min".into(), decimals: 1, off: Off::Exact };
     Fact { label: label.to_owned(), value: Value::Number(number) }
 }
 
@@ -369,6 +407,7 @@ mod tests {
     use proptest::prelude::*;
 
     fn number(label: &str, value: f64, off: Option<f64>) -> Fact {
+        let off = off.map_or(Off::Exact, Off::Chance);
         Fact { label: label.into(), value: Value::Number(Number { value, unit: "W".into(), decimals: 1, off }) }
     }
 
@@ -407,14 +446,25 @@ mod tests {
             (vec!["power".into(), "end".into()], vec!["rig".into(), "score".into()])
         );
         let power = found.different[0].differences[1].expect("a difference");
-        assert!((power.by + 28.5).abs() < 1e-9 && (power.share + 0.2461).abs() < 1e-4 && power.off.is_none());
+        assert!((power.by + 28.5).abs() < 1e-9 && (power.share + 0.2461).abs() < 1e-4 && power.off == Off::Exact);
         let score = found.same[1].differences[1].expect("a difference");
-        assert!((score.off.expect("noise") - 1.5f64.hypot(1.5)).abs() < 1e-12 && !score.is_clear());
+        assert_eq!((score.off, score.is_clear()), (Off::Chance(1.5f64.hypot(1.5)), false));
+    }
+
+    #[test]
+    fn what_was_measured_once_is_not_known_to_differ() {
+        let once = |value: f64| Number { value, unit: "1/s".into(), decimals: 1, off: Off::Unknown };
+        let [one, other] =
+            [100.0, 112.0].map(|value| [Fact { label: "score".into(), value: Value::Number(once(value)) }]);
+        let found = contrast(&[&one, &other]);
+        assert!(found.different.is_empty());
+        let told = found.same[0].differences[1].map(|difference| difference.told(&once(112.0)));
+        assert_eq!(told.as_deref(), Some("+12.0 %, noise unknown"));
     }
 
     #[test]
     fn what_one_side_has_not_differs_and_units_are_not_mixed() {
-        let volts = Number { value: 1.2, unit: "V".into(), decimals: 2, off: None };
+        let volts = Number { value: 1.2, unit: "V".into(), decimals: 2, off: Off::Exact };
         let found = contrast(&[&[number("a", 1.0, None)], &[Fact { label: "a".into(), value: Value::Number(volts) }]]);
         assert_eq!((found.different.len(), found.different[0].differences[1]), (1, None));
         let found = contrast(&[&[number("a", 1.0, None)], &[]]);

@@ -8,8 +8,10 @@ use std::collections::BTreeSet;
 use rust_decimal::prelude::ToPrimitive;
 
 use crate::analysis::claim::observation;
+use crate::inference::family::{self, Evidence, Member};
 use crate::inference::hazard::Observation;
-use crate::inference::laws::{Laws, Prior, SLOPE_SPREAD};
+use crate::inference::laws::Laws;
+use crate::inference::prior::Prior;
 use crate::model::kind::{Expected, Kind, loads};
 use crate::model::ladder::Direction;
 use crate::model::moment::Span;
@@ -22,16 +24,12 @@ use crate::story::Story;
 const LIMITS_APART: f64 = 0.015;
 const COUNTS_FOR: f64 = 2.0;
 
-/// The same of the logarithms of slopes.
-const SLOPES_APART: f64 = 0.12;
-
 /// How far the limit of one specimen drifts in a season, as a share of stock.
 const DRIFT: f64 = 0.003;
 const SEASON: f64 = 90.0 * 86_400.0;
 
-/// No climb says more surely than this where its limit is, in steps, and what the logarithm of its slope.
+/// No climb says more surely than this where its limit is, in steps.
 const FINEST_LIMIT: f64 = 0.25;
-const FINEST_SLOPE: f64 = 0.05;
 
 /// An earlier climb.
 pub struct Earlier<'a> {
@@ -48,10 +46,10 @@ pub struct Earlier<'a> {
 }
 
 /// What one climb says of a setting, in its unit.
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq)]
 struct Sighting {
     limit: Expected,
-    slope: Expected,
+    evidence: Evidence,
     /// Whether that was the very rig; how long ago.
     own: Option<f64>,
 }
@@ -97,32 +95,30 @@ fn sighting(earlier: &Earlier, setting: &Setting, loads: &BTreeSet<String>) -> O
         passes.filter(|pass| loads.contains(&pass.load)).map(|pass| (pass.load.as_str(), pass.threads)).collect();
     let usual = setting.usual_slope(step);
     let hardest = theirs.steps(setting.stock, theirs.hardest(&plan.use_name), step);
-    let mut laws = Laws::near(Some(0.0), hardest, &Prior::usual(usual));
+    let [mut laws, mut even] =
+        [Prior::usual(usual), Prior::even(usual)].map(|prior| Laws::near(Some(0.0), hardest, &prior));
     let mut falls = 0;
     for trial in &story.trials {
         let Some((observation, _)) = observation(trial, &works) else { continue };
         let beside = trial.rung.get(&setting.name).filter(|_| trial.rung.differs_only_in(&setting.name, &stock));
         let Some(value) = beside else { continue };
         falls += u32::from(!matches!(observation, Observation::Held(_)));
-        laws.observe(setting.steps(setting.stock, value, step), observation);
+        let rung = setting.steps(setting.stock, value, step);
+        [&mut laws, &mut even].into_iter().for_each(|laws| laws.observe(rung, observation));
     }
     if falls == 0 {
         return None;
     }
-    let [(limit, limit_spread), (slope, slope_spread)] = laws.figures();
-    // The points that laws are weighed at are no finer than this.
-    let (limit_spread, slope_spread) = (limit_spread.max(FINEST_LIMIT), slope_spread.max(FINEST_SLOPE));
+    let [(limit, spread), _] = laws.figures();
     let step = step.to_f64()?;
     let sign = if setting.harder == Direction::Up { 1.0 } else { -1.0 };
-    // What was believed before anything was seen must not count anew with each climb.
-    let (before, usual) = (SLOPE_SPREAD.powi(-2), libm::log(usual));
-    let seen = (slope_spread.powi(-2) - before).max(1e-3);
     Some(Sighting {
-        limit: Expected { mean: setting.stock.to_f64()? + sign * limit * step, spread: limit_spread * step },
-        slope: Expected {
-            mean: (slope * slope_spread.powi(-2) - usual * before) / seen - libm::log(step),
-            spread: seen.powf(-0.5),
+        limit: Expected {
+            mean: setting.stock.to_f64()? + sign * limit * step,
+            // The points that laws are weighed at are no finer than this.
+            spread: spread.max(FINEST_LIMIT) * step,
         },
+        evidence: Evidence::of(&even, usual, step),
         own: is_own.then(|| age.seconds()),
     })
 }
@@ -141,16 +137,26 @@ fn kind(sightings: &[Sighting], rig: &Rig, setting: &Setting, loads: BTreeSet<St
         Some(Expected { mean: one.limit.mean, spread })
     };
     let limit = sightings.iter().filter_map(drifted).fold(of_kind, together);
-    // That all are of one kind is believed no less than that they are no farther from what is usual than rigs at all.
-    let slopes: Vec<Expected> = sightings.iter().map(|one| one.slope).collect();
     let gap = setting.ladder.widest_gap();
-    let usual = Expected { mean: libm::log(setting.usual_slope(gap) / gap.to_f64()?), spread: SLOPE_SPREAD };
-    let mean = slopes
-        .iter()
-        .fold(usual, |sum, one| together(sum, Expected { spread: one.spread.hypot(SLOPES_APART), ..*one }));
-    let slope = Expected { spread: mean.spread.hypot(SLOPES_APART), ..mean };
+    let rigs: Vec<Evidence> = sightings.iter().map(|one| one.evidence.clone()).collect();
+    let mechanisms = family::next(&rigs, setting.usual_slope(gap) / gap.to_f64()?);
+    let slope = slope(&mechanisms);
     let climbs = sightings.len() as u32;
-    Some(Kind { setting: setting.name.clone(), loads, beside: rig.stock(), limit, slope, climbs })
+    Some(Kind { setting: setting.name.clone(), loads, beside: rig.stock(), limit, slope, mechanisms, climbs })
+}
+
+/// The logarithm of the next slope, whatever the mechanism.
+fn slope(mechanisms: &[Member]) -> Expected {
+    let of = |figure: fn(&Member) -> f64| -> f64 {
+        mechanisms.iter().map(|one| one.shares.iter().sum::<f64>() * figure(one)).sum::<f64>() / of_all(mechanisms)
+    };
+    let mean = of(|one| one.slope);
+    let square = of(|one| one.spread * one.spread + one.slope * one.slope);
+    Expected { mean, spread: (square - mean * mean).max(0.0).sqrt() }
+}
+
+fn of_all(mechanisms: &[Member]) -> f64 {
+    mechanisms.iter().flat_map(|one| one.shares).sum()
 }
 
 /// What is expected of the next of some values that lie apart, where so far is usual.

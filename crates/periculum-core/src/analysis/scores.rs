@@ -6,8 +6,9 @@ use std::collections::{BTreeMap, BTreeSet};
 use rust_decimal::Decimal;
 
 use crate::analysis::over::Over;
-use crate::inference::comparison::Comparison;
-use crate::inference::statistics::{deviation, mean, quantile, quantile_of_several};
+use crate::inference::comparison::{Comparison, disturbed, disturbed_beside};
+use crate::inference::noise::Noise;
+use crate::inference::statistics::mean;
 use crate::model::ladder::Direction;
 use crate::model::moment::Moment;
 use crate::model::pass::{Pass, Score, Threads};
@@ -104,20 +105,8 @@ impl Took {
     }
 }
 
-/// How much a score varies when nothing is changed.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Noise {
-    /// Standard deviation of one measurement, as a share of it.
-    pub deviation: f64,
-    /// Degrees of freedom that it is known with.
-    pub freedom: usize,
-}
-
 /// A gain of less than this share of what the setting gives more does not pay.
 const FOLLOWS: f64 = 0.25;
-
-/// A score is disturbed that lies this many times the usual deviation below the others of its level.
-const FAR_BELOW: f64 = 6.0;
 
 impl Level {
     /// The mean score.
@@ -133,42 +122,6 @@ impl Level {
     /// The mean score per watt; none where the power is not known.
     pub fn per_watt(&self) -> Option<f64> {
         self.took.watts.filter(|watts| *watts > 0.0).map(|watts| self.mean() / watts)
-    }
-}
-
-impl Noise {
-    /// What is known from repeated measurements, each with its own mean: the pooled relative deviation.
-    fn pooled<'a>(groups: impl Iterator<Item = &'a [f64]>) -> Option<Self> {
-        let (mut squares, mut freedom) = (0.0, 0);
-        for group in groups {
-            let Some(deviation) = deviation(group) else { continue };
-            squares += (deviation / mean(group)).powi(2) * (group.len() - 1) as f64;
-            freedom += group.len() - 1;
-        }
-        (freedom > 0).then(|| Self { deviation: (squares / freedom as f64).sqrt(), freedom })
-    }
-
-    /// How far the mean of so many measurements may be off, as a share of it, with a confidence of 95 %.
-    pub fn half_width(&self, count: usize) -> f64 {
-        quantile(self.freedom) * self.deviation / (count as f64).sqrt()
-    }
-
-    /// Compares the mean merits of two groups of measurements that share this noise (Student's t with pooled variance).
-    fn compare(&self, reference: (f64, usize), measured: (f64, usize)) -> Comparison {
-        self.compare_one_of(1, reference, measured)
-    }
-
-    /// The same where that is one of so many comparisons with the reference, all of which are to be right together.
-    fn compare_one_of(
-        &self,
-        comparisons: usize,
-        (reference, of): (f64, usize),
-        (measured, times): (f64, usize),
-    ) -> Comparison {
-        let change = measured / reference - 1.0;
-        let error = self.deviation * (1.0 / of as f64 + (1.0 + change).powi(2) / times as f64).sqrt();
-        let half_width = quantile_of_several(self.freedom, comparisons) * error;
-        Comparison { change, low: change - half_width, high: change + half_width }
     }
 }
 
@@ -384,13 +337,36 @@ impl Benchmark {
                 level.over_before = index.checked_sub(1).map(|before| noise.compare(means[before], means[index]));
             }
         }
-        let best = (0..means.len()).max_by(|a, b| means[*a].0.total_cmp(&means[*b].0)).unwrap_or_default();
+        // Of what scores the same the easiest is best.
+        let best = (0..means.len()).rev().max_by(|a, b| means[*a].0.total_cmp(&means[*b].0)).unwrap_or_default();
         let pays_until = noise.and_then(|noise| {
             let hardly_follows = |at: &usize| hardly_follows(&noise, &levels[*at..], &means[*at..]);
             (0..levels.len().saturating_sub(1)).find(hardly_follows)
         });
         let baseline = (!baseline.is_empty()).then(|| (mean(baseline), baseline.len()));
         Self { what, beside: Vec::new(), noise, baseline, at_stock: Took::default(), levels, best, pays_until }
+    }
+
+    /// The best level of those that did not fall; none where all did.
+    pub fn best_standing(&self) -> Option<&Level> {
+        let merit = |level: &Level| mean(&level.merits(&self.what));
+        let stands = self.levels.iter().rev().filter(|level| level.verdict != Verdict::Fell);
+        stands.max_by(|a, b| merit(a).total_cmp(&merit(b)))
+    }
+
+    /// The level of those that did not fall that is best by another number, of which it is better to have as of the score, and what it is
+    /// there.
+    pub fn best_of(&self, number: impl Fn(&Level) -> Option<f64>) -> Option<(&Level, f64)> {
+        let stands = self.levels.iter().rev().filter(|level| level.verdict != Verdict::Fell);
+        let known = stands.filter_map(|level| Some((level, number(level)?)));
+        known.max_by(|(_, a), (_, b)| self.what.merit(*a).total_cmp(&self.what.merit(*b)))
+    }
+
+    /// The best single score of levels that did not fall; none where all did.
+    pub fn best_single(&self) -> Option<f64> {
+        let stands = self.levels.iter().filter(|level| level.verdict != Verdict::Fell);
+        let scores = stands.flat_map(|level| level.scores.iter().copied());
+        scores.max_by(|a, b| self.what.merit(*a).total_cmp(&self.what.merit(*b)))
     }
 
     /// Whether the score is shown to follow the setting up to the last value: with 95 % by at least a quarter of what the setting gives more.
@@ -410,24 +386,16 @@ impl Benchmark {
     }
 }
 
-/// Leaves out what was disturbed, in levels where that can be told: at least three measurements, one far below the others.
+/// Leaves out what was disturbed, in levels where that can be told.
 fn leave_out_disturbed<'a>(what: &Measure, levels: impl Iterator<Item = &'a mut Level>) {
     let mut levels: Vec<&mut Level> = levels.collect();
-    let merits = |level: &Level| level.merits(what);
-    let mut deviations: Vec<f64> = levels
-        .iter()
-        .map(|level| merits(level))
-        .filter_map(|merits| Some(deviation(&merits)? / mean(&merits)))
-        .collect();
-    deviations.sort_by(f64::total_cmp);
-    let Some(usual) = deviations.get(deviations.len() / 2).copied() else { return };
-    for level in levels.iter_mut().filter(|level| level.scores.len() > 2) {
-        let mut others = merits(level);
-        let lowest = (0..others.len()).min_by(|a, b| others[*a].total_cmp(&others[*b])).unwrap_or_default();
-        let merit = others.swap_remove(lowest);
-        if merit < mean(&others) * (1.0 - FAR_BELOW * usual) {
-            level.scores.remove(lowest);
-            level.disturbed += 1;
+    let merits: Vec<Vec<f64>> = levels.iter().map(|level| level.merits(what)).collect();
+    let typical = Noise::typical(merits.iter().map(Vec::as_slice));
+    for (level, merits) in levels.iter_mut().zip(&merits) {
+        let found = typical.map_or_else(|| disturbed(merits), |typical| disturbed_beside(merits, &typical));
+        level.disturbed += found.len();
+        for at in found.into_iter().rev() {
+            level.scores.remove(at);
         }
     }
 }

@@ -30,7 +30,8 @@ use crate::model::rung::InForce;
 /// - 6: a row of a map begins next to where the rows before say that its limit is, and has a trial of its own; a score that is low
 ///   twice is a loss by the noise of the baseline.
 /// - 7: a search weighs many laws, and proves the hardest rung that it can claim then.
-pub const RULES: u32 = 7;
+/// - 8: more rigs are believed to give way slowly on the easier side of their limit, unless earlier climbs say otherwise.
+pub const RULES: u32 = 8;
 
 /// Something that happened, told to the engine with the time it happened at.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]

@@ -21,6 +21,7 @@ mod event;
 mod outlook;
 mod question;
 pub mod route;
+mod scoring;
 mod state;
 mod step;
 pub mod watch;

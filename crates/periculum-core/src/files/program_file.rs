@@ -3,6 +3,7 @@
 use std::collections::BTreeSet;
 
 use crate::files::section::{Located, Section};
+use crate::files::task_file::read_better;
 use crate::files::written::DIGEST;
 use crate::model::formula::Formula;
 use crate::model::program::{Measure, Output, Program, SECONDS};
@@ -55,6 +56,19 @@ fn read_program(name: Located<String>, section: Section, loads: &[&str]) -> Opti
     })
 }
 
+/// Complains of every program that scores a time and does not say whether less of it is better. Files of before may leave that open, so
+/// that this is asked of those that somebody writes now.
+pub fn wants_better(top: &Section, loads: &[&str]) {
+    let read = read(top, loads);
+    for (name, section) in top.named_sections("program") {
+        let measure = read.iter().find(|program| program.name == name.value).and_then(|program| program.score.as_ref());
+        let Some(measure) = measure.filter(|measure| measure.is_time() && measure.better.is_none()) else { continue };
+        let what = format!("the score of program `{}` is a time, and it does not say which is better", name.value);
+        let help = format!("write `better = \"less\"` or `better = \"more\"` beside `unit = \"{}\"`", measure.unit);
+        section.problems().advise(name.at, what, help);
+    }
+}
+
 /// `any`, `same` or `sha256:` and 64 digits.
 fn read_output(output: &Located<String>, section: &Section) -> Option<Output> {
     let digest = output.value.strip_prefix(DIGEST).map(str::to_ascii_lowercase);
@@ -77,6 +91,7 @@ fn read_measure(section: Section) -> Option<Measure> {
     let pattern = section.optional_text("pattern");
     let formula = section.text("formula");
     let unit = section.text("unit");
+    let better = read_better(&section);
     section.finish();
     let mut names = BTreeSet::from([SECONDS.to_owned()]);
     if let Some(pattern) = &pattern {
@@ -99,6 +114,7 @@ fn read_measure(section: Section) -> Option<Measure> {
         pattern: pattern.map(|pattern| pattern.value),
         formula: formula.value,
         unit: harmless(&unit?.value),
+        better,
     })
 }
 
@@ -108,6 +124,7 @@ mod tests {
     use crate::files::written::program_text;
     use crate::files::{Document, Problems};
     use crate::model::moment::Span;
+    use crate::model::task::Better;
     use proptest::prelude::*;
 
     fn read_text(text: &str) -> (Vec<Program>, Vec<String>) {
@@ -120,9 +137,10 @@ mod tests {
     fn program() -> impl Strategy<Value = Program> {
         let output = prop_oneof![Just(Output::Any), Just(Output::Same), "[0-9a-f]{64}".prop_map(Output::Digest)];
         let pattern = prop_oneof![Just(None), Just(Some(r#"done "(?<count>[\d.]+)" of\t'all'"#.to_owned()))];
-        let score = (pattern, "[a-z/]{1,6}").prop_map(|(pattern, unit)| {
+        let better = prop_oneof![Just(None), Just(Some(Better::More)), Just(Some(Better::Less))];
+        let score = (pattern, "[a-z/]{1,6}", better).prop_map(|(pattern, unit, better)| {
             let formula = if pattern.is_some() { "count / seconds" } else { "60 / seconds" };
-            Measure { pattern, formula: formula.into(), unit }
+            Measure { pattern, formula: formula.into(), unit, better }
         });
         let words = prop::collection::vec(any::<String>(), 0..4);
         let rest = (proptest::option::of("/[^\0]{0,9}"), 1u64..1 << 40, 0i32..256, output, proptest::option::of(score));
@@ -146,6 +164,34 @@ mod tests {
             prop_assert_eq!(problems, Vec::<String>::new());
             prop_assert_eq!(read, [program]);
         }
+    }
+
+    #[test]
+    fn a_time_says_whether_less_of_it_is_better() {
+        for (score, told) in [
+            ("formula = \"seconds\", unit = \"ms\"", 1),
+            ("formula = \"seconds\", unit = \"ms\", better = \"less\"", 0),
+            ("formula = \"1 / seconds\", unit = \"1/s\"", 0),
+        ] {
+            let text = format!("format = 1\n[program.a]\nrun = [\"a\"]\nlimit = \"1s\"\nscore = {{ {score} }}\n");
+            let document = Document::parse(&text).expect("a document");
+            let problems = Problems::default();
+            wants_better(&document.top(&problems), &[]);
+            let problems = problems.into_sorted();
+            assert_eq!(problems.len(), told, "{score}: {problems:?}");
+            assert!(
+                problems.iter().all(|it| it.what.contains("which is better") && text[it.at.clone()].contains('a')),
+                "{problems:?}"
+            );
+        }
+        let [(left_open, is_less), (said, is_more)] = ["", ", better = \"more\""].map(|better| {
+            let score = format!("score = {{ formula = \"seconds\", unit = \"s\"{better} }}");
+            let (read, problems) =
+                read_text(&format!("format = 1\n[program.a]\nrun = [\"a\"]\nlimit = \"1s\"\n{score}\n"));
+            let measure = read.into_iter().next().and_then(|program| program.score).expect("a score");
+            (problems, measure.less_is_better())
+        });
+        assert!(left_open.is_empty() && said.is_empty() && is_less && !is_more);
     }
 
     #[test]

@@ -141,7 +141,7 @@ fn check_right(name: &Located<String>, right: &[String], takes: &Takes, section:
     }
 }
 
-fn read_better(section: &Section) -> Option<Better> {
+pub(super) fn read_better(section: &Section) -> Option<Better> {
     let words = [("more", Better::More), ("less", Better::Less)];
     if section.has("better") { section.choice("better", &words).map(|better| better.value) } else { None }
 }

@@ -164,9 +164,12 @@ pub(super) fn pass_table(pass: &Pass) -> InlineTable {
     table
 }
 
+fn better_word(better: Better) -> &'static str {
+    if better == Better::More { "more" } else { "less" }
+}
+
 /// What is written down in a pass by hand, each by its name.
 fn fields_table(task: &Task) -> InlineTable {
-    let better = |better| if better == Better::More { "more" } else { "less" };
     let read = |read: &Read| {
         let mut table = InlineTable::new();
         table.insert("label", read.field.label.as_str().into());
@@ -182,7 +185,7 @@ fn fields_table(task: &Task) -> InlineTable {
             Takes::YesOrNo => drop(table.insert("takes", "yes-no".into())),
             Takes::Text => drop(table.insert("takes", "text".into())),
         }
-        read.better.into_iter().for_each(|it| drop(table.insert("better", better(it).into())));
+        read.better.into_iter().for_each(|it| drop(table.insert("better", better_word(it).into())));
         if !read.right.is_empty() {
             table.insert("right", read.right.iter().collect::<Array>().into());
         }
@@ -195,7 +198,7 @@ fn fields_table(task: &Task) -> InlineTable {
         let mut table = InlineTable::new();
         table.insert("formula", figure.formula.as_str().into());
         table.insert("unit", figure.unit.as_str().into());
-        table.insert("better", better(figure.better).into());
+        table.insert("better", better_word(figure.better).into());
         (figure.name.clone(), Value::from(table))
     };
     task.reads.iter().map(read).chain(task.figures.iter().map(figure)).collect()
@@ -231,7 +234,11 @@ pub(super) fn program_table(program: &Program) -> Table {
     if let Some(measure) = &program.score {
         let pattern = measure.pattern.as_ref().map(|pattern| ("pattern", pattern));
         let keys = pattern.into_iter().chain([("formula", &measure.formula), ("unit", &measure.unit)]);
-        table["score"] = value(keys.map(|(key, text)| (key, text.as_str())).collect::<InlineTable>());
+        let mut score = keys.map(|(key, text)| (key, text.as_str())).collect::<InlineTable>();
+        if let Some(better) = measure.better {
+            score.insert("better", better_word(better).into());
+        }
+        table["score"] = value(score);
     }
     table
 }

@@ -6,7 +6,9 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 use serde::{Deserialize, Serialize};
 
-use crate::inference::laws::{Laws, Prior};
+use crate::inference::family::Member;
+use crate::inference::laws::Laws;
+use crate::inference::prior::{Mechanism, Prior};
 use crate::model::ladder::Direction;
 use crate::model::plan::Proof;
 use crate::model::rig::Rig;
@@ -35,6 +37,9 @@ pub struct Kind {
     pub limit: Expected,
     /// The logarithm of how much more often it fails one unit of the setting harder, in factors of e.
     pub slope: Expected,
+    /// The same by how fast failures grow rarer on the easier side, and what else fails; none in records of before.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub mechanisms: Vec<Member>,
     /// How many climbs say so.
     pub climbs: u32,
 }
@@ -47,32 +52,37 @@ impl Kind {
     }
 }
 
-/// The laws of a setting around a rung, in steps of this size from there, before anything is seen: as its kind has them, or as is usual.
-/// Harder than the farthest rung that is of any interest nobody goes.
-pub fn laws(rig: &Rig, along: (&Setting, Decimal), rung: &Rung, farthest: f64, kind: Option<&Kind>) -> Laws {
+/// The laws of a setting around a rung, in steps of this size from there, before anything is seen: as its kind has them, or as is usual
+/// of such slopes. Harder than the farthest rung that is of any interest nobody goes.
+pub fn laws(
+    rig: &Rig,
+    along: (&Setting, Decimal),
+    (rung, farthest): (&Rung, f64),
+    kind: Option<&Kind>,
+    usual: fn(f64) -> Prior,
+) -> Laws {
     let (setting, step) = along;
     let stock = rig.stock();
     let is_beside = rung.differs_only_in(&setting.name, &stock);
     let value = rung.get(&setting.name).unwrap_or(setting.stock);
     let to_stock = setting.steps(value, setting.stock, step);
-    Laws::near(is_beside.then_some(to_stock), farthest, &prior(setting, step, rung, kind))
+    let prior = kind.and_then(|kind| of_kind(kind, setting, step, rung));
+    let prior = prior.unwrap_or_else(|| usual(setting.usual_slope(step)));
+    Laws::near(is_beside.then_some(to_stock), farthest, &prior)
 }
 
-/// What is expected of a setting around a rung, in steps of this size from there: by its kind, or what is usual.
-fn prior(setting: &Setting, step: Decimal, rung: &Rung, kind: Option<&Kind>) -> Prior {
-    let usual = Prior::usual(setting.usual_slope(step));
-    let (Some(kind), Some(step), Some(from)) =
-        (kind, step.to_f64(), rung.get(&setting.name).and_then(|value| value.to_f64()))
-    else {
-        return usual;
-    };
+/// What is expected by its kind of a setting around a rung, in steps of this size from there.
+fn of_kind(kind: &Kind, setting: &Setting, step: Decimal, rung: &Rung) -> Option<Prior> {
+    let (step, from) = (step.to_f64()?, rung.get(&setting.name)?.to_f64()?);
     let sign = if setting.harder == Direction::Up { 1.0 } else { -1.0 };
     let limit = (sign * (kind.limit.mean - from) / step, kind.limit.spread / step);
-    Prior {
-        slope: libm::exp(kind.slope.mean) * step,
-        slope_spread: kind.slope.spread,
-        limit: rung.differs_only_in(&setting.name, &kind.beside).then_some(limit),
-    }
+    let slope = |log_slope: f64| libm::exp(log_slope) * step;
+    let mechanism = |one: &Member| Mechanism::expected(one.tail, slope(one.slope), one.spread, one.shares);
+    let expected = match kind.mechanisms.is_empty() {
+        true => Prior::former(slope(kind.slope.mean), Some(kind.slope.spread)),
+        false => Prior { mechanisms: kind.mechanisms.iter().map(mechanism).collect(), limit: None },
+    };
+    Some(Prior { limit: rung.differs_only_in(&setting.name, &kind.beside).then_some(limit), ..expected })
 }
 
 /// The loads of a proof, by name.

@@ -6,6 +6,7 @@ use sha2::{Digest, Sha256};
 
 use crate::model::formula::Formula;
 use crate::model::moment::Span;
+use crate::model::task::Better;
 
 /// The name that a formula knows the seconds of a run by.
 pub const SECONDS: &str = "seconds";
@@ -51,8 +52,26 @@ pub struct Measure {
     pub pattern: Option<String>,
     /// The score, over the pattern's names and [`SECONDS`].
     pub formula: String,
-    /// The score's unit; larger is better.
+    /// The score's unit.
     pub unit: String,
+    /// Whether more of it is better; where nothing is said that is so, but of times.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub better: Option<Better>,
+}
+
+/// Units of time.
+const TIMES: [&str; 7] = ["ns", "µs", "us", "ms", "s", "min", "h"];
+
+impl Measure {
+    /// Whether less of it is better.
+    pub fn less_is_better(&self) -> bool {
+        self.better.map_or_else(|| self.is_time(), |better| better == Better::Less)
+    }
+
+    /// Whether the score is a time, of which nobody knows whether it is one that something lasts or one that it takes.
+    pub fn is_time(&self) -> bool {
+        TIMES.contains(&self.unit.as_str())
+    }
 }
 
 /// How a run ended.
@@ -188,6 +207,7 @@ mod tests {
                 pattern: Some(r"stacked (?<frames>\d+)".into()),
                 formula: "frames / seconds".into(),
                 unit: "frames/s".into(),
+                better: None,
             }),
         }
     }

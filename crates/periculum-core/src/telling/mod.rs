@@ -212,7 +212,7 @@ pub fn percent_words(difference: &Comparison) -> String {
     // Nobody wants to read of minus nothing.
     let change = (1000.0 * difference.change).round() / 10.0 + 0.0;
     if !difference.low.is_finite() {
-        return format!("{change:+.1} ± ?");
+        return format!("{change:+.1}, unsure");
     }
     format!("{change:+.1} ± {:.1}", 100.0 * (difference.high - difference.change))
 }

@@ -51,11 +51,14 @@ pub struct Entered {
     pub source: String,
 }
 
-/// The best score of each load, thread count and unit in each climb, of trials that did not fall.
+/// The best score of each load, thread count and unit in each climb, at rungs that fell in none of its trials.
 pub(crate) fn records(connection: &Connection) -> Result<Vec<RecordRow>, LedgerError> {
     let sql = "
+WITH fallen AS (SELECT DISTINCT climb, rung FROM trials WHERE verdict = 'fell')
 SELECT s.climb, s.trial, s.load, s.threads, s.value, s.unit, max(s.merit) FROM scores s
 JOIN trials t ON t.climb = s.climb AND t.trial = s.trial AND t.verdict IN ('held', 'slipped')
+LEFT JOIN fallen f ON f.climb = t.climb AND f.rung = t.rung
+WHERE f.climb IS NULL
 GROUP BY s.climb, s.load, s.threads, s.unit";
     let mut statement = connection.prepare(sql)?;
     let rows = statement.query_map([], |row| {

@@ -10,6 +10,7 @@ use periculum_ledger::{Entered, Ledger, RecordRow};
 use crate::common::{NEW, line, rung};
 
 struct Scored {
+    clock: u32,
     load: &'static str,
     threads: Threads,
     score: Score,
@@ -17,7 +18,7 @@ struct Scored {
 }
 
 fn of(value: f64, verdict: Verdict) -> Scored {
-    Scored { load: "dense", threads: Threads::All, score: Score::of(value, "GFLOP/s"), verdict }
+    Scored { clock: 4700, load: "dense", threads: Threads::All, score: Score::of(value, "GFLOP/s"), verdict }
 }
 
 /// The records of a climb with these scores.
@@ -32,7 +33,7 @@ fn records(scored: Vec<Scored>) -> Vec<RecordRow> {
             Entry::TrialBegan {
                 trial: number,
                 stage: 0,
-                rung: rung(),
+                rung: rung().with("core_clock", one.clock.into()),
                 proof: "quick".into(),
                 reason: Reason::Baseline { nth: 1, of: 1, start: None },
             },
@@ -50,10 +51,13 @@ fn trials(scored: Vec<Scored>) -> Vec<u32> {
 }
 
 #[test]
-fn the_best_that_did_not_fall_is_the_record() {
+fn the_best_at_a_rung_that_did_not_fall_is_the_record() {
     let (held, fell) = (Verdict::Held, Verdict::Fell);
-    assert_eq!(trials(vec![of(100.0, held), of(103.0, held), of(110.0, fell), of(101.0, held)]), [2]);
+    let at = |clock: u32, scored: Scored| Scored { clock, ..scored };
+    assert_eq!(trials(vec![of(100.0, held), of(103.0, held), at(4800, of(110.0, fell)), of(101.0, held)]), [2]);
     assert_eq!(trials(vec![of(100.0, held), of(104.0, Verdict::Slipped)]), [2], "what slipped was reached");
+    let fell_later = vec![of(100.0, held), at(4800, of(108.0, held)), at(4800, of(107.0, fell))];
+    assert_eq!(trials(fell_later), [1], "what fell later does not stand");
     assert!(trials(vec![of(100.0, fell), of(100.0, Verdict::Void)]).is_empty());
 }
 

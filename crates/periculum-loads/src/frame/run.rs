@@ -62,6 +62,8 @@ pub fn run(load: &'static dyn Load, order: &Order, disturb: Arc<dyn Disturb>, mu
         bytes: load.bytes(order.size) * at_a_time,
         round_seconds: seconds_a_round(load, order.size),
         unit: load.about().unit.into(),
+        // What a load measures is a rate, or how long one access takes.
+        less_is_better: load.about().unit == "ns",
     }));
     let tallies = order.cores.iter().map(|_| Arc::default()).collect();
     let mut run = Run { load, order, kernel, disturb, tallies, began: Instant::now(), tell };

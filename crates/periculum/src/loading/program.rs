@@ -9,7 +9,7 @@ use std::sync::mpsc::{Receiver, channel};
 use std::thread;
 use std::time::{Duration, Instant};
 
-use periculum_core::model::program::{Misrun, Program, Run, RunEnd, hex};
+use periculum_core::model::program::{Measure, Misrun, Program, Run, RunEnd, hex};
 use periculum_loads::child::{dies_with_this_thread, say};
 use periculum_loads::cores::pin_to_any;
 use periculum_loads::frame::{FaultKind, Order, Stop, Turns};
@@ -31,6 +31,7 @@ pub(crate) fn run_program(program: &Program, order: &Order) -> Result<()> {
         load: program.name.clone(),
         cores: order.cores.clone(),
         unit: program.score.as_ref().map(|score| score.unit.clone()).unwrap_or_default(),
+        less_is_better: program.score.as_ref().is_some_and(Measure::less_is_better),
         ..Started::default()
     }))?;
     let mut series = Series::new(program, order);

@@ -33,9 +33,6 @@ const ABORTED: i32 = 6;
 /// A load that was killed is gone within this time, or can't be killed.
 const UNKILLABLE: Duration = Duration::from_secs(8);
 
-/// Of a score in these units less is better.
-const TIMES: [&str; 4] = ["ns", "µs", "ms", "s"];
-
 /// A pass whose load is in its process.
 pub(super) struct Running {
     process: LoadProcess,
@@ -222,7 +219,7 @@ impl Running {
 
     fn rate(&self) -> Option<Score> {
         let unit = harmless(&self.started.unit);
-        let less_is_better = TIMES.contains(&unit.as_str());
+        let less_is_better = self.started.less_is_better;
         let is_known = self.progress.rounds > 0 && !unit.is_empty();
         is_known.then_some(Score { value: self.progress.rate, unit, less_is_better })
     }

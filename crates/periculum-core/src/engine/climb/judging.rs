@@ -5,9 +5,10 @@ use std::mem;
 use super::climber::{AtStock, Climber, blame};
 use crate::engine::course::{Move, Outcome};
 use crate::engine::entry::{Entry, Mark};
+use crate::engine::scoring::Scoring;
 use crate::engine::state::{Judged, State, Trial};
 use crate::engine::step::Step;
-use crate::inference::comparison::{Comparison, Says, compare, compare_alike};
+use crate::inference::comparison::{Comparison, Says};
 use crate::model::evidence::Finding;
 use crate::model::incident::{Incident, IncidentKind};
 use crate::model::incident_kind::judge;
@@ -28,9 +29,8 @@ impl Climber {
         if let Some(gain) = gain.filter(|gain| gain.says() == Says::Less && self.may_not_score_less(&trial)) {
             let Some(doubted) = self.doubted.take() else { return self.measure_again(trial, step) };
             let both: Vec<Vec<f64>> = vec![doubted, trial.scores.clone()];
-            // Two scores say little of their noise by themselves; before rule 6 they were asked for it.
-            let compare = if self.rules > 5 { compare_alike } else { compare };
-            let loss = self.against_baseline(&both, compare).filter(|both| both.says() == Says::Less);
+            let compare_alike = Scoring::of(self.rules).compare_alike;
+            let loss = self.against_baseline(&both, compare_alike).filter(|both| both.says() == Says::Less);
             if loss.is_some() {
                 blame(&mut trial, None, Incident::new(IncidentKind::ScoreLoss, Finding::ScoredLess { gain }), step);
             }
@@ -106,6 +106,7 @@ impl Climber {
     /// How the last score of a trial that held compares with the baseline; none where that is not known.
     fn gain(&self, trial: &Trial) -> Option<Comparison> {
         let held = trial.incidents.is_empty() && !trial.scores.is_empty() && !self.is_baseline();
+        let compare = Scoring::of(self.rules).compare;
         if held { self.against_baseline(std::slice::from_ref(&trial.scores), compare) } else { None }
     }
 

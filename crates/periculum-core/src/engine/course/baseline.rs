@@ -1,7 +1,7 @@
 //! `baseline`: the rig at stock, measured until the noise of its scores is known.
 
-use super::ground::{Move, Outcome};
-use crate::inference::comparison::disturbed;
+use super::ground::{Ground, Move, Outcome};
+use crate::engine::scoring::Scoring;
 use crate::inference::statistics::mean_interval;
 use crate::model::moment::Span;
 use crate::model::reason::{Reason, StageEnd};
@@ -51,7 +51,7 @@ impl Baseline {
         self.again()
     }
 
-    pub(super) fn after(&mut self, outcome: &Outcome) -> Move {
+    pub(super) fn after(&mut self, outcome: &Outcome, ground: Ground) -> Move {
         if outcome.verdict != Verdict::Held {
             return Move::GiveUp(StageEnd::NothingHeld { verdict: outcome.verdict, incident: outcome.incident });
         }
@@ -59,7 +59,7 @@ impl Baseline {
             return self.again();
         }
         self.trials.push((outcome.trial, outcome.scores.clone()));
-        if let Some(index) = self.one_disturbed().filter(|_| self.disturbed < self.repeats) {
+        if let Some(index) = self.one_disturbed(ground.rules).filter(|_| self.disturbed < self.repeats) {
             let (trial, _) = self.trials.remove(index);
             self.disturbed += 1;
             return Move::Try(self.stock.clone(), Reason::Disturbed { trial });
@@ -87,8 +87,9 @@ impl Baseline {
     }
 
     /// The trial in which a score is clearly below the others of its pass.
-    fn one_disturbed(&self) -> Option<usize> {
-        self.by_pass().iter().find_map(|scores| disturbed(scores))
+    fn one_disturbed(&self, rules: u32) -> Option<usize> {
+        let disturbed = Scoring::of(rules).disturbed;
+        self.by_pass().iter().find_map(|scores| disturbed(scores).first().copied())
     }
 
     /// The scores of each pass that every trial has one of.

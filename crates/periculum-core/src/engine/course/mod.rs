@@ -73,7 +73,7 @@ impl Course {
             Strategy::Map { steps, over } => Self::Map(Box::new(Map::new(steps, over, base, whole, ground))),
             Strategy::Grid { over } => Self::Grid(Grid::new(over, base, ground)),
             Strategy::Each(each) => Self::Each(Box::new(Each::new(each, base))),
-            Strategy::Peak { steps, repeats } => Self::Peak(Peak::new(steps, *repeats, base)),
+            Strategy::Peak { steps, repeats } => Self::Peak(Peak::new(steps, *repeats, base, ground)),
             Strategy::Lead { setting } => Self::Lead(Lead::new(setting, base, ground)),
             Strategy::Soak { steps, margin } => Self::Soak(Soak::new(steps, *margin, base, ground)),
         }
@@ -98,7 +98,7 @@ impl Course {
     /// What the stage does after a trial of the rung it asked for.
     pub(super) fn after(&mut self, outcome: &Outcome, ground: Ground) -> Move {
         match self {
-            Self::Baseline(baseline) => baseline.after(outcome),
+            Self::Baseline(baseline) => baseline.after(outcome, ground),
             Self::Open(open) => open.after(outcome),
             Self::Walk(walk) => walk.after(outcome, ground),
             Self::Seek(seek) => seek.after(outcome, ground),

@@ -1,7 +1,9 @@
 //! `peak`: the value with the best score, where more of a setting at last gives less.
 
 use super::ground::{Ground, Move, Outcome, neighbour};
-use crate::inference::comparison::{Says, compare};
+use crate::engine::scoring::Scoring;
+use crate::inference::comparison::Says;
+use crate::inference::noise::Noise;
 use crate::inference::statistics::mean;
 use crate::model::evidence::Bound;
 use crate::model::reason::{Reason, StageEnd};
@@ -23,6 +25,7 @@ pub(in crate::engine) struct Peak {
     /// The values that are behind it.
     known: Vec<Known>,
     worse: u32,
+    rules: u32,
 }
 
 #[derive(Clone, Debug, PartialEq)]
@@ -55,8 +58,9 @@ fn of(scores: &[Vec<f64>], benchmark: usize) -> Vec<f64> {
 }
 
 impl Peak {
-    pub(super) fn new(steps: &Steps, repeats: u32, base: &Rung) -> Self {
-        Self { steps: steps.clone(), repeats, at: base.clone(), scores: Vec::new(), known: Vec::new(), worse: 0 }
+    pub(super) fn new(steps: &Steps, repeats: u32, base: &Rung, ground: Ground) -> Self {
+        let (scores, known, rules) = (Vec::new(), Vec::new(), ground.rules);
+        Self { steps: steps.clone(), repeats, at: base.clone(), scores, known, worse: 0, rules }
     }
 
     /// The best value so far: the easiest whose score is not clearly below the highest.
@@ -112,14 +116,27 @@ impl Peak {
     /// Which benchmark of the proof, if any, scores clearly less than at the best value.
     fn worse_in(&self, scores: &[Vec<f64>]) -> Option<usize> {
         let winner = self.winner()?;
-        (0..winner.scores.first()?.len()).find(|at| compare(&winner.of(*at), &of(scores, *at)).says() == Says::Less)
+        (0..winner.scores.first()?.len()).find(|at| self.is_less(&winner.of(*at), &of(scores, *at), *at))
     }
 
     /// The easiest value that is in no benchmark clearly below the one that is best on the whole.
     fn winner(&self) -> Option<&Known> {
         let highest = self.known.iter().max_by(|a, b| a.merit().total_cmp(&b.merit()))?;
-        let is_less = |known: &Known, at| compare(&highest.of(at), &known.of(at)).says() == Says::Less;
+        let is_less = |known: &Known, at| self.is_less(&highest.of(at), &known.of(at), at);
         self.known.iter().find(|known| !(0..highest.scores[0].len()).any(|at| is_less(known, at)))
+    }
+
+    /// Whether a value clearly scores less of a benchmark than the best one: by the noise of all values, and although that one is the
+    /// best of many. By the rules up to 7 each pair was compared by itself.
+    fn is_less(&self, best: &[f64], measured: &[f64], benchmark: usize) -> bool {
+        if self.rules < 8 {
+            return (Scoring::of(self.rules).compare)(best, measured).says() == Says::Less;
+        }
+        let all: Vec<Vec<f64>> = self.known.iter().map(|known| known.of(benchmark)).collect();
+        let Some(noise) = Noise::pooled(all.iter().map(Vec::as_slice).chain([measured])) else { return false };
+        let others = all.len().saturating_sub(1);
+        let [best, measured] = [best, measured].map(|scores| (mean(scores), scores.len()));
+        noise.compare_one_of(others, best, measured).says() == Says::Less
     }
 
     fn settle(&self, end: StageEnd, last: &Outcome) -> Move {

@@ -7,6 +7,7 @@ use super::estimate::{Estimate, Former, Reach, SHORTEST, Weighed};
 use super::ground::{Ground, Move, Outcome, neighbour};
 use crate::inference::hazard::{Hazard, Observation, SURVIVAL, Survival};
 use crate::inference::laws::{Aim, Laws};
+use crate::inference::prior::Prior;
 use crate::model::evidence::{Bound, Known};
 use crate::model::kind::{Kind, laws};
 use crate::model::moment::Span;
@@ -104,7 +105,10 @@ impl Seek {
             let step = steps.step.unwrap_or_else(|| setting.ladder.widest_gap());
             let value = base.get(&steps.setting).unwrap_or(setting.stock);
             let hardest = setting.steps(value, setting.hardest(ground.use_name), step);
-            laws(ground.rig, (setting, step), base, hardest, Kind::of(ground.kinds, &steps.setting, proof))
+            let kind = Kind::of(ground.kinds, &steps.setting, proof);
+            let usual: fn(f64) -> Prior =
+                if ground.rules > 7 { Prior::usual } else { |slope| Prior::former(slope, None) };
+            laws(ground.rig, (setting, step), (base, hardest), kind, usual)
         };
         let estimate = |rungs: usize| {
             let laws = ground.rig.setting(&steps.setting).map_or_else(|| Laws::unexpected(rungs as f64), laws_of);

@@ -1,4 +1,4 @@
-//! How the best score of the climb ranks among those of other climbs, and of others that were entered by hand.
+//! How the best single score of the climb ranks among those of other climbs, and of others that were entered by hand.
 
 use periculum_core::analysis::scores::Benchmark;
 use periculum_core::model::quantity::scored;
@@ -19,12 +19,15 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, benchmark: &Bench
         let why = Line::styled(telling::NO_OTHER_RAN_IT, theme.muted);
         return frame.render_widget(fit(why, area.width, theme.muted), area);
     }
-    let own = benchmark.levels[benchmark.best].mean();
+    let own = benchmark.best_single();
     let mut ranked: Vec<(f64, Option<Other>)> = others.into_iter().map(|other| (other.value(), Some(other))).collect();
-    ranked.push((own, None));
+    ranked.extend(own.map(|own| (own, None)));
+    let own = own.unwrap_or_else(|| ranked[0].0);
     ranked.sort_by(|(a, _), (b, _)| if benchmark.what.less_is_better { a.total_cmp(b) } else { b.total_cmp(a) });
-    let at = ranked.iter().position(|(_, other)| other.is_none()).unwrap_or_default();
-    let mut lines = vec![Line::styled(telling::rank(at + 1, ranked.len()), theme.muted)];
+    let at = ranked.iter().position(|(_, other)| other.is_none());
+    let head = at.map_or_else(|| telling::NO_SCORE_STANDS.into(), |at| telling::rank(at + 1, ranked.len()));
+    let at = at.unwrap_or_default();
+    let mut lines = vec![Line::styled(head, theme.muted)];
     let room = usize::from(area.height).saturating_sub(1);
     let first = at.saturating_sub(room / 2).min(ranked.len().saturating_sub(room));
     for (index, (value, other)) in ranked.iter().enumerate().skip(first).take(room) {

@@ -2,7 +2,8 @@
 
 use periculum_core::Decimal;
 use periculum_core::analysis::over::Over;
-use periculum_core::analysis::scores::{Benchmark, Level, Noise};
+use periculum_core::analysis::scores::{Benchmark, Level};
+use periculum_core::inference::noise::Noise;
 use periculum_core::model::ladder::Direction;
 use periculum_core::model::quantity::scored;
 use periculum_core::telling::beside_words;

@@ -6,8 +6,9 @@ use std::path::Path;
 use anyhow::Result;
 use periculum_core::analysis::at_stock::between_starts;
 use periculum_core::analysis::over::Over;
-use periculum_core::analysis::scores::{Benchmark, benchmarks_over, family};
+use periculum_core::analysis::scores::{Benchmark, Level, benchmarks_over, family};
 use periculum_core::model::quantity::scored;
+use periculum_core::model::verdict::Verdict;
 use periculum_core::telling::{benchmark_words, percent_words, scatter_words};
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
@@ -175,7 +176,7 @@ fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect, benchmarks: &[Benchmark
     let first = at.saturating_sub(room / 2).min(benchmarks.len().saturating_sub(room));
     for (index, benchmark) in benchmarks.iter().enumerate().skip(first).take(room) {
         let style = if index == at { theme.accent.bold() } else { theme.text };
-        let best = &benchmark.levels[benchmark.best];
+        let best = benchmark.best_standing().unwrap_or(&benchmark.levels[benchmark.best]);
         let gain =
             best.over_baseline.as_ref().map(|gain| percent_words(&gain.of_scores(benchmark.what.less_is_better)));
         let gain = gain.unwrap_or_default();
@@ -212,8 +213,12 @@ fn facts(desk: &Desk, benchmark: &Benchmark, over: Option<Over>) -> Vec<Line<'st
     let unit = &benchmark.what.unit;
     let at = |score: String, place: &str| telling::at(&format!("{score} {unit}"), place);
     let best = &benchmark.levels[benchmark.best];
-    let mut lines =
-        vec![fact(labels::BEST, at(scored(best.mean(), best.mean()), &(written(best, over) + &fate(best))))];
+    let of = |level: &Level| at(scored(level.mean(), level.mean()), &(written(level, over) + &fate(level)));
+    let mut lines = vec![fact(labels::BEST, of(best))];
+    if best.verdict == Verdict::Fell {
+        let stands = benchmark.best_standing().map_or_else(|| telling::NO_SCORE_STANDS.into(), of);
+        lines.push(fact(labels::THAT_STANDS, stands));
+    }
     if let Some((stock, times)) = benchmark.baseline {
         lines.push(fact(labels::AT_STOCK, telling::measured_times(&scored(stock, stock), unit, times)));
     }

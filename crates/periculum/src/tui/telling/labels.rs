@@ -77,6 +77,7 @@ pub(in crate::tui) const ROUNDS: &str = "rounds";
 pub(in crate::tui) const SENSOR: &str = "sensor";
 pub(in crate::tui) const SETTING: &str = "setting";
 pub(in crate::tui) const TIMES: &str = "times";
+pub(in crate::tui) const THAT_STANDS: &str = "that stands";
 pub(in crate::tui) const WORTH_RAISING_TO: &str = "worth raising to";
 
 // What stands in a column where there is no number.
@@ -325,7 +326,8 @@ pub(in crate::tui) const HELP_OF_COMPARE: &str = "What was picked, beside each o
 
 pub(in crate::tui) const HELP_OF_SCORES: &str = "What each benchmark scored. Behind ± is how far chance alone may be off, in 95 of 100 cases; a gain within that \
      is grey. More pays as long as the score follows the setting by at \
-     least a quarter. `periculum enter` writes down a score from elsewhere to be ranked with.";
+     least a quarter. The best is one of a rung that did not fall, where there is one; what a value gains over stock holds for all of them \
+     together. `periculum enter` writes down a score from elsewhere to be ranked with.";
 
 pub(in crate::tui) const HELP_OF_RIG: &str = "What the rig consists of, and of each setting what is asked, what the rig reports (≠ where that is something \
      else) and what is measured; what is calculated from that, and what the sensors read, with the limits of each.";

@@ -329,8 +329,10 @@ pub(in crate::tui) fn specimens_by(rig: &str, setting: &str) -> String {
     format!("specimens of {rig} by their marks of {setting}")
 }
 
+pub(in crate::tui) const NO_SCORE_STANDS: &str = "no score of this climb stands: its rungs fell";
+
 pub(in crate::tui) fn rank(at: usize, count: usize) -> String {
-    format!("rank {at} of {count}")
+    format!("rank {at} of {count} by the best single score")
 }
 
 pub(in crate::tui) fn at(what: &str, place: &str) -> String {
