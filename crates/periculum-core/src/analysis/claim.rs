@@ -8,16 +8,13 @@ use rust_decimal::prelude::ToPrimitive;
 use crate::engine::Mark;
 use crate::inference::hazard::{Observation, Survival};
 use crate::inference::laws::Laws;
-use crate::inference::prior::Prior;
+use crate::model::axis::Axis;
 use crate::model::incident_kind::IncidentKind;
-use crate::model::kind::{Kind, laws};
-use crate::model::ladder::Direction;
 use crate::model::moment::Span;
 use crate::model::pass::Threads;
 use crate::model::plan::{Plan, Proof};
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
-use crate::model::setting::Setting;
 use crate::model::strategy::{Assurance, Steps};
 use crate::model::verdict::Verdict;
 use crate::story::{PassStory, Story, TrialStory};
@@ -84,10 +81,10 @@ impl Claim {
     /// What a climb says of a rung of one of its stages, in the state that the rig has now, under a proof of its plan; none of proofs
     /// that take no time by themselves, and where nothing comparable was tried.
     pub fn of(story: &Story, rig: &Rig, plan: &Plan, (rung, stage): (&Rung, usize), proof: usize) -> Option<Self> {
-        let wants = plan.stages.get(stage).map(|stage| stage.wants).unwrap_or_default();
+        let wants = plan.stages.get(stage).and_then(|stage| stage.wants).unwrap_or_default();
         let proof = plan.proofs.get(proof)?;
         let target = proof.length().seconds();
-        let axis = Axis::of(story, rig, plan, (rung, stage));
+        let axis = axis(story, rig, plan, (rung, stage));
         let works = works(proof);
         let seen = |trial: &TrialStory| {
             let (observation, ran) = observation(trial, &works).filter(|_| trial.state == story.last_state())?;
@@ -133,6 +130,15 @@ fn to_float(share: Decimal) -> f64 {
     share.to_f64().unwrap_or(1.0)
 }
 
+/// The settings along which a stage found a rung.
+fn axis<'a>(story: &Story, rig: &'a Rig, plan: &Plan, (rung, stage): (&Rung, usize)) -> Axis<'a> {
+    let steps: Vec<&Steps> = plan.stages.iter().flat_map(|stage| stage.strategy.steps()).collect();
+    let of_stage: Vec<&TrialStory> = story.trials.iter().filter(|trial| trial.stage == stage).collect();
+    let was_moved = |name: &str| of_stage.iter().any(|trial| trial.rung.get(name) != rung.get(name));
+    let climbed = plan.stages.get(stage).and_then(|stage| stage.strategy.setting());
+    Axis::new(rig, &plan.use_name, &steps, climbed, was_moved)
+}
+
 /// What a proof is made of, however long each of it takes.
 fn works(proof: &Proof) -> BTreeSet<(&str, Threads)> {
     proof.passes.iter().map(|pass| (pass.load.as_str(), pass.threads)).collect()
@@ -154,82 +160,4 @@ pub(super) fn observation(trial: &TrialStory, works: &BTreeSet<(&str, Threads)>)
         false => Observation::Held(ran.seconds()),
     };
     (is_error && is_of_works || ran > Span::ZERO).then_some((observation, ran))
-}
-
-/// The settings along which a stage found a rung, beside the others.
-struct Axis<'a> {
-    settings: Vec<Along<'a>>,
-}
-
-/// A setting of the rig.
-struct Along<'a> {
-    setting: &'a Setting,
-    /// The finest step by which the plan moves it, or what one usually takes: slopes are expected for such steps, and a ladder may be
-    /// as fine as it likes.
-    step: Decimal,
-    /// Whether its stage moved it, and whether that is what it climbs.
-    is_moved: bool,
-    is_climbed: bool,
-}
-
-impl<'a> Axis<'a> {
-    fn of(story: &Story, rig: &'a Rig, plan: &Plan, (rung, stage): (&Rung, usize)) -> Self {
-        let steps: Vec<&Steps> = plan.stages.iter().flat_map(|stage| stage.strategy.steps()).collect();
-        let step = |name: &str| steps.iter().filter(|one| one.setting == name).filter_map(|one| one.step).min();
-        let of_stage: Vec<&TrialStory> = story.trials.iter().filter(|trial| trial.stage == stage).collect();
-        let was_moved = |name: &str| of_stage.iter().any(|trial| trial.rung.get(name) != rung.get(name));
-        let climbed = plan.stages.get(stage).and_then(|stage| stage.strategy.setting());
-        let along = |setting: &'a Setting| Along {
-            step: step(&setting.name)
-                .or_else(|| setting.usual_step(&plan.use_name))
-                .unwrap_or_else(|| setting.ladder.widest_gap()),
-            is_climbed: climbed == Some(&setting.name),
-            is_moved: climbed == Some(&setting.name) || was_moved(&setting.name),
-            setting,
-        };
-        Self { settings: rig.settings.iter().map(along).collect() }
-    }
-
-    /// The one that the stage climbs, or the first that it moved; none where it moved nothing.
-    fn climbed(&self) -> Option<&Along<'a>> {
-        let moved = || self.settings.iter().filter(|along| along.is_moved);
-        moved().find(|along| along.is_climbed).or_else(|| moved().next())
-    }
-
-    /// What earlier climbs say of it.
-    fn kind<'b>(&self, kinds: &'b [Kind], proof: &Proof) -> Option<&'b Kind> {
-        Kind::of(kinds, &self.climbed()?.setting.name, proof)
-    }
-
-    /// What is known before anything was seen, around a rung and as far as the farthest trial of it.
-    fn laws(&self, rig: &Rig, use_name: &str, (rung, farthest): (&Rung, f64), kind: Option<&Kind>) -> Laws {
-        let of = |Along { setting, step, .. }: &Along| {
-            let value = rung.get(&setting.name).unwrap_or(setting.stock);
-            let hardest = setting.steps(value, setting.hardest(use_name), *step);
-            laws(rig, (setting, *step), (rung, hardest.max(farthest)), kind, Prior::usual)
-        };
-        self.climbed().or(self.settings.first()).map_or_else(|| Laws::unexpected(farthest), of)
-    }
-
-    /// How many steps harder a rung is than that one. Where it is harder in one setting and easier in another, what held there says
-    /// as much as if nothing were harder, and what fell as much as if nothing were easier; how much other settings than those that
-    /// were moved make it easier or harder, nobody knows, so that nothing is said then.
-    fn distance(&self, from: &Rung, rung: &Rung, has_held: bool) -> Option<f64> {
-        let (mut harder, mut easier) = (0.0, 0.0);
-        for Along { setting, step, is_moved, .. } in &self.settings {
-            let by = ((rung.get(&setting.name)? - from.get(&setting.name)?) / step).to_f64()?;
-            let by = if setting.harder == Direction::Up { by } else { -by };
-            let says_nothing = if has_held { by < 0.0 } else { by > 0.0 };
-            match is_moved {
-                true => (harder, easier) = (harder + by.max(0.0), easier + by.min(0.0)),
-                false if says_nothing => return None,
-                false => {}
-            }
-        }
-        Some(match has_held {
-            true if easier < 0.0 => easier,
-            false if harder > 0.0 => harder,
-            _ => harder + easier,
-        })
-    }
 }

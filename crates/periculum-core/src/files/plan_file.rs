@@ -12,7 +12,6 @@ use crate::files::start_file;
 use crate::model::plan::{ARM_AFTER, Ends, Plan, Proof, Raised, Stage};
 use crate::model::quantity::harmless;
 use crate::model::rig::Rig;
-use crate::model::strategy::Assurance;
 
 /// The path of the rig file that a plan names, relative to the plan; none where it names none.
 pub fn rig_path(top: &Section) -> Option<Located<String>> {
@@ -35,7 +34,7 @@ pub fn read(top: &Section, rig: &Rig, loads: &[&str]) -> Option<Plan> {
     let ends = if head.has("ends") { head.choice("ends", &places) } else { None };
     let restarts = if head.has("restarts") { head.choice("restarts", &ways) } else { None };
     let arm_after = if head.has("arm_after") { head.time("arm_after") } else { None };
-    let wants = read_assurance(&head, Assurance::default());
+    let wants = read_assurance(&head, None);
     head.finish();
     let programs = program_file::read(top, loads);
     let sensors: Vec<&str> = rig.read_by_hand().map(|sensor| sensor.name.as_str()).collect();

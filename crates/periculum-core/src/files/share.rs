@@ -18,11 +18,14 @@ pub(super) fn read_share(text: &Located<String>, key: &str, section: &Section) -
     }
 }
 
-/// `survives = "90%"` and `sure = "95%"`: what is wanted of marks, or what is wanted where nothing else is said.
-pub(super) fn read_assurance(section: &Section, usual: Assurance) -> Assurance {
+/// `survives = "90%"` and `sure = "95%"`: what is wanted of marks, where either is said here or around it.
+pub(super) fn read_assurance(section: &Section, around: Option<Assurance>) -> Option<Assurance> {
+    let usual = around.unwrap_or_default();
     let share = |key: &'static str, usual| {
         let text = section.optional_text(key);
         text.and_then(|text| read_share(&text, key, section)).unwrap_or(usual)
     };
-    Assurance { survives: share("survives", usual.survives), sure: share("sure", usual.sure) }
+    let is_said = around.is_some() || section.has("survives") || section.has("sure");
+    let wants = Assurance { survives: share("survives", usual.survives), sure: share("sure", usual.sure) };
+    is_said.then_some(wants)
 }

@@ -30,7 +30,7 @@ pub(super) struct Surroundings<'a> {
     /// The names under which the stages before save what they come to.
     pub(super) saved: &'a [&'a str],
     /// What the plan wants of marks.
-    pub(super) wants: Assurance,
+    pub(super) wants: Option<Assurance>,
 }
 
 #[derive(Clone, Copy)]

@@ -1,6 +1,7 @@
 //! What is climbed and what can come of it: rigs, settings, plans, passes, incidents, verdicts, reasons.
 
 pub mod amount;
+pub(crate) mod axis;
 pub mod budget;
 mod by_hand;
 pub mod check;

@@ -1,11 +1,13 @@
 //! What to climb: stages, strategies and proofs.
 
+use std::collections::BTreeSet;
+
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use crate::model::budget::Budget;
 use crate::model::moment::Span;
-use crate::model::pass::Pass;
+use crate::model::pass::{Pass, Threads};
 use crate::model::rung::Rung;
 use crate::model::strategy::{Aim, Assurance, Strategy};
 
@@ -73,6 +75,11 @@ impl Proof {
         self.passes.iter().map(|pass| pass.length).sum()
     }
 
+    /// What it is made of, however long each of it takes.
+    pub fn works(&self) -> BTreeSet<(String, Threads)> {
+        self.passes.iter().map(|pass| (pass.load.clone(), pass.threads)).collect()
+    }
+
     /// Whether somebody makes one of its passes, which takes as long as it takes.
     pub fn is_by_hand(&self) -> bool {
         self.passes.iter().any(|pass| pass.by_hand.is_some())
@@ -93,7 +100,7 @@ pub struct Stage {
     /// The point at which a curve is pinned in it; none where it is not.
     pub pin: Option<Pin>,
     /// What is wanted of its mark.
-    pub wants: Assurance,
+    pub wants: Option<Assurance>,
 }
 
 /// A curve that is flat from one of its points on, so that this is where its device sits.

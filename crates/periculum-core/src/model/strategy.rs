@@ -1,8 +1,11 @@
 //! How a stage chooses its rungs, as a plan says it.
 
 use rust_decimal::Decimal;
+use rust_decimal::prelude::ToPrimitive;
 use serde::{Deserialize, Serialize};
 
+use crate::inference::hazard::SURVIVAL;
+use crate::inference::laws;
 use crate::model::moment::Span;
 
 /// How a stage chooses its rungs.
@@ -120,6 +123,14 @@ pub struct Assurance {
     pub survives: Decimal,
     /// The probability that it is at least as large, below one.
     pub sure: Decimal,
+}
+
+impl Assurance {
+    /// The same for a proof of this length.
+    pub fn aim(&self, proof: Span) -> laws::Aim {
+        let [survives, sure] = [self.survives, self.sure].map(|share| share.to_f64().unwrap_or(SURVIVAL));
+        laws::Aim { proof: proof.seconds(), survives, sure }
+    }
 }
 
 impl Default for Assurance {

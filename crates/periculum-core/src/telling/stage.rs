@@ -15,10 +15,8 @@ pub fn stage_words(stage: &Stage, plan: &Plan, rig: &Rig) -> String {
 }
 
 /// What is wanted of its mark, as ` to survive 80 %, 99 % sure`; nothing where that is what is usual.
-fn wanted(wants: Assurance) -> String {
-    if wants == Assurance::default() {
-        return String::new();
-    }
+fn wanted(wants: Option<Assurance>) -> String {
+    let Some(wants) = wants.filter(|wants| *wants != Assurance::default()) else { return String::new() };
     let percent = |share: Decimal| (share * Decimal::ONE_HUNDRED).normalize();
     format!(" to survive {} %, {} % sure", percent(wants.survives), percent(wants.sure))
 }
@@ -77,23 +75,16 @@ mod tests {
 
     #[test]
     fn what_is_wanted_is_told_where_it_is_not_usual() {
-        assert_eq!(wanted(Assurance::default()), "");
+        assert_eq!(wanted(Some(Assurance::default())), "");
         let much = Assurance { survives: Decimal::new(99, 2), ..Assurance::default() };
-        assert_eq!(wanted(much), " to survive 99 %, 95 % sure");
+        assert_eq!(wanted(Some(much)), " to survive 99 %, 95 % sure");
     }
 
     #[test]
     fn a_margin_is_told_where_one_is_kept() {
         let told = |margin| {
             let strategy = Strategy::Soak { steps: vec![Steps::of("clock", None)], margin };
-            margin_words(&Stage {
-                strategy,
-                proof: 0,
-                start: Start::Last,
-                save: None,
-                pin: None,
-                wants: Assurance::default(),
-            })
+            margin_words(&Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: None })
         };
         assert_eq!(told(Margin::Steps(0)), None);
         assert_eq!(told(Margin::Steps(2)).as_deref(), Some("2 steps of margin"));

@@ -240,11 +240,11 @@ fn what_is_wanted_of_marks_is_said_for_all_stages_or_for_one() {
         let plan = plan(text, &rig).expect("a plan");
         plan.stages
             .iter()
-            .map(|stage| (stage.wants.survives.normalize().to_string(), stage.wants.sure.normalize().to_string()))
+            .map(|stage| stage.wants.map(|it| [it.survives, it.sure].map(|share| share.normalize().to_string())))
             .collect::<Vec<_>>()
     };
-    let said = |survives: &str, sure: &str| (survives.to_owned(), sure.to_owned());
-    assert_eq!(wants(PLAN), vec![said("0.9", "0.95"); 3]);
+    let said = |survives: &str, sure: &str| Some([survives.to_owned(), sure.to_owned()]);
+    assert_eq!(wants(PLAN), vec![None; 3]);
     let all = PLAN.replace("use = \"daily\"", "use = \"daily\"\nsurvives = \"80%\"");
     let one = all.replace("strategy = \"ascend\"", "strategy = \"ascend\"\nsure = \"99%\"");
     assert_eq!(wants(&one), [said("0.8", "0.95"), said("0.8", "0.99"), said("0.8", "0.95")]);

@@ -9,7 +9,7 @@ use periculum_core::model::moment::Span;
 use periculum_core::model::plan::{Plan, Proof, Stage, Start};
 use periculum_core::model::reason::Reason;
 use periculum_core::model::setting::TakesEffect;
-use periculum_core::model::strategy::{Assurance, Steps, Strategy as Plans};
+use periculum_core::model::strategy::{Steps, Strategy as Plans};
 use periculum_core::model::verdict::Verdict;
 use proptest::prelude::*;
 
@@ -29,7 +29,7 @@ pub(crate) fn course() -> Course {
         start: Start::Stock,
         save: None,
         pin: None,
-        wants: Assurance::default(),
+        wants: None,
     }];
     Course { rig: plain.rig, plan: Arc::new(plan) }
 }
@@ -189,14 +189,7 @@ fn a_later_stage_starts_from_what_was_saved_by_name_and_proves_it_first() {
     let mut plan = (*course.plan).clone();
     let steps = Steps::of(course.rig.settings[0].name.clone(), None);
     let start = Start::Saved("for evenings".into());
-    plan.stages.push(Stage {
-        strategy: Plans::Ascend(steps),
-        proof: 1,
-        start,
-        save: None,
-        pin: None,
-        wants: Assurance::default(),
-    });
+    plan.stages.push(Stage { strategy: Plans::Ascend(steps), proof: 1, start, save: None, pin: None, wants: None });
     course.plan = Arc::new(plan);
     let mut play = Play::of(course);
     try_it(&mut play, "take", &[]);

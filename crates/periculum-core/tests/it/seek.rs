@@ -1,14 +1,19 @@
 //! The search for a limit: it finds it, comes from below, and tells why it does what it does.
 
+use std::sync::Arc;
+
 use crate::chaos::Course;
 use periculum_core::Decimal;
+use periculum_core::analysis::claim::Claim;
 use periculum_core::engine::{Climb, Command, Entry, Event, Mark, RULES};
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::kind::Kind;
 use periculum_core::model::moment::{Moment, Span};
-use periculum_core::model::pass::{PassOrder, PassReport};
+use periculum_core::model::pass::{Pass, PassOrder, PassReport};
+use periculum_core::model::plan::{Proof, Stage};
 use periculum_core::model::reason::{Reason, StageEnd};
 use periculum_core::model::rung::InForce;
+use periculum_core::model::strategy::{Assurance, Strategy};
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
 
@@ -103,6 +108,36 @@ fn marks_are_true_and_found_in_a_fraction_of_the_nights() {
     assert!(off / 12.0 >= -7.0, "{} steps from the truth on average", off / 12.0);
     // Two nights of eight hours hold at the end of each.
     assert!(tested / 12.0 - 16.0 < 4.0, "{} hours on average", tested / 12.0);
+}
+
+/// Stepping by minutes and then proving one night, as most people do: where the plan says what it wants, the soak goes back as far as
+/// that asks by what the steps have seen, and can be claimed.
+#[test]
+fn a_soak_goes_back_as_far_as_what_is_wanted_asks() {
+    let soaked = |wants: Option<Assurance>, seed: u64| {
+        let mut course = Course::sought();
+        let mut plan = (*course.plan).clone();
+        let quick = Proof { name: "quick".into(), passes: vec![Pass::usual("dense", Span::from_seconds(600))] };
+        plan.proofs.push(quick);
+        let Strategy::Seek { steps, .. } = plan.stages[0].strategy.clone() else { panic!("a search") };
+        plan.stages[0] = Stage { strategy: Strategy::Ascend(steps), proof: 1, ..plan.stages[0].clone() };
+        plan.stages[1].wants = wants;
+        course.plan = Arc::new(plan);
+        let entries = climbed(&course, Rig::new(55.4, 1.6, seed));
+        let mark = mark_of(&entries, 1).clone();
+        let mut story = Story::default();
+        story.hear(&Event::Started { in_force: InForce::new(), ahead: 0, rules: RULES, kinds: Vec::new() });
+        entries.iter().for_each(|entry| story.tell(Moment::from_millis(0), entry));
+        let claim = Claim::of_mark(&story, &course.rig, &course.plan, &mark).expect("a claim");
+        (clock(&mark), claim.is_sure())
+    };
+    let sure = (0..4).filter(|seed| {
+        let ((plain, _), (wanted, is_sure)) = (soaked(None, *seed), soaked(Some(Assurance::default()), *seed));
+        assert!(wanted < plain && wanted <= Decimal::from(55), "{seed}: {wanted} {plain}");
+        is_sure
+    });
+    assert!(sure.count() >= 3);
+    assert!((0..4).all(|seed| !soaked(None, seed).1), "what is not wanted is not claimed");
 }
 
 #[test]

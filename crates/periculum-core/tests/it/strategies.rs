@@ -15,7 +15,7 @@ use periculum_core::model::plan::{Plan, Stage, Start};
 use periculum_core::model::reason::{Alone, StageEnd};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{InForce, Rung};
-use periculum_core::model::strategy::{Assurance, Each, Margin, Steps, Strategy, Sweep};
+use periculum_core::model::strategy::{Each, Margin, Steps, Strategy, Sweep};
 use periculum_core::model::verdict::Verdict;
 use periculum_core::telling::tell;
 
@@ -44,7 +44,7 @@ fn value(rung: &Rung, setting: &str) -> i64 {
 }
 
 fn stage(strategy: Strategy) -> Stage {
-    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: Assurance::default() }
+    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: None }
 }
 
 fn steps(setting: &str, step: i64) -> Steps {

@@ -5,7 +5,7 @@ use std::sync::Arc;
 
 use super::belief::Belief;
 use super::tally::Tally;
-use crate::engine::course::{Course, Ground};
+use crate::engine::course::{Course, Ground, Seen};
 use crate::engine::entry::{Entry, Mark};
 use crate::engine::event::Event;
 use crate::engine::route::{route, route_one_by_one};
@@ -69,6 +69,8 @@ pub(super) struct Climber {
     pub(super) read_once: BTreeSet<String>,
     /// The rungs that held, by the trial they held in.
     pub(super) held: BTreeMap<u32, Rung>,
+    /// What trials have said of their rungs since somebody changed something of the rig.
+    pub(super) seen: Vec<Seen>,
     /// How each trial ended.
     pub(super) verdicts: BTreeMap<u32, Verdict>,
     /// The last trial that was judged.
@@ -116,6 +118,7 @@ impl Climber {
             changes: 0,
             read_once: BTreeSet::new(),
             held: BTreeMap::new(),
+            seen: Vec::new(),
             verdicts: BTreeMap::new(),
             judged: None,
             left_at: None,
@@ -173,6 +176,7 @@ impl Climber {
             rules: self.rules,
             held: &self.held,
             kinds: &self.kinds,
+            seen: &self.seen,
         }
     }
 

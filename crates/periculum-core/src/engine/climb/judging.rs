@@ -3,7 +3,7 @@
 use std::mem;
 
 use super::climber::{AtStock, Climber, blame};
-use crate::engine::course::{Move, Outcome};
+use crate::engine::course::{Move, Outcome, Seen};
 use crate::engine::entry::{Entry, Mark};
 use crate::engine::scoring::Scoring;
 use crate::engine::state::{Judged, State, Trial};
@@ -39,19 +39,24 @@ impl Climber {
         let verdict = self.close(&trial, gain, step);
         let Some(mut course) = self.course.take() else { return State::Ended };
         self.judged = Some(Box::new(Judged { trial: trial.clone(), stage: self.stage, before: course.clone() }));
-        let wanted = course.after(
-            &Outcome {
-                trial: trial.number,
-                verdict,
-                incident: worst(&trial),
-                cores: trial.cores,
-                scores: trial.scores,
-                benchmarks: trial.benchmarks,
-                tested: trial.tested,
-                unheard: trial.unheard,
-            },
-            self.ground(step.at),
-        );
+        let outcome = Outcome {
+            trial: trial.number,
+            verdict,
+            incident: worst(&trial),
+            cores: trial.cores,
+            scores: trial.scores,
+            benchmarks: trial.benchmarks,
+            tested: trial.tested,
+            unheard: trial.unheard,
+        };
+        let seen = outcome.observation().map(|observation| Seen {
+            trial: trial.number,
+            rung: trial.rung,
+            works: self.proof().works(),
+            observation,
+        });
+        self.seen.extend(seen);
+        let wanted = course.after(&outcome, self.ground(step.at));
         self.course = Some(course);
         if let Move::Try(_, Reason::Disturbed { trial }) = &wanted {
             self.baseline.retain(|at_stock| at_stock.trial != *trial);

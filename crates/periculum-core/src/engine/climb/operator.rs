@@ -42,6 +42,7 @@ impl Climber {
             Said::Changed { written } => {
                 if let Ok(change) = RigChange::of(&self.rig, written) {
                     self.changes += 1;
+                    self.seen.clear();
                     step.entries.push(Entry::RigChanged { state: self.changes + 1, change });
                 }
                 state

@@ -27,6 +27,7 @@ impl Climber {
         }
         self.verdicts.insert(number, Verdict::Slipped);
         self.held.remove(&number);
+        self.seen.retain(|seen| seen.trial != number);
         let kind = Some(IncidentKind::Seen);
         step.entries.push(Entry::Rejudged { trial: number, verdict: Verdict::Slipped, incident: kind });
         self.withdraw_marks(number, step, |mark| mark.trial == number);

@@ -5,12 +5,14 @@ use std::collections::{BTreeMap, BTreeSet};
 use rust_decimal::Decimal;
 
 use crate::engine::question::Suggestion;
+use crate::inference::hazard::Observation;
 use crate::model::depth::Depth;
 use crate::model::evidence::Known;
 use crate::model::incident::IncidentKind;
 use crate::model::kind::Kind;
 use crate::model::ladder::Direction;
 use crate::model::moment::Span;
+use crate::model::pass::Threads;
 use crate::model::reason::{Reason, StageEnd};
 use crate::model::rig::{Illegal, Rig};
 use crate::model::rung::Rung;
@@ -30,6 +32,18 @@ pub(in crate::engine) struct Ground<'a> {
     pub(in crate::engine) held: &'a BTreeMap<u32, Rung>,
     /// What is expected of settings, each under the loads of some proof.
     pub(in crate::engine) kinds: &'a [Kind],
+    /// What the climb has seen of rungs, in the state that the rig has now.
+    pub(in crate::engine) seen: &'a [Seen],
+}
+
+/// What one trial says of its rung.
+#[derive(Clone, Debug, PartialEq)]
+pub(in crate::engine) struct Seen {
+    pub(in crate::engine) trial: u32,
+    pub(in crate::engine) rung: Rung,
+    /// What its proof is made of.
+    pub(in crate::engine) works: BTreeSet<(String, Threads)>,
+    pub(in crate::engine) observation: Observation,
 }
 
 /// What a course wants next.
@@ -83,6 +97,17 @@ impl Outcome {
                 StageEnd::Limited { setting, value, incident: limited }
             }
             incident => StageEnd::NextDidNotHold { setting, value, verdict: self.verdict, incident },
+        }
+    }
+
+    /// What it says of how often its rung fails; nothing where it ended for other reasons.
+    pub(in crate::engine) fn observation(&self) -> Option<Observation> {
+        let (tested, unheard) = (self.tested.seconds(), self.unheard.seconds());
+        match self.verdict {
+            Verdict::Held => Some(Observation::Held(tested)),
+            _ if self.is_error() && unheard > 0.0 => Some(Observation::FellBetween(tested, tested + unheard)),
+            _ if self.is_error() => Some(Observation::Fell(tested)),
+            _ => None,
         }
     }
 

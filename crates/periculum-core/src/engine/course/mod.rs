@@ -22,7 +22,7 @@ use rust_decimal::prelude::ToPrimitive;
 use baseline::Baseline;
 use each::Each;
 use grid::Grid;
-pub(super) use ground::{Ground, Move, Outcome};
+pub(super) use ground::{Ground, Move, Outcome, Seen};
 pub(super) use lead::Lead;
 use map::Map;
 use open::Open;
@@ -66,16 +66,25 @@ impl Course {
             Strategy::Open { setting } => Self::Open(Open::new(setting, base, ground)),
             Strategy::Ascend(steps) | Strategy::Trim(steps) => Self::Walk(Walk::new(steps, None, base)),
             Strategy::Feed { steps, feed } => Self::Walk(Walk::new(steps, Some(feed), base)),
-            Strategy::Seek { steps, margin } if ground.rules > 6 => {
-                Self::Seek(Box::new(Seek::weighing(steps, *margin, base, (proof, &stage.wants), ground)))
-            }
+            Strategy::Seek { steps, margin } if ground.rules > 6 => Self::Seek(Box::new(Seek::weighing(
+                steps,
+                *margin,
+                base,
+                (proof, &stage.wants.unwrap_or_default()),
+                ground,
+            ))),
             Strategy::Seek { steps, margin } => Self::Seek(Box::new(Seek::new(steps, *margin, base, whole, ground))),
             Strategy::Map { steps, over } => Self::Map(Box::new(Map::new(steps, over, base, whole, ground))),
             Strategy::Grid { over } => Self::Grid(Grid::new(over, base, ground)),
             Strategy::Each(each) => Self::Each(Box::new(Each::new(each, base))),
             Strategy::Peak { steps, repeats } => Self::Peak(Peak::new(steps, *repeats, base, ground)),
             Strategy::Lead { setting } => Self::Lead(Lead::new(setting, base, ground)),
-            Strategy::Soak { steps, margin } => Self::Soak(Soak::new(steps, *margin, base, ground)),
+            Strategy::Soak { steps, margin } => match (&steps[..], &stage.wants) {
+                ([one], Some(wants)) if ground.rules > 7 && !proof.is_by_hand() => {
+                    Self::Seek(Box::new(Seek::soaking(one, *margin, base, (proof, wants), ground)))
+                }
+                _ => Self::Soak(Soak::new(steps, *margin, base, ground)),
+            },
         }
     }
 

@@ -4,10 +4,11 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
 
 use super::estimate::{Estimate, Former, Reach, SHORTEST, Weighed};
-use super::ground::{Ground, Move, Outcome, neighbour};
-use crate::inference::hazard::{Hazard, Observation, SURVIVAL, Survival};
-use crate::inference::laws::{Aim, Laws};
+use super::ground::{Ground, Move, Outcome, Seen, neighbour};
+use crate::inference::hazard::{Hazard, Observation, Survival};
+use crate::inference::laws::Laws;
 use crate::inference::prior::Prior;
+use crate::model::axis::Axis;
 use crate::model::evidence::{Bound, Known};
 use crate::model::kind::{Kind, laws};
 use crate::model::moment::Span;
@@ -59,8 +60,8 @@ pub(in crate::engine) struct Seek {
     setting_up: f64,
     /// How much easier than what it believes to hold is what it puts to the proof.
     margin: Margin,
-    /// What ended the rungs.
-    limit: Known,
+    /// What ended the rungs; none where nobody wants to go on from there.
+    limit: Option<Known>,
     estimate: Estimate,
     target: Span,
     trials: u32,
@@ -75,6 +76,8 @@ pub(in crate::engine) struct Seek {
     slipped: Option<(usize, Outcome)>,
     /// The easiest rung that the proof did not hold at, and how it ended.
     refused: Option<(usize, Outcome)>,
+    /// The hardest rung that may be put to the proof.
+    proves_up_to: usize,
     /// What is on trial.
     at: usize,
     /// For how long; none for the proof itself.
@@ -96,11 +99,7 @@ impl Seek {
         ground: Ground,
     ) -> Self {
         let target = proof.length();
-        let aim = Aim {
-            proof: target.seconds(),
-            survives: wanted.survives.to_f64().unwrap_or(SURVIVAL),
-            sure: wanted.sure.to_f64().unwrap_or(SURVIVAL),
-        };
+        let aim = wanted.aim(target);
         let laws_of = |setting: &Setting| {
             let step = steps.step.unwrap_or_else(|| setting.ladder.widest_gap());
             let value = base.get(&steps.setting).unwrap_or(setting.stock);
@@ -114,8 +113,48 @@ impl Seek {
             let laws = ground.rig.setting(&steps.setting).map_or_else(|| Laws::unexpected(rungs as f64), laws_of);
             Estimate::Weighed(Weighed { laws, aim })
         };
-        let search = Self::estimating(steps, margin, base, target, estimate, ground);
+        let (rungs, limit) = harder_ones(steps, base, ground);
+        let search = Self::estimating(steps, margin, (rungs, Some(limit)), target, estimate, ground);
         Self { first_leaps: search.leap, ..search }
+    }
+
+    /// A search from stock up to this rung, for whoever wants to claim something of a soak: it knows what the climb has seen so far, and
+    /// learns on the rungs up to the hardest of them.
+    pub(super) fn soaking(
+        steps: &Steps,
+        margin: Margin,
+        mark: &Rung,
+        (proof, wanted): (&Proof, &Assurance),
+        ground: Ground,
+    ) -> Self {
+        let mut rungs = vec![mark.clone()];
+        let stock = ground.rig.setting(&steps.setting).map(|setting| setting.stock);
+        while rungs[rungs.len() - 1].get(&steps.setting) != stock {
+            let Ok(easier) = neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, false) else { break };
+            rungs.push(easier);
+        }
+        rungs.reverse();
+        let mark_at = rungs.len() - 1;
+        let seen: Vec<&Seen> = ground.seen.iter().filter(|seen| seen.works.is_subset(&proof.works())).collect();
+        let was_moved = |name: &str| seen.iter().any(|seen| seen.rung.get(name) != mark.get(name));
+        let axis = Axis::new(ground.rig, ground.use_name, &[steps], Some(&steps.setting), was_moved);
+        let place =
+            |seen: &Seen| axis.distance(&rungs[0], &seen.rung, matches!(seen.observation, Observation::Held(_)));
+        let seen: Vec<(f64, Observation)> =
+            seen.iter().filter_map(|seen| Some((place(seen)?, seen.observation))).collect();
+        let farthest = seen.iter().map(|(rung, _)| *rung).fold(mark_at as f64, f64::max);
+        while (rungs.len() as f64) <= farthest {
+            let Ok(harder) = neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, true) else { break };
+            rungs.push(harder);
+        }
+        let kind = axis.kind(ground.kinds, proof);
+        let mut laws = axis.laws(ground.rig, ground.use_name, (&rungs[0], farthest), kind);
+        seen.iter().for_each(|(rung, observation)| laws.observe(*rung, *observation));
+        let aim = wanted.aim(proof.length());
+        let estimate = |_| Estimate::Weighed(Weighed { laws, aim });
+        let search = Self::estimating(steps, margin, (rungs, None), proof.length(), estimate, ground);
+        let fell = seen.iter().any(|(_, observation)| !matches!(observation, Observation::Held(_)));
+        Self { held: mark_at, proves_up_to: mark_at, has_fallen: fell, has_erred: fell, ..search }
     }
 
     /// The same by the rules up to 6, for the limit of the proof.
@@ -124,28 +163,22 @@ impl Seek {
             let model = Hazard::unknown(EASIER, rungs as f64 - 1.0 + BEYOND, target.seconds());
             Estimate::Former(Former { model })
         };
-        Self::estimating(steps, margin, base, target, estimate, ground)
+        let (rungs, limit) = harder_ones(steps, base, ground);
+        Self::estimating(steps, margin, (rungs, Some(limit)), target, estimate, ground)
     }
 
     fn estimating(
         steps: &Steps,
         margin: Margin,
-        base: &Rung,
+        (rungs, limit): (Vec<Rung>, Option<Known>),
         target: Span,
         estimate: impl FnOnce(usize) -> Estimate,
         ground: Ground,
     ) -> Self {
-        let mut rungs = vec![base.clone()];
-        let limit = loop {
-            match neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, true) {
-                Ok(harder) => rungs.push(harder),
-                Err(limit) => break limit,
-            }
-        };
         let setting = ground.rig.setting(&steps.setting);
         let jump = setting.and_then(|setting| setting.largest_jump);
         let value = |rung: &Rung| rung.get(&steps.setting).unwrap_or_default();
-        let is_near = |rung: &&Rung| jump.is_none_or(|jump| (value(rung) - value(base)).abs() <= jump);
+        let is_near = |rung: &&Rung| jump.is_none_or(|jump| (value(rung) - value(&rungs[0])).abs() <= jump);
         let leap = rungs.iter().skip(1).take_while(is_near).count().max(1);
         let is_by_hand = setting.is_some_and(|setting| setting.takes_effect.needs_somebody());
         Self {
@@ -156,6 +189,7 @@ impl Seek {
             margin,
             limit,
             estimate: estimate(rungs.len()),
+            proves_up_to: rungs.len() - 1,
             rungs,
             target,
             trials: 0,
@@ -224,15 +258,8 @@ impl Seek {
 
     /// Takes in how the trial ended that was asked for last.
     pub(super) fn learn(&mut self, outcome: &Outcome) {
-        let (rung, tested) = (self.at as f64, outcome.tested.seconds());
-        match outcome.verdict {
-            Verdict::Held => self.estimate.observe(rung, Observation::Held(tested)),
-            _ if outcome.is_error() && !outcome.unheard.is_zero() => {
-                let latest = tested + outcome.unheard.seconds();
-                self.estimate.observe(rung, Observation::FellBetween(tested, latest));
-            }
-            _ if outcome.is_error() => self.estimate.observe(rung, Observation::Fell(tested)),
-            _ => {}
+        if let Some(observation) = outcome.observation() {
+            self.estimate.observe(self.at as f64, observation);
         }
         if outcome.verdict == Verdict::Held {
             self.held = self.held.max(self.at);
@@ -344,7 +371,7 @@ impl Seek {
     /// The hardest rung that the proof may go to.
     fn most(&self) -> usize {
         let refused = self.refused.as_ref().map_or(usize::MAX, |(at, _)| at - 1);
-        self.highest().min(refused)
+        self.highest().min(refused).min(self.proves_up_to)
     }
 
     /// The hardest rung that a trial may go to.
@@ -387,14 +414,28 @@ impl Seek {
                 verdict: outcome.verdict,
                 incident: outcome.incident,
             },
-            _ if last => {
-                StageEnd::AtLimit { setting, value: self.value(self.at), limit: Bound::Known(self.limit.clone()) }
-            }
+            _ if last || self.at == self.proves_up_to => match &self.limit {
+                Some(limit) => {
+                    StageEnd::AtLimit { setting, value: self.value(self.at), limit: Bound::Known(limit.clone()) }
+                }
+                None => StageEnd::Soaked,
+            },
             _ => {
                 let (next, target) = (self.at + 1, self.target);
                 StageEnd::LimitKnown { setting, value: self.value(next), target, foresight: self.foresight(next) }
             }
         };
         Move::Settle { rung, proved_in, end }
+    }
+}
+
+/// This rung and all harder ones that are allowed, and what ends them.
+fn harder_ones(steps: &Steps, base: &Rung, ground: Ground) -> (Vec<Rung>, Known) {
+    let mut rungs = vec![base.clone()];
+    loop {
+        match neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, true) {
+            Ok(harder) => rungs.push(harder),
+            Err(limit) => return (rungs, limit),
+        }
     }
 }

@@ -19,7 +19,7 @@ use periculum_core::model::plan::{ARM_AFTER, Ends, Pin, Plan, Proof, Stage, Star
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::model::rung::InForce;
 use periculum_core::model::setting::{Setting, TakesEffect};
-use periculum_core::model::strategy::{Assurance, Each, Margin, Steps, Strategy as Way, Sweep};
+use periculum_core::model::strategy::{Each, Margin, Steps, Strategy as Way, Sweep};
 use proptest::prelude::*;
 
 /// A rig and a plan for it.
@@ -95,7 +95,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
 }
 
 fn stage(strategy: Way) -> Stage {
-    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: Assurance::default() }
+    Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: None }
 }
 
 fn steps(setting: &str, step: i64, back: u32) -> Steps {
@@ -212,7 +212,7 @@ pub(crate) fn courses() -> impl Strategy<Value = Course> {
         start,
         save,
         pin,
-        wants: Assurance::default(),
+        wants: None,
     });
     let stages = proptest::collection::vec(stage, 1..5);
     let budget = prop_oneof![
