@@ -99,7 +99,7 @@ impl Drawn {
             _ => walk(),
         };
         let start = if self.is_from_stock { Start::Stock } else { Start::Last };
-        Stage { strategy, proof: 0, start, save: None, pin: None, wants: Assurance::default() }
+        Stage { strategy, proof: 0, start, save: None, pin: None, wants: self.is_from_stock.then(Assurance::default) }
     }
 }
 

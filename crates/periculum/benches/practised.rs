@@ -10,6 +10,7 @@ use std::sync::Arc;
 
 use periculum_core::Decimal;
 use periculum_core::analysis::claim::Claim;
+use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::engine::{Climb, Command, Entry, Event, Noted, Question, RULES, Said};
 use periculum_core::files::{Document, Problems, plan_file, rig_file};
 use periculum_core::inference::hazard::{SURVIVAL, Survival};
@@ -22,6 +23,7 @@ use periculum_core::model::rung::Rung;
 use periculum_core::model::setting::Setting;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
+use periculum_core::telling::forecast_words;
 use periculum_rigs::bench::{Answer, Bench, BenchEvent, Order, answer_to};
 use periculum_rigs::simulated::{Simulator, Spec, Truth};
 
@@ -69,13 +71,13 @@ fn main() {
     println!(
         "| plan | stage | true marks | true of the sure | as claimed or better | claimed, true in the mean | hours of passes | errands | falls | restarts | trials |\n|---|---|---|---|---|---|---|---|---|---|---|"
     );
+    let mut foretold = Vec::new();
     let is_wanted = |rig: &str| words.iter().all(|word| word.parse::<u64>().is_ok() || word == rig);
     for (rig_name, plan_name) in PLANS.into_iter().filter(|(rig, _)| is_wanted(rig)) {
         let (rig, plan, spec) = read(rig_name, plan_name);
         let mut sums = Sums::new();
-        for seed in 1..=count {
-            climb(&rig, &plan, &spec, seed, &mut sums);
-        }
+        let took: Vec<Story> = (1..=count).map(|seed| climb(&rig, &plan, &spec, seed, &mut sums)).collect();
+        foretold.push(foretold_row(plan_name, &forecast(&rig, &plan, &[]), &took));
         for (stage, sum) in &sums {
             let what = &plan.stages[*stage];
             let pinned = if what.pin.is_some() { ", pinned" } else { "" };
@@ -102,6 +104,33 @@ fn main() {
             );
         }
     }
+    println!(
+        "\n| plan | foretold | trials in the middle | of passes in the middle | within what was foretold: trials | time |\n|---|---|---|---|---|---|"
+    );
+    foretold.iter().for_each(|row| println!("{row}"));
+}
+
+/// What was foretold of a plan, and how many climbs lie within it.
+fn foretold_row(plan: &str, forecast: &Forecast, took: &[Story]) -> String {
+    let [least, most] = forecast.whole;
+    let middle = |mut figures: Vec<u64>| {
+        figures.sort_unstable();
+        figures[figures.len() / 2]
+    };
+    let trials: Vec<u64> = took.iter().map(|story| story.trials.len() as u64).collect();
+    let times: Vec<u64> = took.iter().map(|story| story.tested().millis()).collect();
+    let within = |figures: &[u64], least: u64, most: u64| {
+        let count = figures.iter().filter(|figure| (least..=most).contains(*figure)).count();
+        format!("{:.0} %", 100.0 * count as f64 / figures.len() as f64)
+    };
+    format!(
+        "| `{plan}` | {} | {} | {} | {} | {} |",
+        forecast_words(forecast),
+        middle(trials.clone()),
+        Span::from_seconds(middle(times.clone()) / 1000),
+        within(&trials, least.trials.into(), most.trials.into()),
+        within(&times, least.time.millis(), most.time.millis()),
+    )
 }
 
 /// What claims come to: how many say that the mark is good for sure and how many of those are right, how often the truth is at least as
@@ -137,7 +166,7 @@ fn read(rig: &str, plan: &str) -> (Arc<Rig>, Arc<Plan>, Spec) {
     (Arc::new(rig), Arc::new(plan), spec)
 }
 
-fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Sums) {
+fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Sums) -> Story {
     let mut stage_now = 0;
     let mut climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
     let mut simulator = Simulator::new(spec, rig, seed, Moment::from_millis(0));
@@ -205,6 +234,7 @@ fn climb(rig: &Arc<Rig>, plan: &Arc<Plan>, spec: &Spec, seed: u64, sums: &mut Su
             }
         };
     }
+    story
 }
 
 /// A row of a map, whose true border is known.

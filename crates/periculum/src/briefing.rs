@@ -19,7 +19,7 @@ use periculum_core::model::quantity::counted;
 use periculum_core::model::rig::{Place, Rig};
 use periculum_core::model::rung::Rung;
 use periculum_core::model::setting::TakesEffect;
-use periculum_core::telling::effort_words;
+use periculum_core::telling::forecast_words;
 use periculum_loads::catalogue::LOADS;
 use periculum_rigs::adapters::Adapters;
 use periculum_rigs::linux;
@@ -254,9 +254,9 @@ pub(crate) fn check(path: &Path, saved_of: SavedOf) -> Result<String> {
         let plan = &briefing.plan;
         let stages: Vec<&str> = plan.stages.iter().map(|stage| stage.strategy.name()).collect();
         let told: String = briefing.warnings().iter().map(files::but_it).collect();
-        let foreseen = forecast(&briefing.rig, plan);
+        let foreseen = forecast(&briefing.rig, plan, &[]);
         let goes_on = if foreseen.goes_on { files::OR_MORE } else { "" };
-        let effort = effort_words(&foreseen.whole) + goes_on;
+        let effort = forecast_words(&foreseen) + goes_on;
         return Ok(files::plan_would(&plan.name, &briefing.rig.name, stages.join(", "), &effort, &told));
     }
     match read_rig(&file.text) {

@@ -8,6 +8,7 @@ use std::time::Duration;
 use anyhow::{Context, Result, bail};
 use periculum_core::engine::{Climb, Event, Noted, RULES, decide_alike};
 use periculum_core::model::ending::classify;
+use periculum_core::model::kind::Kind;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{InForce, Rung};
@@ -150,6 +151,14 @@ impl Prepared {
     /// A new climb; the seed chooses the specimen of a simulated rig.
     pub(crate) fn new(briefing: Briefing, ledger: Ledger, sysroot: &Path, seed: Option<u64>) -> Result<Self> {
         Self::begun(briefing, ledger, sysroot, seed, wall_clock())
+    }
+
+    /// What earlier climbs say of rigs of its kind; nothing of one that is resumed before it is taken up.
+    pub(crate) fn kinds(&self) -> &[Kind] {
+        match &self.first {
+            Event::Started { kinds, .. } => kinds,
+            _ => &[],
+        }
     }
 
     /// The same for one that counts as begun at this moment of the wall clock.

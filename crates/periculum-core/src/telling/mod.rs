@@ -6,6 +6,7 @@ mod end;
 mod errand;
 mod evidence;
 mod faster;
+mod kind;
 mod reason;
 mod rig_change;
 mod stage;
@@ -21,10 +22,11 @@ pub use errand::{
 };
 pub use evidence::bound_words;
 pub use faster::{faster_words, scatter_words};
+pub use kind::kind_words;
 pub use rig_change::parts_changed;
 pub use stage::{margin_words, stage_words};
 
-use crate::analysis::forecast::Effort;
+use crate::analysis::forecast::{Effort, Forecast};
 use crate::analysis::scores::Benchmark;
 use crate::engine::{Entry, Mark, Said, Written};
 use crate::inference::comparison::{Comparison, Says};
@@ -215,6 +217,31 @@ pub fn percent_words(difference: &Comparison) -> String {
         return format!("{change:+.1}, unsure");
     }
     format!("{change:+.1} ± {:.1}", 100.0 * (difference.high - difference.change))
+}
+
+/// What a climb takes in the middle, and the least and the most of nine tenths of all, as
+/// `12 trials (7 to 17), 18 min of passes (3 min 40 s to 31 min)`.
+pub fn forecast_words(Forecast { middle, whole: [least, most], .. }: &Forecast) -> String {
+    let range = |middle: String, from: String, to: String| match from == to {
+        true => middle,
+        false => format!("{middle} ({from} to {to})"),
+    };
+    let split = |of: fn(&Effort) -> u32, one: &str, many: &str| {
+        let noun = if of(middle) == 1 { one } else { many };
+        range(format!("{} {noun}", of(middle)), of(least).to_string(), of(most).to_string())
+    };
+    let time = |effort: &Effort| rounded(effort.time).to_string();
+    let passes = range(format!("{} of passes", time(middle)), time(least), time(most));
+    let mut words = format!("{}, {passes}", split(|effort| effort.trials, "trial", "trials"));
+    for (of, one, many) in [
+        ((|effort| effort.by_hand) as fn(&Effort) -> u32, "change by hand", "changes by hand"),
+        (|effort| effort.restarts, "restart", "restarts"),
+    ] {
+        if of(most) > 0 {
+            words += &format!(", {}", split(of, one, many));
+        }
+    }
+    words
 }
 
 /// The least and the most that something takes, as `2 to 17 trials, 3 min 40 s to 31 min of passes`.

@@ -5,12 +5,15 @@ use std::process::ExitCode;
 
 use anyhow::Result;
 use periculum_core::engine;
+use periculum_ledger::Ledger;
+use periculum_rigs::steady::wall_clock;
 
 use super::LEDGER;
 use crate::cli::{Climb, Common, Pace};
 use crate::climbing::{Prepared, Wanted};
 use crate::complaint::BadInput;
 use crate::driving::Hands;
+use crate::earlier::expected;
 use crate::starting::Review;
 use crate::telling::climbing;
 use crate::{headless, places, tui};
@@ -38,8 +41,10 @@ pub(super) fn run(climb: &Climb, common: &Common) -> Result<ExitCode> {
 
 /// Whether somebody who has seen what it would do begins it.
 fn is_wanted(wanted: &Wanted, ledger: &Path, common: &Common) -> Result<bool> {
-    let (briefing, _) = wanted.briefing(ledger)?;
-    tui::ask_to_begin(&Review::of(briefing, &common.sysroot)?)
+    let (briefing, seed) = wanted.briefing(ledger)?;
+    let known = ledger.is_file().then(|| Ledger::open(ledger).ok()).flatten();
+    let kinds = known.map(|ledger| expected(&ledger, &briefing, seed, wall_clock())).unwrap_or_default();
+    tui::ask_to_begin(&Review::of(briefing, &common.sysroot, kinds)?)
 }
 
 /// Shows a climb while it is driven, and then those that are begun from there.

@@ -7,6 +7,7 @@ use anyhow::{Context, Result};
 use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::files::rig_text;
 use periculum_core::files::written::with_starts;
+use periculum_core::model::kind::Kind;
 use periculum_core::model::ladder::Direction;
 use periculum_core::model::task::Task;
 use periculum_rigs::granted::Written;
@@ -33,6 +34,8 @@ pub(crate) struct Proposal {
 /// Everything that somebody has to know before they begin.
 pub(crate) struct Review {
     pub(crate) briefing: Briefing,
+    /// What earlier climbs say of rigs of its kind.
+    pub(crate) kinds: Vec<Kind>,
     pub(crate) forecast: Forecast,
     /// What is written to this machine or sent.
     pub(crate) written: Vec<Written>,
@@ -45,12 +48,12 @@ impl Review {
     ///
     /// # Errors
     /// Where the kernel does not answer.
-    pub(crate) fn of(briefing: Briefing, root: &Path) -> Result<Self> {
-        let forecast = forecast(&briefing.rig, &briefing.plan);
+    pub(crate) fn of(briefing: Briefing, root: &Path, kinds: Vec<Kind>) -> Result<Self> {
+        let forecast = forecast(&briefing.rig, &briefing.plan, &kinds);
         let (root, of) = (root.to_owned(), briefing.rig.clone());
         let is_real = briefing.adapters.is_here() && !briefing.rig.settings.is_empty();
         let written = if is_real { patiently(move || written_by(&root, &of))? } else { Vec::new() };
-        Ok(Self { briefing, forecast, written, files: Vec::new() })
+        Ok(Self { briefing, kinds, forecast, written, files: Vec::new() })
     }
 }
 
@@ -94,7 +97,10 @@ impl Proposal {
             (None, _) => SourceFile { path: PathBuf::new(), text: known.text.clone() },
         };
         let briefing = Briefing::of(rig, SourceFile { path: self.plan.clone(), text: self.text.clone() })?;
-        Ok(Review { files: self.files().into_iter().map(Path::to_owned).collect(), ..Review::of(briefing, root)? })
+        Ok(Review {
+            files: self.files().into_iter().map(Path::to_owned).collect(),
+            ..Review::of(briefing, root, Vec::new())?
+        })
     }
 
     /// The files that are written when it begins.

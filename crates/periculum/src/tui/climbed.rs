@@ -1,7 +1,7 @@
 //! A climb with all that is shown of it.
 
 use std::collections::BTreeMap;
-use std::sync::{Arc, OnceLock};
+use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
 use periculum_core::analysis::attempts::{Attempts, Column};
 use periculum_core::analysis::claim::Claim;
@@ -9,8 +9,10 @@ use periculum_core::analysis::forecast::{Forecast, forecast};
 use periculum_core::analysis::pool::{Origin, Pool};
 use periculum_core::engine::{ClimbEnd, Entry, Mark, Outlook, Said};
 use periculum_core::model::budget::Rest;
+use periculum_core::model::kind::Kind;
 use periculum_core::model::plan::Plan;
 use periculum_core::model::rig::{Rig, Sensor};
+use periculum_core::model::verdict::Verdict;
 use periculum_core::story::finding::{Index, Query, trial_facts};
 use periculum_core::story::series::Series;
 use periculum_core::story::{Story, TrialStory};
@@ -46,6 +48,8 @@ pub(crate) struct Climbed {
     pub(super) texts: [String; 2],
     /// What each mark that stands is worth, by its trial; worked out when it is looked at, since that takes a while.
     claims: OnceLock<BTreeMap<u32, Claim>>,
+    /// The same of the rungs of trials that were looked at.
+    worth: Mutex<BTreeMap<u32, Option<Claim>>>,
     /// What a rig in software shows to whoever makes the pass that is asked for.
     pub(super) shows: Option<Shown>,
     /// What all of its trials are found by.
@@ -70,6 +74,7 @@ impl Climbed {
             traces,
             texts,
             claims: OnceLock::new(),
+            worth: Mutex::default(),
             shows: None,
             facts,
         }
@@ -81,9 +86,19 @@ impl Climbed {
         self.claims.get_or_init(|| self.story.marks.iter().filter_map(of).collect()).get(&mark.trial)
     }
 
-    /// The same climb under way, so that it is worth knowing what is ahead of it.
-    pub(super) fn under_way(self) -> Self {
-        Self { foreseen: Some(forecast(&self.rig, &self.plan)), ..self }
+    /// What can be said of the rung of a trial that is over, under its stage's proof.
+    pub(super) fn worth(&self, trial: &TrialStory) -> Option<Claim> {
+        trial.verdict.filter(|verdict| *verdict != Verdict::Void)?;
+        let stage = self.plan.stages.get(trial.stage)?;
+        let of = || Claim::of(&self.story, &self.rig, &self.plan, (&trial.rung, trial.stage), stage.proof);
+        // A thread that died while it looked something up has left nothing half done.
+        let mut known = self.worth.lock().unwrap_or_else(PoisonError::into_inner);
+        known.entry(trial.number).or_insert_with(of).clone()
+    }
+
+    /// The same climb under way, so that it is worth knowing what is ahead of it, by what earlier climbs say of its kind.
+    pub(super) fn under_way(self, kinds: &[Kind]) -> Self {
+        Self { foreseen: Some(forecast(&self.rig, &self.plan, kinds)), ..self }
     }
 
     /// What there is to see before a climb has begun.
@@ -100,6 +115,7 @@ impl Climbed {
             traces: BTreeMap::new(),
             texts: [briefing.rig_text.clone(), briefing.plan_text.clone()],
             claims: OnceLock::new(),
+            worth: Mutex::default(),
             shows: None,
             facts: String::new(),
         }
@@ -117,6 +133,7 @@ impl Climbed {
             && bears_on_claims(entry)
         {
             self.claims = OnceLock::new();
+            self.worth = Mutex::default();
         }
         match notice {
             Notice::Outlook(outlook, rest) => (self.outlook, self.rest) = (outlook.map(|outlook| *outlook), rest),

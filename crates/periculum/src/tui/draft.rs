@@ -292,7 +292,7 @@ fn mean(source: &Source, text: &str, lines: &[Line]) -> Result<Meaning> {
     };
     match read {
         Ok(briefing) => {
-            let foreseen = forecast(&briefing.rig, &briefing.plan);
+            let foreseen = forecast(&briefing.rig, &briefing.plan, &[]);
             let warnings = briefing.warnings();
             Ok(Meaning::Plan(Box::new(briefing), Box::new(foreseen), warnings))
         }

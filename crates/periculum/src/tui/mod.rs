@@ -76,7 +76,9 @@ pub(crate) fn show(
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending), give_back_terminal)?;
     let past = tell_past(&prepared.past);
-    let climbed = Climbed::new(&prepared.row()?, &prepared.briefing, past, prepared.traces.clone()).under_way();
+    let kinds = if past.kinds.is_empty() { prepared.kinds().to_vec() } else { past.kinds.clone() };
+    let climbed = Climbed::new(&prepared.row()?, &prepared.briefing, past, prepared.traces.clone());
+    let climbed = climbed.under_way(&kinds);
     let app = App::new(climbed, Library::at(prepared.ledger_path()), Theme::of_terminal());
     let (sender, notices) = unbounded();
     let (ledger, plan) = (prepared.ledger_path(), Arc::clone(&prepared.briefing.plan));

@@ -3,7 +3,7 @@
 use periculum_core::analysis::faster::Faster;
 use periculum_core::story::TrialStory;
 use periculum_core::story::readback;
-use periculum_core::telling::{faster_words, gain_words, readback_words};
+use periculum_core::telling::{claim_words, faster_words, gain_words, readback_words};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
 use ratatui::style::Style;
@@ -65,6 +65,9 @@ fn lines(desk: &Desk, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {
         (Some(faster), _) => say(&faster_words(&faster), theme.text),
         (None, Some((gain, score))) => say(&gain_words(&gain, score), theme.text),
         (None, None) => {}
+    }
+    if let Some(claim) = desk.shown.worth(trial) {
+        say(&telling::its_rung(&claim_words(&claim)), theme.text);
     }
     for incident in desk.shown.story.incidents.iter().filter(|incident| incident.trial == Some(trial.number)) {
         say(&incident.incident.to_string(), theme.verdict(trial.verdict));

@@ -6,7 +6,7 @@ use anyhow::{Result, bail};
 use periculum_core::analysis::forecast::Forecast;
 use periculum_core::files::Problem;
 use periculum_core::files::outline::{self, LineKind, Turn};
-use periculum_core::telling::{effort_words, stage_words};
+use periculum_core::telling::{effort_words, forecast_words, stage_words};
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::{Constraint, Layout, Rect};
@@ -299,7 +299,7 @@ fn foreseen(desk: &Desk, draft: &Draft, width: usize) -> Vec<Line<'static>> {
 
 fn effort(desk: &Desk, briefing: &Briefing, forecast: &Forecast, width: usize) -> Vec<Line<'static>> {
     let theme = &desk.theme;
-    let mut words = effort_words(&forecast.whole);
+    let mut words = forecast_words(forecast);
     if forecast.goes_on {
         words += telling::PERHAPS_MORE;
     }

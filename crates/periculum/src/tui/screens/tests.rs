@@ -86,7 +86,7 @@ pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
 
 fn app(briefing: &Briefing) -> App {
     let row = ClimbRow { seed: briefing.adapters.specimen(Some(11)), ..climb_row(1, None) };
-    let climbed = Climbed::new(&row, briefing, Story::default(), BTreeMap::new()).under_way();
+    let climbed = Climbed::new(&row, briefing, Story::default(), BTreeMap::new()).under_way(&[]);
     let nowhere = Library::at(PathBuf::from("/nowhere/test.ledger"));
     App::new(climbed, nowhere, Theme::new(Depth::True))
 }

@@ -4,7 +4,7 @@ use std::path::Path;
 
 use periculum_core::files::added::{Way, offered};
 use periculum_core::model::quantity::counted;
-use periculum_core::telling::{effort_words, stage_words};
+use periculum_core::telling::{forecast_words, kind_words, stage_words};
 use periculum_ledger::ClimbRow;
 
 use super::leaf::{Act, Choice, Leaf};
@@ -165,11 +165,12 @@ pub(super) fn going() -> Vec<Choice> {
 
 /// Everything that somebody has to know before it begins.
 pub(super) fn review(review: &Review, choices: Vec<Choice>) -> Leaf {
-    let Review { briefing, forecast, written, files } = review;
+    let Review { briefing, kinds, forecast, written, files } = review;
     let (rig, plan) = (&briefing.rig, &briefing.plan);
     let mut above = vec![starting::of_rig(&rig.name, &plan.name, &plan.use_name), String::new()];
     above.extend(plan.stages.iter().map(|stage| starting::stage(stage_words(stage, plan, rig))));
-    above.extend([String::new(), effort_words(&forecast.whole), String::new()]);
+    above.extend([String::new(), forecast_words(forecast), String::new()]);
+    above.extend(kinds.iter().map(|kind| kind_words(kind, rig)));
     let moved = rig.settings_but_points().filter(|setting| setting.hardest(&plan.use_name) != setting.stock);
     above.extend(moved.map(|setting| {
         let (floor, ceiling) = (setting.floor, setting.ceiling(&plan.use_name));

@@ -306,8 +306,8 @@ pub(in crate::tui) const HELP_OF_TRIALS: &str = "Every trial of this climb with 
      clock>=4700; sort:dense sorts, sort:-dense the greatest first. Best and worst scores stand out.";
 
 pub(in crate::tui) const HELP_OF_PLAN: &str = "The plan, line by line. Change a value, add a key or a section, copy, move or remove a stage; what can't be is \
-     told below its line. What it would do is played on rigs that are made up: on one nothing beyond stock holds, \
-     on one everything, on one half of it. A climb goes on with the plan that it was begun with.";
+     told below its line. What it would do is played on rigs that are made up, whose limits lie anywhere between \
+     stock and what it may come to: nine climbs of ten take what is between the brackets. A climb goes on with the plan that it was begun with.";
 
 pub(in crate::tui) const HELP_OF_TRACES: &str = "What the sensors read: the mean of each column, before a shade from its least to its greatest reading; red is \
      over a cut-off. On the axis lie what went wrong and, as a line, the selected trial; `z` shows that trial alone.";

@@ -63,7 +63,8 @@ pub(in crate::tui) const WHATEVER_IT_IS: &str = "whatever it is";
 // Plans.
 pub(in crate::tui) const BECOMES_ANOTHER: &str = "what you change becomes another plan";
 pub(in crate::tui) const IN_NO_FILE: &str = "changed, and in no file yet";
-pub(in crate::tui) const LEAST_AND_MOST: &str = "least: nothing beyond stock holds; most: all up to the limits holds";
+pub(in crate::tui) const LEAST_AND_MOST: &str =
+    "nine climbs of ten take what is between the brackets, where nothing is known of the kind";
 pub(in crate::tui) const PERHAPS_MORE: &str = ", and perhaps more";
 
 // Scores.
@@ -319,6 +320,11 @@ pub(in crate::tui) fn ceilings([across, up]: [(&str, String); 2]) -> String {
 
 pub(in crate::tui) fn earlier(count: usize) -> String {
     format!("… {count} earlier")
+}
+
+/// What a trial's rung is worth, as `its rung survives quick with 40 to 85 %`.
+pub(in crate::tui) fn its_rung(claim: &str) -> String {
+    if claim.starts_with("survives") { format!("its rung {claim}") } else { claim.to_owned() }
 }
 
 pub(in crate::tui) fn picked(what: &str) -> String {
