@@ -150,7 +150,9 @@ impl Reported<'_> {
             )),
         ];
         if story.marks.is_empty() {
-            blocks.push(Block::Paragraph("No mark stands.".into()));
+            let of_stock = Claim::of_stock(story, self.rig, self.plan);
+            let of_stock = of_stock.map(|claim| format!(" Stock {}.", claim_sentence(&claim))).unwrap_or_default();
+            blocks.push(Block::Paragraph(format!("No mark stands.{of_stock}")));
         }
         let mark = |mark: &Mark| {
             let faster = story.trial(mark.trial).and_then(|trial| Faster::of(story, trial));

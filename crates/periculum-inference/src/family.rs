@@ -17,7 +17,7 @@ const FARTHEST: f64 = 2.1;
 const APART: f64 = 0.12;
 
 /// In this share the next rig is not like the others, but for its slope.
-const UNLIKE: f64 = 0.1;
+const UNLIKE: f64 = 0.3;
 
 /// What one rig says of each law, whatever its limit.
 #[derive(Clone, Debug, PartialEq)]
@@ -59,6 +59,29 @@ impl Evidence {
         let [a, b] = [of[below][background], of[below + 1][background]];
         a + (b - a) * (place - below as f64)
     }
+}
+
+/// What one search says of the next one of the same rig along the same setting, in steps.
+pub fn of_one(laws: &Laws) -> Vec<Member> {
+    let mut members: Vec<(Member, f64)> = Vec::new();
+    for (shape, weights) in laws.shapes() {
+        let (slope, weight) = (log(shape.slope), weights.iter().sum::<f64>());
+        let at = members.iter().position(|(member, _)| member.tail == shape.tail).unwrap_or_else(|| {
+            members.push((Member { tail: shape.tail, slope: 0.0, spread: 0.0, shares: [0.0; BACKGROUND_COUNT] }, 0.0));
+            members.len() - 1
+        });
+        let (member, all) = &mut members[at];
+        member.shares.iter_mut().zip(weights).for_each(|(share, weight)| *share += weight);
+        member.slope += weight * slope;
+        member.spread += weight * slope * slope;
+        *all += weight;
+    }
+    let of = |(member, all): (Member, f64)| {
+        let mean = member.slope / all;
+        let spread = (member.spread / all - mean * mean).max(0.0).sqrt().hypot(APART);
+        Member { slope: mean, spread, ..member }
+    };
+    members.into_iter().map(of).collect()
 }
 
 /// What they say of the next rig of their kind, whose slope is usually around this one, all in one unit of the setting.

@@ -43,8 +43,8 @@ pub struct Laws {
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(super) struct Shape {
     limit: f64,
-    slope: f64,
-    tail: Tail,
+    pub(super) slope: f64,
+    pub(super) tail: Tail,
 }
 
 impl Shape {
@@ -152,12 +152,22 @@ impl Laws {
 
     /// How often a rung survives so many seconds: in the mean of all laws, at least as one can be so sure, and at most.
     pub fn survival(&self, rung: f64, seconds: f64, sure: f64) -> Survival {
+        Survival::of(self.survivals(rung, seconds), 1.0 - sure)
+    }
+
+    /// The same in the mean alone.
+    pub fn mean_survival(&self, rung: f64, seconds: f64) -> f64 {
+        self.survivals(rung, seconds).into_iter().map(|(survival, weight)| survival * weight).sum()
+    }
+
+    /// How often each law survives so many seconds at a rung, and its weight.
+    pub(super) fn survivals(&self, rung: f64, seconds: f64) -> Vec<(f64, f64)> {
         let time = warmed(seconds);
         let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND_COUNT])| {
             let hazard = shape.hazard(rung);
             std::array::from_fn::<_, BACKGROUND_COUNT, _>(|at| (exp(-(hazard + BACKGROUNDS[at]) * time), weights[at]))
         };
-        Survival::of(self.shapes().flat_map(of_shape).collect(), 1.0 - sure)
+        self.shapes().flat_map(of_shape).collect()
     }
 
     /// How sure it is of each of these rungs that one so many steps harder is as good as this, if the rung itself survives the whole proof.
@@ -225,6 +235,13 @@ impl Laws {
     pub fn flatter(&self) -> f64 {
         let flat = self.shapes().filter(|(shape, _)| shape.tail.is_flat());
         flat.map(|(_, weights)| weights.iter().sum::<f64>()).sum()
+    }
+
+    /// The logarithm of how likely everything was that was seen, but for what is the same whatever was.
+    pub(super) fn log_evidence(&self) -> f64 {
+        let all = || self.log_weights.iter().flatten().copied();
+        let greatest = all().fold(f64::NEG_INFINITY, f64::max);
+        greatest + log(all().map(|one| exp(one - greatest)).sum())
     }
 
     /// The shapes that matter with the weights of their backgrounds, one together.

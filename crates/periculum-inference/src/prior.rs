@@ -23,14 +23,14 @@ const WRONG_KIND: f64 = 0.01;
 /// How slowly failures grow rarer on the easier side, and the share of rigs that are so: at the same pace as they grow more frequent,
 /// ever more slowly, or more slowly where a second mechanism is left that gives way less.
 const TAILS: [(Tail, f64); 3] = [
-    (Tail { depth: 0.0, flatness: 1.0 }, 0.82),
-    (Tail { depth: 0.0, flatness: 0.65 }, 0.13),
-    (Tail { depth: 4.0, flatness: 0.35 }, 0.05),
+    (Tail { depth: 0.0, flatness: 1.0 }, 0.74),
+    (Tail { depth: 0.0, flatness: 0.65 }, 0.16),
+    (Tail { depth: 4.0, flatness: 0.35 }, 0.10),
 ];
 
 /// The same as the rules of 7 had it.
 const FORMER_TAILS: [(Tail, f64); 3] = [
-    (Tail { depth: 0.0, flatness: 1.0 }, 0.82),
+    (Tail { depth: 0.0, flatness: 1.0 }, 0.74),
     (Tail { depth: 0.0, flatness: 0.7 }, 0.12),
     (Tail { depth: 0.0, flatness: 0.4 }, 0.06),
 ];

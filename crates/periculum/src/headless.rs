@@ -211,6 +211,8 @@ impl Printer {
                 let sums = said::trials_so_far(counted(*trials, "trial"), falls, tested);
                 let left = whereabouts(not_at_stock, left_at.as_ref(), &self.rig);
                 self.print(&format!("     {}: {sums}; {left}", end.sentence()));
+                let of_stock = Claim::of_stock(&self.story, &self.rig, &self.plan);
+                of_stock.iter().for_each(|claim| self.print(&said::of_stock(claim_sentence(claim))));
             }
             _ => {}
         }

@@ -6,8 +6,9 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
 use crate::engine::Mark;
+use crate::inference::drift::Drifting;
 use crate::inference::hazard::{Observation, Survival};
-use crate::inference::laws::Laws;
+use crate::inference::laws::{Aim, Laws};
 use crate::model::axis::Axis;
 use crate::model::incident_kind::IncidentKind;
 use crate::model::moment::Span;
@@ -56,21 +57,47 @@ pub enum Suspect {
     },
     /// Failures grow rarer only slowly towards easier rungs.
     Flatter,
+    /// The limit has moved since the climb began.
+    Drift {
+        /// By so many steps it came down; less than nothing where it went up.
+        steps: f64,
+    },
+    /// This trial ended as none should have, by everything else that was seen.
+    Unlikely {
+        /// The trial.
+        trial: u32,
+    },
+}
+
+impl Suspect {
+    /// Whether it puts in doubt by which law the rig fails at all, so that nothing is sure.
+    fn leaves_nothing_sure(&self) -> bool {
+        matches!(self, Self::Drift { .. } | Self::Unlikely { .. })
+    }
 }
 
 /// What is at least as likely as this is suspected.
 const LIKELY: f64 = 0.5;
 
 impl Suspect {
-    fn all(laws: &Laws) -> Vec<Self> {
+    fn all(laws: &Laws) -> impl Iterator<Item = Self> {
         let (likely, hours) = laws.background();
         let background = (likely >= LIKELY).then_some(Self::Background { hours });
-        background.into_iter().chain((laws.flatter() >= LIKELY).then_some(Self::Flatter)).collect()
+        background.into_iter().chain((laws.flatter() >= LIKELY).then_some(Self::Flatter))
     }
 }
 
+/// A fall is told no sooner than this, seconds.
+const SHORTEST_FALL: f64 = 5.0;
+
+/// What was less likely than this, divided among all trials, should not have happened.
+const UNLIKELY: f64 = 0.01;
+
 /// One trial beside the rung.
 struct Seen {
+    trial: u32,
+    /// How long ago it was: nothing is the last trial, and one the first.
+    ago: f64,
     /// How much harder its rung is, in steps.
     distance: f64,
     observation: Observation,
@@ -89,7 +116,8 @@ impl Claim {
         let seen = |trial: &TrialStory| {
             let (observation, ran) = observation(trial, &works).filter(|_| trial.state == story.last_state())?;
             let distance = axis.distance(rung, &trial.rung, matches!(observation, Observation::Held(_)))?;
-            (distance.abs() <= NEAR).then_some(Seen { distance, observation, ran })
+            let ago = story.last_state_ago(trial);
+            (distance.abs() <= NEAR).then_some(Seen { trial: trial.number, ago, distance, observation, ran })
         };
         let seen: Vec<Seen> = story.trials.iter().filter_map(seen).collect();
         if seen.is_empty() || target <= 0.0 {
@@ -98,19 +126,23 @@ impl Claim {
         let farthest = seen.iter().map(|one| one.distance).fold(0.0, f64::max);
         let kind = axis.kind(&story.kinds, proof);
         let mut laws = axis.laws(rig, &plan.use_name, (rung, farthest), kind);
-        seen.iter().for_each(|one| laws.observe(one.distance, one.observation));
+        let mut drifting = Drifting::from(&laws);
+        for one in &seen {
+            laws.observe(one.distance, one.observation);
+            drifting.observe(one.distance, one.ago, one.observation);
+        }
         let holds = seen.iter().filter(|one| matches!(one.observation, Observation::Held(_))).count();
         let longest = seen.iter().map(|one| one.ran).max().unwrap_or(Span::ZERO);
         let is_in_reach = target <= REACH * longest.seconds();
         Some(Self {
             proof: proof.name.clone(),
-            survival: is_in_reach.then(|| laws.survival(0.0, target, to_float(wants.sure))),
+            survival: is_in_reach.then(|| survival(&laws, &drifting, &wants.aim(proof.length()))),
             wants,
             falls: (seen.len() - holds) as u32,
             holds: holds as u32,
             longest,
             earlier: kind.map_or(0, |kind| kind.climbs),
-            suspects: Suspect::all(&laws),
+            suspects: Suspect::all(&laws).chain(drift(&drifting)).chain(unlikely(&laws, &seen)).collect(),
         })
     }
 
@@ -120,10 +152,46 @@ impl Claim {
         Self::of(story, rig, plan, (&mark.rung, mark.stage), proof)
     }
 
+    /// What a climb that has no mark says of stock, under the proof of the stage that it came to; none where a mark stands.
+    pub fn of_stock(story: &Story, rig: &Rig, plan: &Plan) -> Option<Self> {
+        let stage = story.stages.len().checked_sub(1).filter(|_| story.marks.is_empty())?;
+        let proof = plan.stages.get(stage)?.proof;
+        Self::of(story, rig, plan, (&rig.stock(), stage), proof)
+    }
+
     /// Whether the rung may be called as good for the proof as is wanted, as surely as is wanted.
     pub fn is_sure(&self) -> bool {
-        self.survival.is_some_and(|survival| survival.low >= to_float(self.wants.survives))
+        let in_doubt = self.suspects.iter().any(Suspect::leaves_nothing_sure);
+        !in_doubt && self.survival.is_some_and(|survival| survival.low >= to_float(self.wants.survives))
     }
+}
+
+/// How a rung survives, and no more surely than if the limit may have moved, where that is likely.
+fn survival(laws: &Laws, drifting: &Drifting, aim: &Aim) -> Survival {
+    let still = laws.survival(0.0, aim.proof, aim.sure);
+    if drift(drifting).is_none() {
+        return still;
+    }
+    let moved = drifting.survival(0.0, aim);
+    Survival { low: still.low.min(moved.low), mean: moved.mean, high: still.high.max(moved.high) }
+}
+
+fn drift(drifting: &Drifting) -> Option<Suspect> {
+    let (likely, steps) = drifting.moved();
+    (likely >= LIKELY).then_some(Suspect::Drift { steps })
+}
+
+/// The first trial that ended as none should have (a posterior predictive check, as in Gelman et al., Bayesian Data Analysis, 2013, 6.3).
+fn unlikely(laws: &Laws, seen: &[Seen]) -> Option<Suspect> {
+    let bearable = UNLIKELY / seen.len() as f64;
+    let chance = |one: &Seen| match one.observation {
+        Observation::Held(seconds) => laws.mean_survival(one.distance, seconds),
+        Observation::Fell(seconds) | Observation::FellBetween(_, seconds) => {
+            1.0 - laws.mean_survival(one.distance, seconds.max(SHORTEST_FALL))
+        }
+    };
+    let found = seen.iter().find(|one| chance(one) < bearable)?;
+    Some(Suspect::Unlikely { trial: found.trial })
 }
 
 fn to_float(share: Decimal) -> f64 {

@@ -182,6 +182,14 @@ impl Story {
         self.trials.iter().map(|trial| trial.tested).sum()
     }
 
+    /// How long ago a trial of the state that the rig has now began: nothing is the last one, and one the first.
+    pub fn last_state_ago(&self, trial: &TrialStory) -> f64 {
+        let of_state = || self.trials.iter().filter(|one| one.state == self.last_state());
+        let (Some(first), Some(last)) = (of_state().next(), self.trials.last()) else { return 0.0 };
+        let whole = last.began.since(first.began).seconds();
+        if whole > 0.0 { last.began.since(trial.began).seconds() / whole } else { 0.0 }
+    }
+
     /// Whether a trial belongs to a baseline.
     pub fn is_baseline(&self, trial: &TrialStory) -> bool {
         self.stages.get(trial.stage).is_some_and(|stage| stage.strategy == Strategy::BASELINE)

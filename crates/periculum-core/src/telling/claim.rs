@@ -49,6 +49,20 @@ fn suspect_words(suspect: &Suspect) -> String {
                 "something else fails, about once in {often}, easier rungs too: another setting at its limit, the supply, or software"
             )
         }
+        Suspect::Drift { steps } => {
+            let by = counted(steps.abs().round().max(1.0) as usize, "step");
+            match *steps > 0.0 {
+                true => {
+                    format!("its limit came down by about {by} meanwhile: the room warms up, or something wears out")
+                }
+                false => {
+                    format!("its limit went up by about {by} meanwhile: the room cools down, or something has settled")
+                }
+            }
+        }
+        Suspect::Unlikely { trial } => format!(
+            "trial {trial} ended as it should not have, by all others: something else was at work there, or failures follow another law"
+        ),
         Suspect::Flatter => {
             "failures grow rarer only slowly towards easier rungs: another part of it may give way there".into()
         }

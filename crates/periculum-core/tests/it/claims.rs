@@ -2,12 +2,17 @@
 
 use std::sync::Arc;
 
-use periculum_core::analysis::claim::Claim;
-use periculum_core::engine::{Event, Said};
+use periculum_core::Decimal;
+use periculum_core::analysis::claim::{Claim, Suspect};
+use periculum_core::engine::{Entry, Event, Said};
 use periculum_core::model::incident::{Incident, IncidentKind};
-use periculum_core::model::moment::Span;
+use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassReport};
 use periculum_core::model::plan::Proof;
+use periculum_core::model::reason::Reason;
+use periculum_core::model::rung::Rung;
+use periculum_core::model::verdict::Verdict;
+use periculum_core::story::Story;
 use periculum_core::telling::{claim_sentence, claim_words};
 
 use crate::chaos::Course;
@@ -90,4 +95,60 @@ fn a_trial_that_was_easier_in_something_else_is_no_evidence() {
     let [before, after] =
         [Some(before), after].map(|claim| claim.and_then(|claim| claim.survival).map_or(0.0, |it| it.mean));
     assert!(after < before, "{after} {before}");
+}
+
+/// A climb in which these clocks were tried for so many seconds, one an hour, and fell then or held.
+fn told(trials: &[(i64, u64, bool)]) -> Story {
+    let mut story = Story::default();
+    for (number, (clock, seconds, fell)) in (1u32..).zip(trials) {
+        let rung: Rung = [("clock", *clock), ("volts", 120)]
+            .map(|(name, value)| (name.to_owned(), Decimal::from(value)))
+            .into_iter()
+            .collect();
+        let ran = Span::from_seconds(*seconds);
+        let order = Pass::usual("dense", ran);
+        let verdict = if *fell { Verdict::Fell } else { Verdict::Held };
+        let incident = fell.then_some(IncidentKind::WrongResult);
+        for entry in [
+            Entry::TrialBegan { trial: number, stage: 0, rung, proof: "quick".into(), reason: Reason::Start },
+            Entry::PassBegan { trial: number, pass: 0, order, on: vec![] },
+            Entry::PassEnded { trial: number, pass: 0, report: PassReport { ran, ..PassReport::default() } },
+            Entry::TrialEnded { trial: number, verdict, incident, tested: ran, gain: None },
+        ] {
+            story.tell(Moment::from_millis(i64::from(number) * 3_600_000), &entry);
+        }
+    }
+    story
+}
+
+fn claim_of(story: &Story, clock: i64) -> Claim {
+    let course = Course::plain();
+    let rung = story.trials[0].rung.with("clock", clock.into());
+    Claim::of(story, &course.rig, &course.plan, (&rung, 0), 0).expect("a claim")
+}
+
+#[test]
+fn a_limit_that_came_down_meanwhile_is_suspected_and_nothing_is_sure_then() {
+    let held: Vec<_> = (0..8).map(|_| (50, 3_000, false)).collect();
+    let sure = claim_of(&told(&held), 44);
+    assert!(sure.is_sure() && sure.suspects.is_empty(), "{sure:?}");
+    let fell: Vec<_> = held.iter().copied().chain((0..3).map(|_| (50, 15, true))).collect();
+    let moved = claim_of(&told(&fell), 44);
+    let steps = moved.suspects.iter().find_map(|suspect| match suspect {
+        Suspect::Drift { steps } => Some(*steps),
+        _ => None,
+    });
+    assert!(!moved.is_sure() && steps.is_some_and(|steps| steps > 0.5), "{moved:?}");
+    assert!(claim_sentence(&moved).contains("its limit came down by about"), "{}", claim_sentence(&moved));
+}
+
+#[test]
+fn a_trial_that_should_not_have_ended_so_is_named_and_nothing_is_sure_then() {
+    let long: Vec<_> = [(44, 20_000, false), (46, 20_000, false), (48, 20_000, false), (50, 20_000, false)].into();
+    let held: Vec<_> = long.iter().copied().chain([(54, 30, true), (53, 200, true), (50, 20_000, false)]).collect();
+    assert!(claim_of(&told(&held), 44).is_sure());
+    let odd: Vec<_> = held.iter().copied().take(4).chain([(43, 6, true)]).chain(held.iter().copied().skip(4)).collect();
+    let claim = claim_of(&told(&odd), 44);
+    assert!(claim.suspects.contains(&Suspect::Unlikely { trial: 5 }) && !claim.is_sure(), "{claim:?}");
+    assert!(claim_sentence(&claim).contains("trial 5 ended as it should not have"));
 }

@@ -11,9 +11,9 @@ use periculum_core::model::kind::Kind;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassOrder, PassReport};
 use periculum_core::model::plan::{Proof, Stage};
-use periculum_core::model::reason::{Reason, StageEnd};
+use periculum_core::model::reason::{Border, Reason, StageEnd};
 use periculum_core::model::rung::InForce;
-use periculum_core::model::strategy::{Assurance, Strategy};
+use periculum_core::model::strategy::{Assurance, Strategy, Sweep};
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
 
@@ -234,4 +234,31 @@ fn trials_are_as_long_as_they_are_told_to_be_with_every_pass_in_its_share() {
         }
     }
     assert!(has_foretold, "something fell, so that there was something to tell from");
+}
+
+/// A map of which the plan wants something has its border where that can be claimed, and what one row teaches serves the next.
+#[test]
+fn a_map_of_what_is_wanted_goes_by_what_can_be_claimed() {
+    let mut course = Course::sought();
+    let mut plan = (*course.plan).clone();
+    let Strategy::Seek { steps, .. } = plan.stages[0].strategy.clone() else { panic!("a search") };
+    let values = [120, 121, 122, 123].map(Decimal::from).to_vec();
+    let over = Sweep { setting: "volts".into(), values };
+    let map = Stage { strategy: Strategy::Map { steps, over }, ..plan.stages[0].clone() };
+    plan.stages = vec![map.clone(), Stage { wants: Some(Assurance::default()), ..map }];
+    course.plan = Arc::new(plan);
+    let entries = climbed(&course, Rig::new(55.4, 1.6, 3));
+    let borders: Vec<&Vec<Border>> = entries
+        .iter()
+        .filter_map(|entry| match entry {
+            Entry::StageEnded { end: StageEnd::Mapped { border, .. }, .. } => Some(border),
+            _ => None,
+        })
+        .collect();
+    let [plain, wanted] = borders[..] else { panic!("two maps: {borders:?}") };
+    for (plain, wanted) in plain.iter().zip(wanted) {
+        assert!(wanted.limit <= Decimal::from(55) && wanted.limit < plain.limit, "{wanted:?} {plain:?}");
+    }
+    let trials: Vec<u32> = wanted.iter().filter_map(|row| row.trials).collect();
+    assert!(trials[1..].iter().sum::<u32>() < 3 * trials[0], "{trials:?}");
 }

@@ -126,6 +126,8 @@ impl<'a> Claimed<'a> {
         let named = |suspect: &Suspect| match suspect {
             Suspect::Background { .. } => "background",
             Suspect::Flatter => "flatter",
+            Suspect::Drift { .. } => "drift",
+            Suspect::Unlikely { .. } => "unlikely",
         };
         Self {
             at,

@@ -48,6 +48,8 @@ pub(crate) struct Climbed {
     pub(super) texts: [String; 2],
     /// What each mark that stands is worth, by its trial; worked out when it is looked at, since that takes a while.
     claims: OnceLock<BTreeMap<u32, Claim>>,
+    /// The same of stock where no mark stands.
+    of_stock: OnceLock<Option<Claim>>,
     /// The same of the rungs of trials that were looked at.
     worth: Mutex<BTreeMap<u32, Option<Claim>>>,
     /// What a rig in software shows to whoever makes the pass that is asked for.
@@ -74,6 +76,7 @@ impl Climbed {
             traces,
             texts,
             claims: OnceLock::new(),
+            of_stock: OnceLock::new(),
             worth: Mutex::default(),
             shows: None,
             facts,
@@ -96,6 +99,11 @@ impl Climbed {
         known.entry(trial.number).or_insert_with(of).clone()
     }
 
+    /// What can be said of stock where no mark stands.
+    pub(super) fn stock(&self) -> Option<Claim> {
+        self.of_stock.get_or_init(|| Claim::of_stock(&self.story, &self.rig, &self.plan)).clone()
+    }
+
     /// The same climb under way, so that it is worth knowing what is ahead of it, by what earlier climbs say of its kind.
     pub(super) fn under_way(self, kinds: &[Kind]) -> Self {
         Self { foreseen: Some(forecast(&self.rig, &self.plan, kinds)), ..self }
@@ -115,6 +123,7 @@ impl Climbed {
             traces: BTreeMap::new(),
             texts: [briefing.rig_text.clone(), briefing.plan_text.clone()],
             claims: OnceLock::new(),
+            of_stock: OnceLock::new(),
             worth: Mutex::default(),
             shows: None,
             facts: String::new(),
@@ -133,6 +142,7 @@ impl Climbed {
             && bears_on_claims(entry)
         {
             self.claims = OnceLock::new();
+            self.of_stock = OnceLock::new();
             self.worth = Mutex::default();
         }
         match notice {

@@ -5,10 +5,12 @@ use rust_decimal::prelude::FromPrimitive;
 
 use super::ground::{Ground, Move, Outcome};
 use super::seek::Seek;
+use crate::model::kind::Kind;
 use crate::model::moment::Span;
+use crate::model::plan::Proof;
 use crate::model::reason::{Border, StageEnd};
 use crate::model::rung::Rung;
-use crate::model::strategy::{Margin, Steps, Sweep};
+use crate::model::strategy::{Assurance, Margin, Steps, Sweep};
 
 /// The limit of the second row is expected about here beside that of the first one, which is easier, in steps.
 const NEXT: f64 = -3.0;
@@ -24,7 +26,9 @@ pub(in crate::engine) struct Map {
     steps: Steps,
     over: Sweep,
     base: Rung,
-    target: Span,
+    proof: Proof,
+    /// What is wanted of the border, where the plan says so: then it is where that can be claimed.
+    wants: Option<Assurance>,
     rows: Vec<Row>,
     seek: Seek,
     rules: u32,
@@ -43,15 +47,24 @@ impl Map {
         &self.steps.setting
     }
 
-    pub(super) fn new(steps: &Steps, over: &Sweep, base: &Rung, target: Span, ground: Ground) -> Self {
-        let seek = Seek::new(steps, Margin::Steps(0), &base.with(&over.setting, over.values[0]), target, ground);
+    /// A map of the limits of this proof.
+    pub(super) fn new(
+        steps: &Steps,
+        over: &Sweep,
+        base: &Rung,
+        (proof, wants): (&Proof, Option<Assurance>),
+        ground: Ground,
+    ) -> Self {
+        let wants = wants.filter(|_| ground.rules > 7 && !proof.is_by_hand());
+        let first = base.with(&over.setting, over.values[0]);
         Self {
+            seek: search(steps, &first, (proof, wants), ground),
             steps: steps.clone(),
             over: over.clone(),
             base: base.clone(),
-            target,
+            proof: proof.clone(),
+            wants,
             rows: Vec::new(),
-            seek,
             rules: ground.rules,
         }
     }
@@ -80,16 +93,13 @@ impl Map {
             }
             self.finish_row();
             let Some(value) = self.over.values.get(self.rows.len()) else { break };
-            let fresh = Seek::new(
-                &self.steps,
-                Margin::Steps(0),
-                &self.base.with(&self.over.setting, *value),
-                self.target,
-                ground,
-            );
             let (limit, deviation) = self.expected();
+            let next = self.base.with(&self.over.setting, *value);
+            let of_rows = self.seek.as_kind(&self.proof, &next, (limit, deviation));
+            let kinds: &[Kind] = of_rows.as_ref().map_or(ground.kinds, std::slice::from_ref);
+            let fresh = search(&self.steps, &next, (&self.proof, self.wants), Ground { kinds, ..ground });
             let begin = if self.rules > 5 { Seek::believing } else { Seek::expecting };
-            self.seek = begin(fresh, limit, deviation, &self.seek);
+            self.seek = if self.wants.is_some() { fresh } else { begin(fresh, limit, deviation, &self.seek) };
         }
         self.settle()
     }
@@ -98,15 +108,16 @@ impl Map {
         let (beyond, deviation) = self.seek.limit();
         let (limit, between) = self.seek.limit_on_rungs();
         let limit = if self.rules > 0 { limit } else { beyond };
+        let (in_steps, deviation) = self.seek.ten_minutes().unwrap_or((self.seek.limit_in_steps(), deviation));
         let exact = |value: f64| Decimal::from_f64(value).unwrap_or_default().round_dp(4).normalize();
         let border = Border {
             value: self.over.values[self.rows.len()],
-            limit: exact(limit),
+            limit: if self.wants.is_some() { self.seek.claimable() } else { exact(limit) },
             deviation,
             trials: Some(self.seek.trials()).filter(|_| self.rules > 0),
             between: Some(between.map(exact)).filter(|_| self.rules > 0),
         };
-        self.rows.push(Row { limit: self.seek.limit_in_steps(), border });
+        self.rows.push(Row { limit: in_steps, border });
     }
 
     /// Where the limit of the next row is expected, and give or take how much, in steps.
@@ -129,5 +140,16 @@ impl Map {
             border: self.rows.iter().map(|row| row.border.clone()).collect(),
         };
         Move::Settle { rung: self.base.clone(), proved_in: None, end }
+    }
+}
+
+/// The search of a row: by many laws where something is to be claimed of it, and else by one.
+fn search(steps: &Steps, first: &Rung, (proof, wants): (&Proof, Option<Assurance>), ground: Ground) -> Seek {
+    match wants {
+        Some(wants) => Seek::weighing(steps, Margin::Steps(0), first, (proof, &wants), ground),
+        None => {
+            let target = if proof.is_by_hand() { Span::ZERO } else { proof.length() };
+            Seek::new(steps, Margin::Steps(0), first, target, ground)
+        }
     }
 }

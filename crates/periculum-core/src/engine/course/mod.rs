@@ -74,7 +74,9 @@ impl Course {
                 ground,
             ))),
             Strategy::Seek { steps, margin } => Self::Seek(Box::new(Seek::new(steps, *margin, base, whole, ground))),
-            Strategy::Map { steps, over } => Self::Map(Box::new(Map::new(steps, over, base, whole, ground))),
+            Strategy::Map { steps, over } => {
+                Self::Map(Box::new(Map::new(steps, over, base, (proof, stage.wants), ground)))
+            }
             Strategy::Grid { over } => Self::Grid(Grid::new(over, base, ground)),
             Strategy::Each(each) => Self::Each(Box::new(Each::new(each, base))),
             Strategy::Peak { steps, repeats } => Self::Peak(Peak::new(steps, *repeats, base, ground)),

@@ -5,12 +5,13 @@ use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
 
 use super::estimate::{Estimate, Former, Reach, SHORTEST, Weighed};
 use super::ground::{Ground, Move, Outcome, Seen, neighbour};
+use crate::inference::family::{self, Member};
 use crate::inference::hazard::{Hazard, Observation, Survival};
 use crate::inference::laws::Laws;
 use crate::inference::prior::Prior;
 use crate::model::axis::Axis;
 use crate::model::evidence::{Bound, Known};
-use crate::model::kind::{Kind, laws};
+use crate::model::kind::{Expected, Kind, laws, loads};
 use crate::model::moment::Span;
 use crate::model::plan::Proof;
 use crate::model::reason::{Foresight, Reason, StageEnd};
@@ -310,6 +311,39 @@ impl Seek {
     pub(super) fn limit(&self) -> (f64, f64) {
         let (limit, deviation) = self.estimate.limit();
         (self.value_at(limit), deviation)
+    }
+
+    /// The hardest value that could be claimed once it had survived the proof.
+    pub(super) fn claimable(&self) -> Decimal {
+        self.value(self.estimate.candidate(self.most(), |rung| self.margin_at(rung)))
+    }
+
+    /// Where a rung fails once in ten minutes, in steps from the one that the search began at, and its standard deviation; none where one
+    /// law alone was believed.
+    pub(super) fn ten_minutes(&self) -> Option<(f64, f64)> {
+        match &self.estimate {
+            Estimate::Weighed(weighed) => Some(weighed.laws.figures()[0]),
+            Estimate::Former(_) => None,
+        }
+    }
+
+    /// What this search says of the next one along the same setting from this rung on, whose limit is expected so many steps from there,
+    /// give or take so many.
+    pub(super) fn as_kind(&self, proof: &Proof, beside: &Rung, (limit, spread): (f64, f64)) -> Option<Kind> {
+        let Estimate::Weighed(weighed) = &self.estimate else { return None };
+        let step = (self.value_at(1.0) - self.value_at(0.0)).abs();
+        let per_unit = |member: Member| Member { slope: member.slope - libm::log(step), ..member };
+        let mechanisms: Vec<Member> = family::of_one(&weighed.laws).into_iter().map(per_unit).collect();
+        let [_, (slope, slope_spread)] = weighed.laws.figures();
+        Some(Kind {
+            setting: self.steps.setting.clone(),
+            loads: loads(proof),
+            beside: beside.clone(),
+            limit: Expected { mean: self.value_at(limit), spread: spread * step },
+            slope: Expected { mean: slope - libm::log(step), spread: slope_spread },
+            mechanisms,
+            climbs: 0,
+        })
     }
 
     /// How many trials were asked for.

@@ -19,7 +19,7 @@ use periculum_core::model::plan::{ARM_AFTER, Ends, Pin, Plan, Proof, Stage, Star
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::model::rung::InForce;
 use periculum_core::model::setting::{Setting, TakesEffect};
-use periculum_core::model::strategy::{Each, Margin, Steps, Strategy as Way, Sweep};
+use periculum_core::model::strategy::{Assurance, Each, Margin, Steps, Strategy as Way, Sweep};
 use proptest::prelude::*;
 
 /// A rig and a plan for it.
@@ -206,13 +206,14 @@ pub(crate) fn courses() -> impl Strategy<Value = Course> {
         2 => Just(None),
         1 => (1i64..4).prop_map(|at| Some(Pin { setting: "pin".into(), at: at.into() })),
     ];
-    let stage = (strategies(), start, save, pin).prop_map(|(strategy, start, save, pin)| Stage {
+    let wants = prop_oneof![3 => Just(None), 1 => Just(Some(Assurance::default()))];
+    let stage = (strategies(), start, save, pin, wants).prop_map(|(strategy, start, save, pin, wants)| Stage {
         strategy,
         proof: 0,
         start,
         save,
         pin,
-        wants: None,
+        wants,
     });
     let stages = proptest::collection::vec(stage, 1..5);
     let budget = prop_oneof![

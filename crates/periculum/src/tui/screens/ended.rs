@@ -4,7 +4,7 @@ use periculum_core::analysis::faster::Faster;
 use periculum_core::engine::Mark;
 use periculum_core::story::{EndStory, TrialStory};
 use periculum_core::telling::{
-    before_changes, faster_words, gain_words, margin_words, mark_sentence, whereabouts, worth_words,
+    before_changes, claim_sentence, faster_words, gain_words, margin_words, mark_sentence, whereabouts, worth_words,
 };
 use ratatui::Frame;
 use ratatui::layout::Rect;
@@ -58,7 +58,8 @@ fn marks(desk: &Desk, width: u16) -> Vec<Line<'static>> {
         let is_beyond = |trial: &TrialStory| trial.held_the_proof() && trial.rung != desk.shown.rig.stock();
         let is_any = story.trials.iter().any(is_beyond);
         let why = if is_any { telling::ENDED_BEFORE_MARK } else { telling::NOTHING_HARDER };
-        return vec![fact(desk, labels::NO_MARK, why.to_owned())];
+        let stock = desk.shown.stock().map(|claim| fact(desk, labels::STOCK, claim_sentence(&claim)));
+        return std::iter::once(fact(desk, labels::NO_MARK, why.to_owned())).chain(stock).collect();
     }
     let line = |mark: &Mark| {
         let trial = story.trial(mark.trial);
