@@ -147,3 +147,64 @@ fn spread(likely: &[f64], near: &[f64], at: usize) -> f64 {
     }
     sum / weights
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::hazard::Observation;
+
+    const USUAL: f64 = 0.9;
+
+    /// What a rig says that was seen at these rungs, its limit being somewhere around nothing.
+    fn evidence(seen: &[(f64, Observation)]) -> Evidence {
+        let mut laws = Laws::between(-12.0, 12.0, &Prior::even(USUAL));
+        seen.iter().for_each(|(rung, observation)| laws.observe(*rung, *observation));
+        Evidence::of(&laws, USUAL, 1.0)
+    }
+
+    /// Falls that come by so many factors of e sooner with each step.
+    fn falls(slope: f64) -> Vec<(f64, Observation)> {
+        [0.0, 1.0, 2.0, 3.0].map(|rung| (rung, Observation::Fell(600.0 * exp(-slope * rung)))).to_vec()
+    }
+
+    fn flat(members: &[Member]) -> f64 {
+        members.iter().filter(|one| one.tail.is_flat()).flat_map(|one| one.shares).sum()
+    }
+
+    #[test]
+    fn where_nothing_is_known_the_next_rig_is_like_any() {
+        let members = next(&[], USUAL);
+        let all: f64 = members.iter().flat_map(|one| one.shares).sum();
+        assert!((all - 1.0).abs() < 1e-9 && (flat(&members) - 0.26).abs() < 1e-9, "{members:?}");
+        assert!(members.iter().all(|one| (one.slope - log(USUAL)).abs() < 1e-6 && one.spread > SLOPE_SPREAD));
+    }
+
+    #[test]
+    fn slopes_of_rigs_lead_to_that_of_the_next() {
+        let of = |slope: f64, count: usize| next(&vec![evidence(&falls(slope)); count], USUAL)[0];
+        let (steep, gentle, one) = (of(1.6, 4), of(0.5, 4), of(0.5, 1));
+        assert!(steep.slope > log(1.2) && gentle.slope < log(0.65), "{steep:?} {gentle:?}");
+        assert!(gentle.spread < one.spread && gentle.spread >= APART, "more rigs say more: {gentle:?} {one:?}");
+    }
+
+    #[test]
+    fn nights_that_fail_where_they_should_not_make_a_kind_flat() {
+        let nights = |observation| {
+            let nights = [-5.0, -6.0, -7.0].map(|rung| (rung, observation));
+            vec![evidence(&[falls(1.0), nights.to_vec()].concat()); 5]
+        };
+        let (held, fell) = (nights(Observation::Held(28_800.0)), nights(Observation::Fell(9_000.0)));
+        let [held, fell] = [held, fell].map(|rigs| flat(&next(&rigs, USUAL)));
+        assert!(held < 0.26 && fell > 0.6, "{held} {fell}");
+    }
+
+    #[test]
+    fn one_search_says_what_it_was_told() {
+        let mut laws = Laws::between(-12.0, 12.0, &Prior::usual(USUAL));
+        falls(1.0).iter().for_each(|(rung, observation)| laws.observe(*rung, *observation));
+        let members = of_one(&laws);
+        let all: f64 = members.iter().flat_map(|one| one.shares).sum();
+        let mean: f64 = members.iter().map(|one| one.shares.iter().sum::<f64>() * one.slope).sum();
+        assert!((all - 1.0).abs() < 1e-9 && (mean - laws.figures()[1].0).abs() < 1e-9);
+    }
+}

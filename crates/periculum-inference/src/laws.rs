@@ -6,6 +6,8 @@
 //! (Bayes; a grid over all parameters as in Gelman et al., Bayesian Data Analysis, 2013, 3.7). A statement counts the laws under which
 //! it is wrong.
 
+use std::sync::OnceLock;
+
 use libm::{exp, expm1, log};
 
 use crate::hazard::{Observation, Survival, warmed};
@@ -31,12 +33,14 @@ const NOTHING: f64 = 23.0;
 const MOMENT: f64 = 5.0;
 
 /// Laws with their weights, along one direction in steps; harder is more.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug)]
 pub struct Laws {
     /// Laws that differ in nothing but their background, of all of which the rest is worked out once.
     shapes: Vec<Shape>,
     /// For each of them and each background the logarithm of what is not its weight yet, but that times what all have in common.
     log_weights: Vec<[f64; BACKGROUND_COUNT]>,
+    /// The weights of those that matter, worked out when somebody asks after something was seen.
+    live: OnceLock<Vec<(usize, [f64; BACKGROUND_COUNT])>>,
 }
 
 /// A law without its background.
@@ -107,7 +111,7 @@ impl Laws {
                 }
             }
         }
-        Self { shapes, log_weights }
+        Self { shapes, log_weights, live: OnceLock::new() }
     }
 
     /// How far from rung nothing the limit is where it fails once in ten minutes, and the logarithm of the slope, each with its
@@ -142,6 +146,7 @@ impl Laws {
 
     /// Takes in what happened at a rung.
     pub fn observe(&mut self, rung: f64, observation: Observation) {
+        self.live = OnceLock::new();
         for (shape, log_weights) in self.shapes.iter().zip(&mut self.log_weights) {
             let of_shape = shape.hazard(rung);
             for (log_weight, background) in log_weights.iter_mut().zip(BACKGROUNDS) {
@@ -163,9 +168,10 @@ impl Laws {
     /// How often each law survives so many seconds at a rung, and its weight.
     pub(super) fn survivals(&self, rung: f64, seconds: f64) -> Vec<(f64, f64)> {
         let time = warmed(seconds);
+        let of_background = BACKGROUNDS.map(|background| exp(-background * time));
         let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND_COUNT])| {
-            let hazard = shape.hazard(rung);
-            std::array::from_fn::<_, BACKGROUND_COUNT, _>(|at| (exp(-(hazard + BACKGROUNDS[at]) * time), weights[at]))
+            let of_shape = exp(-shape.hazard(rung) * time);
+            std::array::from_fn::<_, BACKGROUND_COUNT, _>(|at| (of_shape * of_background[at], weights[at]))
         };
         self.shapes().flat_map(of_shape).collect()
     }
@@ -178,8 +184,9 @@ impl Laws {
         rungs.map(move |(rung, harder)| {
             let (mut all, mut good) = (0.0, 0.0);
             for (shape, weights) in &weighed {
-                let survives = exp(-shape.hazard(rung) * time);
-                let bearable = bearable - shape.hazard(rung + harder);
+                let hazard = shape.hazard(rung);
+                let survives = exp(-hazard * time);
+                let bearable = bearable - if harder == 0.0 { hazard } else { shape.hazard(rung + harder) };
                 for (at, weight) in weights.iter().enumerate() {
                     let weight = weight * survives * survive[at];
                     all += weight;
@@ -246,13 +253,26 @@ impl Laws {
 
     /// The shapes that matter with the weights of their backgrounds, one together.
     pub(super) fn shapes(&self) -> impl Iterator<Item = (&Shape, [f64; BACKGROUND_COUNT])> {
+        let live = self.live.get_or_init(|| self.weighed());
+        live.iter().map(|(at, weights)| (&self.shapes[*at], *weights))
+    }
+
+    /// The places of the shapes that matter with their weights.
+    fn weighed(&self) -> Vec<(usize, [f64; BACKGROUND_COUNT])> {
         let most = |of_shape: &[f64; BACKGROUND_COUNT]| of_shape.iter().copied().fold(f64::NEG_INFINITY, f64::max);
         let greatest = self.log_weights.iter().map(most).fold(f64::NEG_INFINITY, f64::max);
-        let lives = move |of_shape: &[f64; BACKGROUND_COUNT]| most(of_shape) > greatest - NOTHING;
-        let live = self.shapes.iter().zip(&self.log_weights).filter(move |(_, of_shape)| lives(of_shape));
-        let weighed = live.map(move |(shape, of_shape)| (shape, of_shape.map(|log_weight| exp(log_weight - greatest))));
-        let all: f64 = weighed.clone().map(|(_, weights)| weights.iter().sum::<f64>()).sum();
-        weighed.map(move |(shape, weights)| (shape, weights.map(|weight| weight / all)))
+        let live = self.log_weights.iter().enumerate().filter(|(_, of_shape)| most(of_shape) > greatest - NOTHING);
+        let weighed = live.map(|(at, of_shape)| (at, of_shape.map(|log_weight| exp(log_weight - greatest))));
+        let mut weighed: Vec<(usize, [f64; BACKGROUND_COUNT])> = weighed.collect();
+        let all: f64 = weighed.iter().map(|(_, weights)| weights.iter().sum::<f64>()).sum();
+        weighed.iter_mut().flat_map(|(_, weights)| weights).for_each(|weight| *weight /= all);
+        weighed
+    }
+}
+
+impl PartialEq for Laws {
+    fn eq(&self, other: &Self) -> bool {
+        self.shapes == other.shapes && self.log_weights == other.log_weights
     }
 }
 

@@ -1,6 +1,7 @@
 //! What numbers say: estimates and their intervals, comparisons, and the model of how fast a rig fails.
 
 pub mod comparison;
+pub mod disturbance;
 pub mod drift;
 pub mod family;
 pub mod former;

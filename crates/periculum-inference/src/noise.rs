@@ -1,7 +1,7 @@
 //! How much a score varies when nothing is changed, known from several values that were each measured several times.
 
-use crate::comparison::{Comparison, noise};
-use crate::statistics::{mean, quantile, quantile_of_several};
+use crate::comparison::Comparison;
+use crate::statistics::{mean, noise, quantile, quantile_of_several};
 
 /// How much a score varies when nothing is changed.
 #[derive(Clone, Copy, Debug, PartialEq)]

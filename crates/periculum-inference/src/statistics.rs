@@ -94,6 +94,18 @@ pub fn deviation(measurements: &[f64]) -> Option<f64> {
     Some((squares / freedom as f64).sqrt())
 }
 
+/// The standard deviation of measurements, which is no less than what their last digit leaves open; none for fewer than two.
+pub fn noise(measurements: &[f64]) -> Option<f64> {
+    Some(deviation(measurements)?.max(last_digit(measurements) / 12.0f64.sqrt()))
+}
+
+/// What the last digit counts that any of these numbers is told with.
+fn last_digit(measurements: &[f64]) -> f64 {
+    let decimals = |number: &f64| number.to_string().split_once('.').map_or(0, |(_, decimals)| decimals.len());
+    let most = measurements.iter().map(decimals).max().unwrap_or(0);
+    0.1f64.powi(i32::try_from(most).unwrap_or(i32::MAX))
+}
+
 /// The mean of measurements with the same normal noise, and its 95 % interval by Student's t; none for fewer than two.
 pub fn mean_interval(measurements: &[f64]) -> Option<Interval> {
     let count = measurements.len();

@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
-use crate::engine::Mark;
+use crate::engine::{ClimbEnd, Mark};
 use crate::inference::drift::Drifting;
 use crate::inference::hazard::{Observation, Survival};
 use crate::inference::laws::{Aim, Laws};
@@ -152,9 +152,9 @@ impl Claim {
         Self::of(story, rig, plan, (&mark.rung, mark.stage), proof)
     }
 
-    /// What a climb that has no mark says of stock, under the proof of the stage that it came to; none where a mark stands.
+    /// What a climb in which nothing held says of stock, under the proof of the stage that it came to.
     pub fn of_stock(story: &Story, rig: &Rig, plan: &Plan) -> Option<Self> {
-        let stage = story.stages.len().checked_sub(1).filter(|_| story.marks.is_empty())?;
+        let ClimbEnd::NothingHeld { stage } = story.ended.as_ref()?.end else { return None };
         let proof = plan.stages.get(stage)?.proof;
         Self::of(story, rig, plan, (&rig.stock(), stage), proof)
     }

@@ -6,7 +6,8 @@ use std::collections::{BTreeMap, BTreeSet};
 use rust_decimal::Decimal;
 
 use crate::analysis::over::Over;
-use crate::inference::comparison::{Comparison, disturbed, disturbed_beside};
+use crate::inference::comparison::Comparison;
+use crate::inference::disturbance::{disturbed, disturbed_beside};
 use crate::inference::noise::Noise;
 use crate::inference::statistics::mean;
 use crate::model::ladder::Direction;

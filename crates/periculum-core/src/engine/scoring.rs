@@ -1,6 +1,7 @@
 //! How scores are compared, by the rules that a record was begun by.
 
-use crate::inference::comparison::{Comparison, compare, compare_alike, disturbed};
+use crate::inference::comparison::{Comparison, compare, compare_alike};
+use crate::inference::disturbance::disturbed;
 use crate::inference::former;
 
 /// The comparisons of one set of rules.

@@ -31,7 +31,7 @@ const FIRST: usize = 4;
 const RIGS: usize = 19;
 
 /// And where each of them takes long, since a search weighs many laws; what so few say is stretched.
-const FEW_RIGS: usize = 7;
+const FEW_RIGS: usize = 5;
 
 /// The share of climbs that lies between the least and the most.
 const WITHIN: f64 = 0.9;
@@ -139,7 +139,8 @@ impl Effort {
         let ends = |of: fn(&Self) -> u64| {
             let (least, most) = all.iter().map(of).fold((u64::MAX, 0), |(a, b), one| (a.min(one), b.max(one)));
             let beyond = (stretch * (most - least) as f64).round() as u64;
-            (least.saturating_sub(beyond), most + beyond)
+            // What something takes is never foretold as nothing.
+            (least.saturating_sub(beyond).max(least / 2), most + beyond)
         };
         [Self::each(|of| ends(of).0), Self::each(|of| ends(of).1)]
     }

@@ -72,7 +72,7 @@ fn what_can_not_be_is_refused_in_its_place() {
     press(&mut app, KeyCode::Esc);
     press(&mut app, KeyCode::Char('u'));
     press(&mut app, KeyCode::Char('u'));
-    assert!(picture(&app, 120, 40).contains("6 to 60 trials"), "both changes are taken back");
+    assert!(picture(&app, 120, 40).contains("20 trials (10 to 34)"), "both changes are taken back");
 }
 
 #[test]
