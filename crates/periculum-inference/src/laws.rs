@@ -147,10 +147,25 @@ impl Laws {
     /// Takes in what happened at a rung.
     pub fn observe(&mut self, rung: f64, observation: Observation) {
         self.live = OnceLock::new();
-        for (shape, log_weights) in self.shapes.iter().zip(&mut self.log_weights) {
-            let of_shape = shape.hazard(rung);
-            for (log_weight, background) in log_weights.iter_mut().zip(BACKGROUNDS) {
-                *log_weight += log_likelihood(of_shape + background, observation);
+        let (survived, within) = stretch(observation);
+        let weighed = self.shapes.iter().zip(&mut self.log_weights);
+        let Some(within) = within else {
+            for (shape, log_weights) in weighed {
+                let of_shape = shape.hazard(rung);
+                log_weights
+                    .iter_mut()
+                    .zip(BACKGROUNDS)
+                    .for_each(|(it, background)| *it -= (of_shape + background) * survived);
+            }
+            return;
+        };
+        let of_background = BACKGROUNDS.map(|background| (background * survived, -expm1(-background * within)));
+        for (shape, log_weights) in weighed {
+            let hazard = shape.hazard(rung);
+            let of_shape = -expm1(-hazard * within);
+            for (log_weight, (before, falls)) in log_weights.iter_mut().zip(of_background) {
+                // Either of them falls, or both.
+                *log_weight += log(of_shape + falls - of_shape * falls) - hazard * survived - before;
             }
         }
     }
@@ -276,14 +291,11 @@ impl PartialEq for Laws {
     }
 }
 
-/// The logarithm of how likely this is with so many failures in a second.
-fn log_likelihood(hazard: f64, observation: Observation) -> f64 {
-    let between = |earliest: f64, latest: f64| {
-        let within = warmed(latest) - warmed(earliest);
-        log(-expm1(-hazard * within)) - hazard * warmed(earliest)
-    };
+/// How long something survived, and within how long it fell then; none where it did not. Both as warm seconds.
+fn stretch(observation: Observation) -> (f64, Option<f64>) {
+    let between = |earliest: f64, latest: f64| (warmed(earliest), Some(warmed(latest) - warmed(earliest)));
     match observation {
-        Observation::Held(seconds) => -hazard * warmed(seconds),
+        Observation::Held(seconds) => (warmed(seconds), None),
         Observation::Fell(seconds) => between((seconds - MOMENT).max(0.0), seconds.max(MOMENT)),
         Observation::FellBetween(earliest, latest) => between(earliest, latest.max(earliest + MOMENT)),
     }

@@ -45,6 +45,8 @@ pub(crate) const NO_SUCH_SETTING: &str =
     "that makes no setting: stock and ceiling have to be values of its ladder, from the lowest on step by step";
 pub(crate) const OFFERED_HERE: &str = "This machine offers it. With a ceiling it can be climbed; nothing is written to it before you have seen what and begun.";
 
+pub(crate) const NINE_OF_TEN: &str = "Nine climbs of ten lie within the brackets.";
+
 /// The times that are offered, hours, and what each is.
 pub(crate) const TIMES: [(u32, &str); 4] =
     [(1, "an hour"), (4, "an evening, 4 hours"), (10, "a night, 10 hours"), (48, "a weekend, 48 hours")];

@@ -16,6 +16,7 @@ use super::fit::fit;
 use super::stages::wrapped;
 use super::{Proposed, Screen, Then, export};
 use crate::briefing::Briefing;
+use crate::telling::starting;
 use crate::tui::climbed::Climbed;
 use crate::tui::desk::Desk;
 use crate::tui::draft::{Draft, Meaning};
@@ -306,7 +307,7 @@ fn effort(desk: &Desk, briefing: &Briefing, forecast: &Forecast, width: usize) -
     let told = |words: &str, style| wrapped(words, width).into_iter().map(move |line| Line::styled(line, style));
     let mut lines: Vec<Line> = vec![Line::styled(labels::BEFORE_IT_BEGINS, theme.muted)];
     lines.extend(told(&words, theme.text.bold()));
-    lines.extend(told(telling::LEAST_AND_MOST, theme.muted));
+    lines.extend(told(starting::NINE_OF_TEN, theme.muted));
     lines.extend([Line::default(), Line::styled(labels::TRIED_FIRST, theme.muted)]);
     for (nth, (rung, reason)) in forecast.first.iter().enumerate() {
         let rung = format!("{}  {}", nth + 1, briefing.rig.written(rung));

@@ -169,7 +169,7 @@ pub(super) fn review(review: &Review, choices: Vec<Choice>) -> Leaf {
     let (rig, plan) = (&briefing.rig, &briefing.plan);
     let mut above = vec![starting::of_rig(&rig.name, &plan.name, &plan.use_name), String::new()];
     above.extend(plan.stages.iter().map(|stage| starting::stage(stage_words(stage, plan, rig))));
-    above.extend([String::new(), forecast_words(forecast), String::new()]);
+    above.extend([String::new(), forecast_words(forecast), starting::NINE_OF_TEN.into(), String::new()]);
     above.extend(kinds.iter().map(|kind| kind_words(kind, rig)));
     let moved = rig.settings_but_points().filter(|setting| setting.hardest(&plan.use_name) != setting.stock);
     above.extend(moved.map(|setting| {

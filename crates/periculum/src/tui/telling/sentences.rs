@@ -63,8 +63,6 @@ pub(in crate::tui) const WHATEVER_IT_IS: &str = "whatever it is";
 // Plans.
 pub(in crate::tui) const BECOMES_ANOTHER: &str = "what you change becomes another plan";
 pub(in crate::tui) const IN_NO_FILE: &str = "changed, and in no file yet";
-pub(in crate::tui) const LEAST_AND_MOST: &str =
-    "nine climbs of ten take what is between the brackets, where nothing is known of the kind";
 pub(in crate::tui) const PERHAPS_MORE: &str = ", and perhaps more";
 
 // Scores.
