@@ -122,6 +122,9 @@ fn a_soak_goes_back_as_far_as_what_is_wanted_asks() {
         let Strategy::Seek { steps, .. } = plan.stages[0].strategy.clone() else { panic!("a search") };
         plan.stages[0] = Stage { strategy: Strategy::Ascend(steps), proof: 1, ..plan.stages[0].clone() };
         plan.stages[1].wants = wants;
+        // A soak has no step as a rule, and goes by the ladder then.
+        let Strategy::Soak { steps, .. } = &mut plan.stages[1].strategy else { panic!("a soak") };
+        steps[0].step = None;
         course.plan = Arc::new(plan);
         let entries = climbed(&course, Rig::new(55.4, 1.6, seed));
         let mark = mark_of(&entries, 1).clone();
@@ -261,4 +264,21 @@ fn a_map_of_what_is_wanted_goes_by_what_can_be_claimed() {
     }
     let trials: Vec<u32> = wanted.iter().filter_map(|row| row.trials).collect();
     assert!(trials[1..].iter().sum::<u32>() < 3 * trials[0], "{trials:?}");
+}
+
+/// From what a search has proved, and can be claimed, a soak goes back as far as its margin asks, and no farther.
+#[test]
+fn a_soak_of_what_was_sought_keeps_its_margin_and_no_more() {
+    for seed in 0..4 {
+        let mut course = Course::sought();
+        let mut plan = (*course.plan).clone();
+        plan.stages[1].wants = Some(Assurance::default());
+        let Strategy::Soak { steps, .. } = &mut plan.stages[1].strategy else { panic!("a soak") };
+        steps[0].step = None;
+        course.plan = Arc::new(plan);
+        let entries = climbed(&course, Rig::new(55.4, 1.6, seed));
+        let [sought, soaked] = [0, 1].map(|stage| clock(mark_of(&entries, stage)));
+        // Its own night may say enough of the next harder one.
+        assert!((Decimal::ZERO..=Decimal::ONE).contains(&(sought - soaked)), "{seed}: {sought} {soaked}");
+    }
 }

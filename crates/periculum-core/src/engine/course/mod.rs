@@ -15,6 +15,7 @@ mod open;
 mod peak;
 mod seek;
 mod soak;
+mod track;
 mod walk;
 
 use rust_decimal::prelude::ToPrimitive;

@@ -4,12 +4,12 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::{FromPrimitive, ToPrimitive};
 
 use super::estimate::{Estimate, Former, Reach, SHORTEST, Weighed};
-use super::ground::{Ground, Move, Outcome, Seen, neighbour};
+use super::ground::{Ground, Move, Outcome, neighbour};
+use super::track::Track;
 use crate::inference::family::{self, Member};
-use crate::inference::hazard::{Hazard, Observation, Survival};
+use crate::inference::hazard::{Hazard, Survival};
 use crate::inference::laws::Laws;
 use crate::inference::prior::Prior;
-use crate::model::axis::Axis;
 use crate::model::evidence::{Bound, Known};
 use crate::model::kind::{Expected, Kind, laws, loads};
 use crate::model::moment::Span;
@@ -128,34 +128,10 @@ impl Seek {
         (proof, wanted): (&Proof, &Assurance),
         ground: Ground,
     ) -> Self {
-        let mut rungs = vec![mark.clone()];
-        let stock = ground.rig.setting(&steps.setting).map(|setting| setting.stock);
-        while rungs[rungs.len() - 1].get(&steps.setting) != stock {
-            let Ok(easier) = neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, false) else { break };
-            rungs.push(easier);
-        }
-        rungs.reverse();
-        let mark_at = rungs.len() - 1;
-        let seen: Vec<&Seen> = ground.seen.iter().filter(|seen| seen.works.is_subset(&proof.works())).collect();
-        let was_moved = |name: &str| seen.iter().any(|seen| seen.rung.get(name) != mark.get(name));
-        let axis = Axis::new(ground.rig, ground.use_name, &[steps], Some(&steps.setting), was_moved);
-        let place =
-            |seen: &Seen| axis.distance(&rungs[0], &seen.rung, matches!(seen.observation, Observation::Held(_)));
-        let seen: Vec<(f64, Observation)> =
-            seen.iter().filter_map(|seen| Some((place(seen)?, seen.observation))).collect();
-        let farthest = seen.iter().map(|(rung, _)| *rung).fold(mark_at as f64, f64::max);
-        while (rungs.len() as f64) <= farthest {
-            let Ok(harder) = neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, true) else { break };
-            rungs.push(harder);
-        }
-        let kind = axis.kind(ground.kinds, proof);
-        let mut laws = axis.laws(ground.rig, ground.use_name, (&rungs[0], farthest), kind);
-        seen.iter().for_each(|(rung, observation)| laws.observe(*rung, *observation));
-        let aim = wanted.aim(proof.length());
-        let estimate = |_| Estimate::Weighed(Weighed { laws, aim });
+        let Track { rungs, mark, laws, has_fallen } = Track::of(steps, mark, proof, ground);
+        let estimate = |_| Estimate::Weighed(Weighed { laws, aim: wanted.aim(proof.length()) });
         let search = Self::estimating(steps, margin, (rungs, None), proof.length(), estimate, ground);
-        let fell = seen.iter().any(|(_, observation)| !matches!(observation, Observation::Held(_)));
-        Self { held: mark_at, proves_up_to: mark_at, has_fallen: fell, has_erred: fell, ..search }
+        Self { held: mark, proves_up_to: mark, has_fallen, has_erred: has_fallen, ..search }
     }
 
     /// The same by the rules up to 6, for the limit of the proof.
