@@ -3,11 +3,13 @@
 //! Their limits are drawn from what earlier climbs say of their kind, and where nobody knows anything from all between stock and what the
 //! plan may come to; near them they fail as chance has it. Nine tenths of climbs lie between the least and the most that these took.
 
+mod effort;
 mod play;
 mod specimen;
 
 use std::sync::Arc;
 
+pub use effort::Effort;
 use play::Play;
 use specimen::Specimen;
 
@@ -33,9 +35,6 @@ const RIGS: usize = 19;
 /// And where each of them takes long, since a search weighs many laws; what so few say is stretched.
 const FEW_RIGS: usize = 5;
 
-/// The share of climbs that lies between the least and the most.
-const WITHIN: f64 = 0.9;
-
 /// What a climb would do.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Forecast {
@@ -51,19 +50,6 @@ pub struct Forecast {
     behind: Vec<[Effort; 2]>,
     /// Whether even more trials are possible than were looked at.
     pub goes_on: bool,
-}
-
-/// What a climb takes.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub struct Effort {
-    /// How long passes run, and the rig rests, together.
-    pub time: Span,
-    /// How many trials there are.
-    pub trials: u32,
-    /// How often somebody has to change something by hand.
-    pub by_hand: u32,
-    /// How often the machine has to be started anew for a change.
-    pub restarts: u32,
 }
 
 /// What a climb of this plan on this rig would do first, and how long it would take, where earlier climbs say this of its kind.
@@ -115,45 +101,6 @@ impl Forecast {
         };
         let [least, most] = self.behind[under_way].map(|effort| effort.time);
         [of_stage[0] + least, of_stage[1] + most]
-    }
-}
-
-impl Effort {
-    fn with(self, other: &Self) -> Self {
-        Self::each(|of| of(&self) + of(other))
-    }
-
-    /// The middle of several.
-    fn middle(all: &[Self]) -> Self {
-        Self::each(|of| {
-            let mut sorted: Vec<u64> = all.iter().map(of).collect();
-            sorted.sort_unstable();
-            sorted[sorted.len() / 2]
-        })
-    }
-
-    /// From the least to the most of several, and beyond by as much as so few of them may have missed.
-    fn range(all: &[Self]) -> [Self; 2] {
-        let count = all.len() as f64;
-        let stretch = (WITHIN * (count + 1.0) / (count - 1.0) - 1.0).max(0.0) / 2.0;
-        let ends = |of: fn(&Self) -> u64| {
-            let (least, most) = all.iter().map(of).fold((u64::MAX, 0), |(a, b), one| (a.min(one), b.max(one)));
-            let beyond = (stretch * (most - least) as f64).round() as u64;
-            // What something takes is never foretold as nothing.
-            (least.saturating_sub(beyond).max(least / 2), most + beyond)
-        };
-        [Self::each(|of| ends(of).0), Self::each(|of| ends(of).1)]
-    }
-
-    /// Each figure for itself: what takes least time need not take the fewest trials.
-    fn each(of: impl Fn(fn(&Self) -> u64) -> u64) -> Self {
-        let count = |figure: fn(&Self) -> u64| u32::try_from(of(figure)).unwrap_or(u32::MAX);
-        Self {
-            time: Span::from_millis(of(|effort| effort.time.millis())),
-            trials: count(|effort| effort.trials.into()),
-            by_hand: count(|effort| effort.by_hand.into()),
-            restarts: count(|effort| effort.restarts.into()),
-        }
     }
 }
 

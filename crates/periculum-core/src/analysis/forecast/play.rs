@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::Effort;
+use super::effort::Effort;
 use super::specimen::Specimen;
 use crate::engine::{Answer, Climb, Command, Event, Noted, Question, RULES};
 use crate::model::incident::{Incident, IncidentKind};
