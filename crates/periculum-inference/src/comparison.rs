@@ -98,20 +98,8 @@ pub fn compare_alike(reference: &[f64], measured: &[f64]) -> Comparison {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::drawn::drawn;
     use proptest::prelude::*;
-
-    /// Normal enough noise of deviation 1 from a seed.
-    fn noise(seed: u64) -> impl FnMut() -> f64 {
-        let mut state = seed;
-        move || {
-            let mut sum = 0.0;
-            for _ in 0..12 {
-                state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
-                sum += (state >> 33) as f64 / f64::from(1u32 << 31) - 0.5;
-            }
-            sum
-        }
-    }
 
     #[test]
     fn a_difference_is_said_only_beyond_the_noise() {
@@ -146,7 +134,7 @@ mod tests {
     /// Two measurements that are both a little low are a loss beside the noise of the baseline, and say nothing by themselves.
     #[test]
     fn a_loss_is_noticed_by_the_noise_of_the_reference() {
-        let mut noise = noise(7);
+        let mut noise = drawn(7);
         let mut rates = |count: usize, loss: f64| {
             let (mut alike, mut by_themselves) = (0, 0);
             for _ in 0..500 {
@@ -180,7 +168,7 @@ mod tests {
     /// Whatever a level scores more than the reference, its interval covers what is true as often as it says.
     #[test]
     fn noise_grows_with_what_is_measured() {
-        let mut noise = noise(3);
+        let mut noise = drawn(3);
         for factor in [0.5, 1.0, 2.0] {
             let covered = (0..4000).filter(|_| {
                 let mut sample = |count: usize, mean: f64| -> Vec<f64> {
@@ -197,7 +185,7 @@ mod tests {
     proptest! {
         #[test]
         fn what_does_not_differ_is_seldom_said_to(seed in any::<u64>(), single in any::<bool>()) {
-            let mut noise = noise(seed);
+            let mut noise = drawn(seed);
             let mut said = 0;
             for _ in 0..400 {
                 let mut sample = |count: usize| (0..count).map(|_| 200.0 + noise()).collect::<Vec<_>>();

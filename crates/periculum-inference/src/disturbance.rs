@@ -50,19 +50,7 @@ fn choices(of: usize, chosen: usize) -> f64 {
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    /// Normal enough noise of deviation 1 from a seed.
-    fn drawn(seed: u64) -> impl FnMut() -> f64 {
-        let mut state = seed;
-        move || {
-            let mut sum = 0.0;
-            for _ in 0..12 {
-                state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
-                sum += (state >> 33) as f64 / f64::from(1u32 << 31) - 0.5;
-            }
-            sum
-        }
-    }
+    use crate::drawn::drawn;
 
     #[test]
     fn what_lies_far_below_the_others_was_disturbed() {

@@ -2,6 +2,8 @@
 
 pub mod comparison;
 pub mod disturbance;
+#[cfg(test)]
+mod drawn;
 pub mod drift;
 pub mod family;
 pub mod former;

@@ -116,24 +116,32 @@ impl Peak {
     /// Which benchmark of the proof, if any, scores clearly less than at the best value.
     fn worse_in(&self, scores: &[Vec<f64>]) -> Option<usize> {
         let winner = self.winner()?;
-        (0..winner.scores.first()?.len()).find(|at| self.is_less(&winner.of(*at), &of(scores, *at), *at))
+        (0..winner.scores.first()?.len()).find(|at| {
+            let measured = of(scores, *at);
+            let all = [self.all(*at), vec![measured.clone()]].concat();
+            self.is_less(&winner.of(*at), &measured, &all)
+        })
     }
 
     /// The easiest value that is in no benchmark clearly below the one that is best on the whole.
     fn winner(&self) -> Option<&Known> {
         let highest = self.known.iter().max_by(|a, b| a.merit().total_cmp(&b.merit()))?;
-        let is_less = |known: &Known, at| self.is_less(&highest.of(at), &known.of(at), at);
+        let is_less = |known: &Known, at| self.is_less(&highest.of(at), &known.of(at), &self.all(at));
         self.known.iter().find(|known| !(0..highest.scores[0].len()).any(|at| is_less(known, at)))
     }
 
-    /// Whether a value clearly scores less of a benchmark than the best one: by the noise of all values, and although that one is the
-    /// best of many. By the rules up to 7 each pair was compared by itself.
-    fn is_less(&self, best: &[f64], measured: &[f64], benchmark: usize) -> bool {
+    /// What all values that are behind it scored of a benchmark.
+    fn all(&self, benchmark: usize) -> Vec<Vec<f64>> {
+        self.known.iter().map(|known| known.of(benchmark)).collect()
+    }
+
+    /// Whether a value clearly scores less than the best one: by the noise of all these values, and although that one is the best of so
+    /// many. By the rules up to 7 each pair was compared by itself.
+    fn is_less(&self, best: &[f64], measured: &[f64], all: &[Vec<f64>]) -> bool {
         if self.rules < 8 {
             return (Scoring::of(self.rules).compare)(best, measured).says() == Says::Less;
         }
-        let all: Vec<Vec<f64>> = self.known.iter().map(|known| known.of(benchmark)).collect();
-        let Some(noise) = Noise::pooled(all.iter().map(Vec::as_slice).chain([measured])) else { return false };
+        let Some(noise) = Noise::pooled(all.iter().map(Vec::as_slice)) else { return false };
         let others = all.len().saturating_sub(1);
         let [best, measured] = [best, measured].map(|scores| (mean(scores), scores.len()));
         noise.compare_one_of(others, best, measured).says() == Says::Less

@@ -307,7 +307,8 @@ impl Seek {
     /// give or take so many.
     pub(super) fn as_kind(&self, proof: &Proof, beside: &Rung, (limit, spread): (f64, f64)) -> Option<Kind> {
         let Estimate::Weighed(weighed) = &self.estimate else { return None };
-        let step = (self.value_at(1.0) - self.value_at(0.0)).abs();
+        // One rung alone has no step, and teaches nothing of the next row.
+        let step = Some((self.value_at(1.0) - self.value_at(0.0)).abs()).filter(|step| *step > 0.0)?;
         let per_unit = |member: Member| Member { slope: member.slope - libm::log(step), ..member };
         let mechanisms: Vec<Member> = family::of_one(&weighed.laws).into_iter().map(per_unit).collect();
         let [_, (slope, slope_spread)] = weighed.laws.figures();
