@@ -102,8 +102,7 @@ fn the_demo_is_watched_paused_noted_and_left() {
     terminal.wait_for("stop?");
     terminal.press("y");
     terminal.wait_for("the operator stopped it; the rig is back at stock");
-    terminal.press("q");
-    terminal.wait_for("ready>");
+    terminal.leave();
     let demo = home.path("data/periculum/demo.ledger");
     let listed = output(home.periculum().args(["ledger", "--ledger"]).arg(&demo));
     assert!(listed.contains("the operator stopped it"), "{listed}");
@@ -123,8 +122,7 @@ fn a_climb_in_the_interface_comes_to_its_mark() {
     terminal.wait_for("Climb 1 is climbed again");
     terminal.press("y");
     terminal.wait_for_all(&["climb 2, simulated specimen 11", end, "4 700 MHz at 1.230 V, held quick"]);
-    terminal.press("q");
-    terminal.wait_for("ready>");
+    terminal.leave();
 }
 
 #[test]
@@ -134,8 +132,7 @@ fn the_card_asks_for_changes_by_hand_and_is_answered() {
     let terminal = Terminal::new(&home, 100, 30);
     terminal.run("periculum climb by-hand.plan.toml");
     terminal.wait_for_all(&["before it begins", "nothing of this machine is changed", "› begin"]);
-    terminal.press("q");
-    terminal.wait_until("the prompt", |screen| screen.trim_end().ends_with("ready>"));
+    terminal.leave();
     assert!(!home.ledger().exists(), "nothing was begun");
     terminal.run("clear; periculum climb by-hand.plan.toml");
     terminal.wait_for("› begin");
@@ -151,8 +148,7 @@ fn the_card_asks_for_changes_by_hand_and_is_answered() {
     terminal.wait_for("To take the rig back to stock");
     terminal.press("d");
     terminal.wait_for("the operator stopped it; the rig is back at stock");
-    terminal.press("q");
-    terminal.wait_for("ready>");
+    terminal.leave();
 }
 
 #[test]
@@ -261,8 +257,7 @@ fn a_climb_of_the_ledger_is_looked_at() {
     terminal.wait_for("falls from here");
     terminal.press("6");
     terminal.wait_for("climbs   1 of 1");
-    terminal.press("q");
-    terminal.wait_for("ready>");
+    terminal.leave();
     assert_eq!(output(home.periculum().args(["ledger", "1", "--ledger", "a.ledger"])), before);
     let refused = home.periculum().args(["show", "--ledger", "a.ledger"]).output().expect("started");
     assert_eq!(refused.status.code(), Some(2), "no terminal");

@@ -54,17 +54,17 @@ fn a_practice_rig_is_led_from_the_start_screen_to_its_end() {
             .wait_until("the form", |screen| !screen.contains("name of the profile") && screen.contains("your turn"));
         terminal.press("x");
         terminal.wait_for("every stage is done");
-        terminal.press("q");
+        terminal.leave();
         terminal.wait_for_all(&["Climb 1 on dome is over: every stage is done.", "held quick"]);
         terminal.run("clear; periculum profile");
         terminal.wait_for("evening");
         terminal.run("clear; periculum");
         terminal.wait_for_all(&["the last climbs", "dome.rig.toml"]);
-        terminal.press("q");
+        terminal.leave();
         // Without its file the rig is known from the ledger.
         terminal.run("clear; rm dome.rig.toml; periculum");
         terminal.wait_for_all(&["the last climbs", "from climb 1"]);
-        terminal.press("q");
+        terminal.leave();
     }
 }
 
