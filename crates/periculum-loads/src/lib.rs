@@ -18,6 +18,8 @@ pub mod digits;
 pub mod division;
 pub mod encode;
 pub mod frame;
+#[cfg(feature = "graphics")]
+pub mod graphics;
 pub mod integer;
 mod kernel;
 mod lanes;

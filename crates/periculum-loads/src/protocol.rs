@@ -32,6 +32,13 @@ pub enum Message {
         /// The address that it is about.
         address: u64,
     },
+    /// The device that it works on answers no more; nothing follows.
+    DeviceLost {
+        /// How long the load had worked, seconds.
+        seconds: f64,
+        /// How it is known.
+        why: String,
+    },
     /// It can't go on, as where there is not enough memory; nothing but the end follows.
     Failed {
         /// What is the matter.
@@ -160,6 +167,9 @@ pub struct Wrong {
     pub nth: u64,
     /// Whether the same was wrong again when tried again, or before on this core; none where nothing is known.
     pub repeats: Option<bool>,
+    /// The file in which the wrong picture was kept, where it is about one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub picture: Option<String>,
 }
 
 impl std::fmt::Display for Wrong {
@@ -174,10 +184,11 @@ impl std::fmt::Display for Wrong {
             write!(f, " on this core")?;
         }
         match self.repeats {
-            None => Ok(()),
-            Some(true) => write!(f, ", the same again"),
-            Some(false) => write!(f, ", not the same again"),
+            None => {}
+            Some(true) => write!(f, ", the same again")?,
+            Some(false) => write!(f, ", not the same again")?,
         }
+        self.picture.iter().try_for_each(|picture| write!(f, "; kept as {picture}"))
     }
 }
 
@@ -197,6 +208,7 @@ mod tests {
             found: "0b".into(),
             nth: 2,
             repeats: Some(false),
+            picture: None,
         };
         let text = "round 7, tile 3: 0b found, 0a expected; error 2 on this core, not the same again";
         assert_eq!(wrong.to_string(), text);

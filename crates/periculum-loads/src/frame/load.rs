@@ -143,6 +143,8 @@ pub enum FaultKind {
     Result,
     /// A word in memory was not what had been written.
     Memory,
+    /// A picture was not as it was to be.
+    Artefact,
 }
 
 impl Fault {

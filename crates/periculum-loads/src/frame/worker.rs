@@ -245,6 +245,7 @@ impl Worker {
             found: fault.found.clone(),
             nth,
             repeats: fault.repeats.or(last.map(same)),
+            picture: None,
         };
         // Nobody listens any more when the pass is over, and then nothing more is told.
         let _ = self.listener.send(Told::Wrong(wrong));
