@@ -25,6 +25,7 @@ use periculum_rigs::adapters::Adapters;
 use periculum_rigs::linux;
 
 use crate::complaint::{BadFile, BadInput};
+use crate::loading::graphics;
 use crate::loading::too_short;
 use crate::telling::files;
 
@@ -307,7 +308,7 @@ fn read_rig(text: &str) -> Result<(Rig, Adapters), Vec<Problem>> {
 
 /// The loads that this machine can run.
 pub(crate) fn real_loads() -> Vec<&'static str> {
-    LOADS.iter().map(|load| load.about().name).collect()
+    LOADS.iter().map(|load| load.about().name).chain(graphics::names()).collect()
 }
 
 /// Nothing runs on this computer for a rig that is elsewhere, and nothing here can start it anew.

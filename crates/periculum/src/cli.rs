@@ -250,6 +250,10 @@ pub(crate) struct Prove {
     #[arg(long, value_name = "N", requires = "load", value_parser = parse_count::<u64>)]
     pub(crate) size: Option<u64>,
 
+    /// Which device a load on the graphics processor runs on: its card as in card1, its number, or a part of its name.
+    #[arg(long, value_name = "NAME", requires = "load")]
+    pub(crate) device: Option<String>,
+
     /// How much memory must stay available, as in 2GiB.
     #[arg(long, value_name = "AMOUNT", value_parser = amount::bytes)]
     pub(crate) reserve: Option<u64>,
@@ -524,8 +528,21 @@ pub(crate) struct Reveal {
 pub(crate) struct Load {
     pub(crate) name: String,
 
-    #[arg(long, value_delimiter = ',', required = true)]
+    #[arg(long, value_delimiter = ',')]
     pub(crate) cores: Vec<usize>,
+
+    #[arg(long)]
+    pub(crate) device: Option<String>,
+
+    /// Hundredths of a device's memory.
+    #[arg(long)]
+    pub(crate) share: Option<u32>,
+
+    #[arg(long)]
+    pub(crate) bytes: Option<u64>,
+
+    #[arg(long)]
+    pub(crate) pictures: Option<PathBuf>,
 
     #[arg(long)]
     pub(crate) one_by_one: bool,

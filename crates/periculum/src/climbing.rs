@@ -174,7 +174,7 @@ impl Prepared {
         let (rig, plan) = (&briefing.rig, &briefing.plan);
         let machine = hold_machine(&briefing, sysroot)?;
         // A bench that can't be made must leave nothing behind.
-        let mut bench = bench(&briefing, &Linux::below(sysroot), seed, &Began::at(wall))?;
+        let mut bench = bench(&briefing, &Linux::below(sysroot), seed, &Began::at(wall), ledger.path())?;
         let kinds = expected(&ledger, &briefing, seed, wall);
         let ClimbRow { climb: number, id, .. } = ledger.begin(&NewClimb {
             plan: &plan.name,
@@ -230,7 +230,7 @@ impl Prepared {
         let last = ledger.last_life(row.climb)?;
         let at = last.as_ref().map(|last| last.at);
         let began = Began { at: row.wall, last: at, in_force: climb.in_force().clone() };
-        let mut bench = bench(&briefing, &Linux::below(sysroot), row.seed, &began)?;
+        let mut bench = bench(&briefing, &Linux::below(sysroot), row.seed, &began, ledger.path())?;
         let in_force = read_back(&mut *bench);
         let first = match last {
             None => {
@@ -344,9 +344,14 @@ fn replay(briefing: &Briefing, past: &[Line]) -> Result<Climb> {
     Ok(climb)
 }
 
-/// The bench of a rig from the ledger, as it is now.
-pub(crate) fn bench_of(briefing: &Briefing, sysroot: &Path, seed: Option<u64>) -> Result<Box<dyn Bench>> {
-    bench(briefing, &Linux::below(sysroot), seed, &Began::at(wall_clock()))
+/// The bench of a rig from this ledger, as it is now.
+pub(crate) fn bench_of(
+    briefing: &Briefing,
+    sysroot: &Path,
+    seed: Option<u64>,
+    ledger: &Ledger,
+) -> Result<Box<dyn Bench>> {
+    bench(briefing, &Linux::below(sysroot), seed, &Began::at(wall_clock()), ledger.path())
 }
 
 /// When a climb began, when it was heard of last, and what was in force then.
@@ -364,7 +369,13 @@ impl Began {
 }
 
 /// The bench, whose time goes on from what was recorded last; a virtual clock begins at the wall's, so that a climb has one date.
-fn bench(briefing: &Briefing, linux: &Linux, seed: Option<u64>, began: &Began) -> Result<Box<dyn Bench>> {
+fn bench(
+    briefing: &Briefing,
+    linux: &Linux,
+    seed: Option<u64>,
+    began: &Began,
+    ledger: &Path,
+) -> Result<Box<dyn Bench>> {
     let rig: &Rig = &briefing.rig;
     let permits = Permits::read(places::permits()?)?;
     permits.check_written(&sent_by(rig))?;
@@ -383,7 +394,7 @@ fn bench(briefing: &Briefing, linux: &Linux, seed: Option<u64>, began: &Began) -
     permits.check_written(&written.chain(itself).collect::<Vec<_>>())?;
     let setter = setter.map_err(|told| BadInput(told.join("\n")))?;
     let watchdog = watchdog(briefing, linux)?;
-    let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits)?;
+    let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits, ledger.with_extension("pictures"))?;
     let clock = SteadyClock::behind(began.last);
     let machine = ThisMachine::new(linux.clone(), setter, watchdog, rig, Box::new(runner), clock, is_of_a_pass);
     Ok(Box::new(Beside::machine(Box::new(machine), rig, linux)))

@@ -48,6 +48,7 @@ fn read_pass(section: Section, runnable: Runnable) -> Option<Pass> {
     }
     let threads = read_threads(&section);
     let demand = read_demand(&section);
+    let device = read_device(&section);
     let problems = section.problems();
     section.finish();
     let (load, length) = (load?, length?);
@@ -73,6 +74,7 @@ fn read_pass(section: Section, runnable: Runnable) -> Option<Pass> {
         pause: pause.map(|pause| pause.value).unwrap_or_default(),
         threads,
         demand,
+        device,
         program: program.cloned().map(Box::new),
         by_hand: None,
     })
@@ -97,6 +99,17 @@ fn finish_by_hand(
     section.finish();
     let pause = pause.map(|pause| pause.value).unwrap_or_default();
     Some(Pass { pause, by_hand: Some(Box::new(task)), ..Pass::usual(name.value, length.value) })
+}
+
+/// `device`, which is called somehow.
+fn read_device(section: &Section) -> Option<String> {
+    let device = section.optional_text("device")?;
+    let is_name = !device.value.trim().is_empty() && device.value == harmless(&device.value);
+    if !is_name {
+        let help = "name its card, as in `\"card1\"`, its number, or a part of its name; `periculum rig` lists them";
+        section.problems().advise(device.at, "no device is called so", help);
+    }
+    is_name.then_some(device.value)
 }
 
 /// `threads = "all"` or `"each"`, or a number of them.
@@ -177,11 +190,20 @@ mod tests {
         let options =
             (proptest::option::of(1u64..1000), proptest::option::of(0u64..1 << 50), proptest::option::of(-20i32..20));
         let times = (1u64..1 << 40, 0u64..1 << 20);
-        (times, threads, extent, stop_on, options).prop_map(|((length, pause), threads, extent, stop_on, options)| {
-            let (times, reserve, priority) = options;
-            let demand = Demand { times, extent, reserve, priority, stop_on };
-            Pass { threads, demand, pause: Span::from_millis(pause), ..Pass::usual("dense", Span::from_millis(length)) }
-        })
+        let device = proptest::option::of("[a-z0-9 ]{0,8}[a-z0-9]");
+        (times, threads, extent, stop_on, (options, device)).prop_map(
+            |((length, pause), threads, extent, stop_on, rest)| {
+                let ((times, reserve, priority), device) = rest;
+                let demand = Demand { times, extent, reserve, priority, stop_on };
+                Pass {
+                    threads,
+                    demand,
+                    device,
+                    pause: Span::from_millis(pause),
+                    ..Pass::usual("dense", Span::from_millis(length))
+                }
+            },
+        )
     }
 
     proptest! {

@@ -145,6 +145,7 @@ pub(super) fn pass_table(pass: &Pass) -> InlineTable {
     };
     let rest = [
         ("pause", (!pass.pause.is_zero()).then(|| time(pass.pause))),
+        ("device", pass.device.as_deref().map(Value::from)),
         ("threads", threads),
         ("times", demand.times.and_then(|times| i64::try_from(times).ok()).map(Value::from)),
         ("size", size),

@@ -101,6 +101,10 @@ pub struct Pass {
     /// What else it asks for.
     #[serde(default, skip_serializing_if = "Demand::is_usual")]
     pub demand: Demand,
+    /// The device that it runs on, as its card is called, by its number or a part of its name; none for the best there is, and for
+    /// what runs on processors.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub device: Option<String>,
     /// The user's own program that the load is; none for a load that comes with this one.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub program: Option<Box<Program>>,
@@ -118,6 +122,7 @@ impl Pass {
             pause: Span::ZERO,
             threads: Threads::All,
             demand: Demand::default(),
+            device: None,
             program: None,
             by_hand: None,
         }

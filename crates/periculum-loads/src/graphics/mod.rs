@@ -24,5 +24,5 @@ pub use device::{Choice, DeviceKind, GraphicsDevice, list};
 pub use gpu::{Gpu, Lost};
 pub use load::{Found, GraphicsLoad, Round, Work};
 pub use order::{Extent, GraphicsOrder};
-pub use run::run;
+pub use run::{run, run_on_device};
 pub use strike::{NoStrike, Strike};

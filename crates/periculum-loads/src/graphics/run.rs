@@ -1,5 +1,6 @@
 //! The run of a load on a device: rounds one after the other, and what is told of them.
 
+use std::io;
 use std::path::PathBuf;
 use std::thread::sleep;
 use std::time::{Duration, Instant, SystemTime};
@@ -8,7 +9,8 @@ use super::device::{Choice, DeviceKind, GraphicsDevice, adapters, describe};
 use super::gpu::{Gpu, Lost};
 use super::load::{Found, GraphicsLoad, Round, Work};
 use super::order::{Extent, GraphicsOrder};
-use super::strike::Strike;
+use super::strike::{NoStrike, Strike};
+use crate::child::{enter, say};
 use crate::frame::Stop;
 use crate::protocol::{Message, Progress, Started, Wrong};
 
@@ -23,6 +25,26 @@ const PICTURES: usize = 4;
 
 /// The part of its time that a device works in the warm-up.
 const LIGHT: f64 = 0.5;
+
+/// Runs the load and says how it goes on standard output, as the process that it has to itself.
+///
+/// # Errors
+/// When nobody listens any more.
+pub fn run_on_device(load: &'static dyn GraphicsLoad, order: &GraphicsOrder, niceness: i32) -> io::Result<()> {
+    if !enter(niceness)? {
+        return Ok(());
+    }
+    let mut heard = Ok(());
+    run(load, order, &NoStrike, |message| {
+        if heard.is_ok() {
+            heard = say(&message);
+        }
+        if heard.is_err() {
+            std::process::exit(1);
+        }
+    });
+    heard
+}
 
 /// Runs a load on its device and tells how it goes.
 pub fn run(load: &'static dyn GraphicsLoad, order: &GraphicsOrder, strike: &dyn Strike, mut tell: impl FnMut(Message)) {
@@ -64,8 +86,8 @@ fn begin(
 }
 
 fn kernel_name(device: &GraphicsDevice) -> String {
-    let kind = if device.kind == DeviceKind::Software { ", in software" } else { "" };
-    format!("Vulkan on {}{kind}", device.name)
+    let kind = if device.kind == DeviceKind::Software { "software " } else { "" };
+    format!("{}, {kind}Vulkan", device.name)
 }
 
 fn no_device(choice: &Choice, wanted: Option<&str>, devices: &[GraphicsDevice]) -> String {

@@ -75,7 +75,7 @@ impl Work for Swinging {
         while done.found.is_empty() && (done.work == 0.0 || began.elapsed() < burst) {
             let found = self.once(gpu)?;
             done.work += self.chain.operations() / 1e9;
-            done.found = self.judge(gpu, found)?.map(Found::from).into_iter().collect();
+            done.found = self.judge(gpu, &found)?.map(Found::from).into_iter().collect();
         }
         sleep(rest);
         Ok(done)
@@ -95,16 +95,16 @@ impl Swinging {
         self.digests.take(gpu, sent)
     }
 
-    fn judge(&mut self, gpu: &Gpu, found: Vec<u64>) -> Result<Option<Fault>, Lost> {
+    fn judge(&mut self, gpu: &Gpu, found: &[u64]) -> Result<Option<Fault>, Lost> {
         let Some(known) = &self.known else {
             self.chain.restart(gpu);
             let again = Known::new(self.once(gpu)?);
-            let place = again.differ(0, &found).first().copied();
+            let place = again.differ(0, found).first().copied();
             let fault = place.map(|place| differs(&self.chain, place, (again.of(place), found[place])));
             self.known = fault.is_none().then_some(again);
             return Ok(fault);
         };
-        let Some(place) = known.differ(0, &found).first().copied() else { return Ok(None) };
+        let Some(place) = known.differ(0, found).first().copied() else { return Ok(None) };
         let fault = differs(&self.chain, place, (known.of(place), found[place]));
         let started_from = self.chain.changed(gpu)?;
         self.chain.restart(gpu);

@@ -10,12 +10,15 @@ use periculum_loads::child::{enter, run_load};
 use periculum_loads::frame::{Order, SEED, Stop, Turns};
 
 use crate::cli::Load;
-use crate::loading::run_program;
+use crate::loading::{graphics, run_program};
 use crate::telling::running;
 
 pub(super) fn run(load: &Load) -> Result<ExitCode> {
     if let Some(program) = &load.program {
         return run_own(load, program);
+    }
+    if graphics::run(load, &order(load))? {
+        return Ok(ExitCode::SUCCESS);
     }
     let kind = catalogue::find(&load.name).context(running::NO_SUCH_LOAD)?;
     run_load(kind, &order(load), load.niceness)?;

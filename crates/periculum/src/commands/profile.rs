@@ -146,7 +146,7 @@ fn put_in_force(ledger: &Ledger, profile: &ProfileRow, somebody_is_there: bool, 
         refuse_by_hand(profile, rig)?;
     }
     let _machine = if briefing.adapters.is_here() { Some(this_machine(&common.sysroot)?) } else { None };
-    let mut bench = bench_of(&briefing, &common.sysroot, row.seed)?;
+    let mut bench = bench_of(&briefing, &common.sysroot, row.seed, ledger)?;
     apply(&mut *bench, rig, &profile.rung)?;
     Ok(profiles::in_force(&profile.name, &rig.name, rig.written(&profile.rung)))
 }

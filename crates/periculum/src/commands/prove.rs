@@ -88,6 +88,7 @@ fn demand(prove: &Prove, pass: &mut Pass) {
     if let Some(threads) = prove.threads {
         pass.threads = threads;
     }
+    pass.device = prove.device.clone().or(pass.device.take());
     let demand = &mut pass.demand;
     demand.times = prove.times.or(demand.times);
     demand.reserve = prove.reserve.or(demand.reserve);

@@ -115,7 +115,8 @@ mod tests {
     fn asked(times: Option<u64>) -> Asked {
         let demand = Demand { times, ..Demand::default() };
         let pass = Pass { demand, ..Pass::usual("dense", Span::from_seconds(60)) };
-        let order = resolve(&pass, &[], &Means { cores: vec![2, 3], memory: None }).expect("an order");
+        let order = resolve(&pass, &[], &Means { cores: vec![2, 3], memory: None, pictures: "a.pictures".into() })
+            .expect("an order");
         Asked { rests: Some(Duration::ZERO), round: Some(0.2), order }
     }
 

@@ -1,6 +1,7 @@
 //! Whether a pass has the time for what it orders, known before it begins.
 
 use std::collections::BTreeMap;
+use std::path::PathBuf;
 use std::sync::{Mutex, PoisonError};
 use std::time::Duration;
 
@@ -16,7 +17,7 @@ use crate::telling::running;
 
 /// What is said of the passes of a plan in which no round would be finished on this machine.
 pub(crate) fn too_short(linux: &Linux, plan: &Plan) -> Vec<String> {
-    let means = Means { cores: allowed(), memory: linux.memory() };
+    let means = Means { cores: allowed(), memory: linux.memory(), pictures: PathBuf::new() };
     let passes = plan.proofs.iter().flat_map(|proof| proof.passes.iter().map(move |pass| (&proof.name, pass)));
     let told = passes.filter_map(|(proof, pass)| {
         let why = no_round(&resolve(pass, &[], &means).ok()?, 1.0)?;
@@ -54,7 +55,10 @@ mod tests {
     fn said(size: u64, seconds: u64) -> Option<String> {
         let demand = Demand { extent: Extent::Size(size), ..Demand::default() };
         let pass = Pass { demand, ..Pass::usual("dense", Span::from_seconds(seconds)) };
-        no_round(&resolve(&pass, &[], &Means { cores: vec![0], memory: None }).expect("an order"), 2.0)
+        no_round(
+            &resolve(&pass, &[], &Means { cores: vec![0], memory: None, pictures: PathBuf::new() }).expect("an order"),
+            2.0,
+        )
     }
 
     #[test]

@@ -2,6 +2,8 @@
 
 mod asked;
 mod foresight;
+#[cfg_attr(not(feature = "graphics"), path = "no_graphics.rs")]
+pub(crate) mod graphics;
 mod lateness;
 mod order;
 mod program;

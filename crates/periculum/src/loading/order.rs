@@ -1,5 +1,7 @@
 //! From what a pass asks for to what a load is told: cores, size, time.
 
+use std::path::PathBuf;
+
 use periculum_core::model::amount::{Amount, written};
 use periculum_core::model::moment::Span;
 use periculum_core::model::pass::{Extent, Pass, StopOn, Threads};
@@ -9,7 +11,8 @@ use periculum_loads::child::USUAL_NICENESS;
 use periculum_loads::frame::{Load, Order};
 use periculum_rigs::linux::Memory;
 
-use crate::telling::running;
+use super::graphics;
+use crate::telling::{devices, running};
 
 /// Memory that stays available where nobody says otherwise, bytes.
 const USUAL_RESERVE: u64 = 1 << 30;
@@ -24,8 +27,19 @@ pub(crate) struct LoadOrder {
     pub(super) size: u64,
     pub(super) length: Span,
     pub(super) times: Option<u64>,
+    on_device: Option<OnDevice>,
     niceness: i32,
     goes_on: bool,
+}
+
+/// What a load on the graphics processor is told beside.
+#[derive(Clone, Debug, PartialEq)]
+struct OnDevice {
+    device: Option<String>,
+    /// How much of the device's memory it takes, where that is said.
+    memory: Option<Amount>,
+    /// Where wrong pictures are kept.
+    pictures: PathBuf,
 }
 
 /// What the machine has for loads: the processors they may use, and memory.
@@ -33,6 +47,8 @@ pub(crate) struct LoadOrder {
 pub(crate) struct Means {
     pub(crate) cores: Vec<usize>,
     pub(crate) memory: Option<Memory>,
+    /// Where wrong pictures are kept.
+    pub(crate) pictures: PathBuf,
 }
 
 /// What a load has to be told for this pass on this machine.
@@ -42,6 +58,12 @@ pub(crate) struct Means {
 /// # Errors
 /// Why the machine can't run it, and what would do.
 pub(crate) fn resolve(pass: &Pass, on: &[u32], means: &Means) -> Result<LoadOrder, String> {
+    if pass.program.is_none() && graphics::is_one(&pass.load) {
+        return on_device(pass, means);
+    }
+    if pass.device.is_some() {
+        return Err(devices::not_on_device(&pass.load));
+    }
     let mut cores = preferred(on, &means.cores)?;
     if pass.threads == Threads::Each && !on.is_empty() {
         cores.truncate(on.len());
@@ -72,6 +94,32 @@ pub(crate) fn resolve(pass: &Pass, on: &[u32], means: &Means) -> Result<LoadOrde
         size,
         length: pass.length,
         times: pass.demand.times,
+        on_device: None,
+        niceness: pass.demand.priority.unwrap_or(USUAL_NICENESS),
+        goes_on: pass.demand.stop_on == StopOn::Never,
+    })
+}
+
+/// What a load on the graphics processor is told: which device that is, and what fits into it, its own process finds out.
+fn on_device(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
+    if pass.threads != Threads::All {
+        return Err(devices::on_no_threads(&pass.load));
+    }
+    graphics::refuse(&pass.load, pass.demand.extent)?;
+    let (size, memory) = match pass.demand.extent {
+        Extent::Usual => (0, None),
+        Extent::Size(size) => (size, None),
+        Extent::Memory(amount) => (0, Some(amount)),
+    };
+    Ok(LoadOrder {
+        load: pass.load.clone(),
+        program: None,
+        cores: Vec::new(),
+        is_one_by_one: false,
+        size,
+        length: pass.length,
+        times: pass.demand.times,
+        on_device: Some(OnDevice { device: pass.device.clone(), memory, pictures: means.pictures.clone() }),
         niceness: pass.demand.priority.unwrap_or(USUAL_NICENESS),
         goes_on: pass.demand.stop_on == StopOn::Never,
     })
@@ -139,13 +187,24 @@ impl LoadOrder {
         let cores: Vec<String> = self.cores.iter().map(usize::to_string).collect();
         let mut arguments: Vec<String> = vec!["load".into(), self.load.clone()];
         let mut option = |name: &str, value: String| arguments.extend([format!("--{name}"), value]);
-        option("cores", cores.join(","));
+        if !cores.is_empty() {
+            option("cores", cores.join(","));
+        }
         option("size", self.size.to_string());
         option("millis", self.length.millis().to_string());
         option("warm-up-millis", Order::usual_warm_up(length).as_millis().to_string());
         option("niceness", self.niceness.to_string());
         if let Some(times) = self.times {
             option("times", times.to_string());
+        }
+        if let Some(OnDevice { device, memory, pictures }) = &self.on_device {
+            device.iter().for_each(|device| option("device", device.clone()));
+            match memory {
+                Some(Amount::Percent(percent)) => option("share", percent.to_string()),
+                Some(Amount::Bytes(bytes)) => option("bytes", bytes.to_string()),
+                None => {}
+            }
+            option("pictures", pictures.display().to_string());
         }
         if let Some(program) = &self.program {
             // A structure of texts and numbers always has a JSON form.
@@ -170,7 +229,8 @@ mod tests {
     const GIB: u64 = 1 << 30;
 
     fn means(available: u64) -> Means {
-        Means { cores: vec![0, 1, 4, 5], memory: Some(Memory { total: 16 * GIB, available }) }
+        let memory = Some(Memory { total: 16 * GIB, available });
+        Means { cores: vec![0, 1, 4, 5], memory, pictures: "a.pictures".into() }
     }
 
     fn pass(extent: Extent) -> Pass {

@@ -129,6 +129,7 @@ impl<'a> Series<'a> {
                     found,
                     nth: self.errors,
                     repeats: None,
+                    picture: None,
                 }))?;
                 Ok(false)
             }

@@ -1,6 +1,6 @@
 //! Starts, watches and stops the child process of the running pass.
 
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::thread;
 use std::time::Duration;
 
@@ -15,6 +15,7 @@ use periculum_rigs::linux::Linux;
 
 use super::asked::Asked;
 use super::foresight::no_round;
+use super::graphics;
 use super::order::{LoadOrder, Means, resolve};
 use super::running::Running;
 use crate::complaint::BadInput;
@@ -28,16 +29,19 @@ const SURELY: f64 = 4.0;
 pub(crate) struct LoadRunner {
     program: PathBuf,
     linux: Linux,
+    /// Where wrong pictures are kept.
+    pictures: PathBuf,
     running: Option<Running>,
     /// Why the last pass could not be started.
     refusal: Option<String>,
 }
 
 impl LoadRunner {
-    /// A runner of this machine's loads, after a look at whether it can run every pass of this plan now.
-    pub(crate) fn new(linux: Linux, plan: &Plan, permits: &Permits) -> Result<Self> {
+    /// A runner of this machine's loads, after a look at whether it can run every pass of this plan now. Wrong pictures are kept in
+    /// this folder.
+    pub(crate) fn new(linux: Linux, plan: &Plan, permits: &Permits, pictures: PathBuf) -> Result<Self> {
         let program = std::env::current_exe().context(running::OWN_PROGRAM_NOT_FOUND)?;
-        let means = means(&linux);
+        let means = means(&linux, &pictures);
         for pass in plan.proofs.iter().flat_map(|proof| &proof.passes) {
             pass.program.as_deref().map_or(Ok(()), |program| permits.check(program))?;
             let order = resolve(pass, &[], &means).map_err(|why| BadInput(running::cannot_run(&why)))?;
@@ -45,7 +49,11 @@ impl LoadRunner {
                 return Err(BadInput(running::checks_nothing(&why)).into());
             }
         }
-        Ok(Self { program, linux, running: None, refusal: None })
+        let passes = plan.proofs.iter().flat_map(|proof| &proof.passes);
+        let on_devices = passes.filter(|pass| pass.program.is_none() && graphics::is_one(&pass.load));
+        let wanted: Vec<Option<&str>> = on_devices.map(|pass| pass.device.as_deref()).collect();
+        graphics::look_for(&wanted, &program).map_err(|why| BadInput(running::cannot_run(&why)))?;
+        Ok(Self { program, linux, pictures, running: None, refusal: None })
     }
 
     fn spawn(&self, order: &LoadOrder) -> Result<Running, String> {
@@ -55,13 +63,14 @@ impl LoadRunner {
     }
 }
 
-fn means(linux: &Linux) -> Means {
-    Means { cores: allowed(), memory: linux.memory() }
+fn means(linux: &Linux, pictures: &Path) -> Means {
+    Means { cores: allowed(), memory: linux.memory(), pictures: pictures.to_owned() }
 }
 
 impl RunPasses for LoadRunner {
     fn start(&mut self, order: &PassOrder) {
-        let started = resolve(&order.pass, &order.cores, &means(&self.linux)).and_then(|order| self.spawn(&order));
+        let started = resolve(&order.pass, &order.cores, &means(&self.linux, &self.pictures))
+            .and_then(|order| self.spawn(&order));
         match started {
             Ok(running) => self.running = Some(running),
             Err(why) => {

@@ -170,6 +170,12 @@ impl Running {
                 self.struck = Some((core, Some(address).filter(|_| signal != ABORTED)));
                 None
             }
+            Message::DeviceLost { seconds, why } => {
+                let incident = Incident::new(IncidentKind::DeviceReset, harmless(&why)).into_pass(span(seconds));
+                self.incidents.push(incident);
+                self.is_finished = true;
+                None
+            }
             Message::Failed { why } => {
                 self.incidents.push(Incident::new(IncidentKind::LoadDied, harmless(&why)).into_pass(self.elapsed()));
                 None

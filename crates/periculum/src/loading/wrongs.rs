@@ -66,6 +66,7 @@ fn incident(wrong: &Wrong) -> Incident {
     let kind = match wrong.kind {
         FaultKind::Result => IncidentKind::WrongResult,
         FaultKind::Memory => IncidentKind::MemoryFault,
+        FaultKind::Artefact => IncidentKind::Artefact,
     };
     let incident = Incident::new(kind, harmless(&wrong.to_string())).into_pass(span(wrong.seconds));
     wrong.core.map(Incident::on_core).into_iter().fold(incident, Incident::at)
@@ -86,6 +87,7 @@ mod tests {
             found: "b".into(),
             nth,
             repeats: None,
+            picture: None,
         }
     }
 

@@ -5,6 +5,7 @@ pub(crate) mod allowing;
 pub(crate) mod arguments;
 pub(crate) mod attaching;
 pub(crate) mod climbing;
+pub(crate) mod devices;
 pub(crate) mod drafts;
 pub(crate) mod files;
 pub(crate) mod headless;

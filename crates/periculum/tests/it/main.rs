@@ -7,6 +7,8 @@ mod corpora;
 mod endings;
 mod fooled;
 mod golden;
+#[cfg(feature = "graphics")]
+mod graphics;
 mod house;
 mod interface;
 mod led;

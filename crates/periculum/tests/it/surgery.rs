@@ -32,8 +32,11 @@ impl Patient {
     fn begin(command: &mut Command) -> Self {
         let mut proving = command.stdout(Stdio::piped()).spawn().expect("started");
         let lines = BufReader::new(proving.stdout.take().expect("piped")).lines();
-        let load = until(|| child_of(proving.id()));
-        Self { proving, lines, heard: Vec::new(), load }
+        let mut patient = Self { proving, lines, heard: Vec::new(), load: 0 };
+        // Before that another child may look for devices.
+        patient.wait_for("\"pass-began\"");
+        patient.load = until(|| child_of(patient.proving.id()));
+        patient
     }
 
     /// Waits for something that the pass says.

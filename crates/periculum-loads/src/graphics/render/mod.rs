@@ -65,7 +65,7 @@ impl GraphicsLoad for GraphicsRender {
         let mut random = Random::new(seed);
         let original: Vec<u32> = (0..GRAIN).map(|_| random.word() as u32).collect();
         let grain = gpu.filled(&original);
-        let digests = Digests::new(gpu, u64::from(TURN) * COUNT as u64);
+        let digests = Digests::new(gpu, u64::from(BATCH) * COUNT as u64);
         let canvas = |place: u32| painter.canvas(gpu, &grain, (digests.buffer(), place * COUNT as u32));
         let canvases = (0..UNDER_WAY * BATCH).map(|nth| canvas(nth % BATCH)).collect();
         let spare = canvas(0);
@@ -80,6 +80,7 @@ impl GraphicsLoad for GraphicsRender {
             canvases,
             spare,
             known: None,
+            learnt: Vec::new(),
             next: 0,
             under_way: VecDeque::new(),
         }))
@@ -99,6 +100,8 @@ struct Rendering {
     /// Where a picture is drawn once more that was wrong.
     spare: Canvas,
     known: Option<Known>,
+    /// The digests of a turn that is drawn twice, as far as it has come.
+    learnt: Vec<u64>,
     /// The number of the next picture, from 0.
     next: u64,
     under_way: VecDeque<Batch>,
@@ -115,7 +118,7 @@ impl Work for Rendering {
     fn round(&mut self, gpu: &Gpu, round: u64, strike: &dyn Strike) -> Result<Round, Lost> {
         gpu.touch(strike, round, "grain", &self.grain);
         if self.known.is_none() {
-            return self.first(gpu);
+            return self.learn(gpu);
         }
         while self.under_way.len() < UNDER_WAY as usize {
             let batch = self.send(gpu, (round, strike))?;
@@ -158,28 +161,31 @@ impl Rendering {
         Ok(Batch { first, awaited: self.digests.submit(gpu, gpu.encoder()) })
     }
 
-    /// Draws a turn twice from scratch: what was the same both times is how it is to be.
-    fn first(&mut self, gpu: &Gpu) -> Result<Round, Lost> {
-        let once = self.turn(gpu)?;
-        let known = Known::new(self.turn(gpu)?);
-        let fault = known.differ(0, &once).first().map(|place| {
-            let of = |digest: u64| format!("digest {digest:016x}");
-            let part = format!("frame {}, {}, drawn twice", *place / COUNT + 1, tile(*place % COUNT));
-            artefact(of(known.of(*place)), of(once[*place]), part)
-        });
-        self.known = fault.is_none().then_some(known);
-        Ok(Round { work: f64::from(2 * TURN), found: fault.map(Found::from).into_iter().collect() })
-    }
-
-    fn turn(&mut self, gpu: &Gpu) -> Result<Vec<u64>, Lost> {
-        gpu.write(&self.grain, &self.original);
-        self.next = 0;
-        let mut all = Vec::new();
-        for _ in 0..TURN / BATCH {
-            let batch = self.send(gpu, (0, &super::NoStrike))?;
-            all.extend(self.digests.take(gpu, batch.awaited)?.into_iter().take(BATCH as usize * COUNT));
+    /// Draws a turn twice from scratch, some pictures a round: what was the same both times is how it is to be.
+    fn learn(&mut self, gpu: &Gpu) -> Result<Round, Lost> {
+        let turn = TURN as usize * COUNT;
+        if self.learnt.len().is_multiple_of(turn) {
+            gpu.write(&self.grain, &self.original);
+            self.next = 0;
         }
-        Ok(all)
+        let batch = self.send(gpu, (0, &super::NoStrike))?;
+        let digests = self.digests.take(gpu, batch.awaited)?;
+        self.learnt.extend_from_slice(&digests[..BATCH as usize * COUNT]);
+        let mut round = Round { work: f64::from(BATCH), found: Vec::new() };
+        if self.learnt.len() < 2 * turn {
+            return Ok(round);
+        }
+        let again = self.learnt.split_off(turn);
+        let known = Known::new(std::mem::take(&mut self.learnt));
+        match known.differ(0, &again).first() {
+            None => self.known = Some(known),
+            Some(place) => {
+                let of = |digest: u64| format!("digest {digest:016x}");
+                let part = format!("frame {}, {}, drawn twice", place / COUNT + 1, tile(place % COUNT));
+                round.found.push(artefact(of(known.of(*place)), of(again[*place]), part).into());
+            }
+        }
+        Ok(round)
     }
 
     /// Whether the pictures of a round are right.
@@ -189,7 +195,7 @@ impl Rendering {
                 Fault::result("the reference as it was found", "another one").in_part("what frames are compared with");
             return Ok(Some(Fault { kind: FaultKind::Memory, ..fault }.into()));
         };
-        let wrong = (first..).zip(found.chunks_exact(COUNT).take(BATCH as usize)).find_map(|(number, digests)| {
+        let wrong = (first..).zip(found.chunks_exact(COUNT)).find_map(|(number, digests)| {
             let tiles = known.differ(in_turn(number) as usize * COUNT, digests);
             let tiles: Vec<usize> = tiles.into_iter().map(|place| place % COUNT).collect();
             (!tiles.is_empty()).then_some((number, tiles))

@@ -1,0 +1,125 @@
+//! Loads on the graphics processor, and the devices that they can run on.
+
+use std::path::Path;
+use std::process::{Command, Stdio};
+use std::time::Duration;
+
+use periculum_core::model::amount::written;
+use periculum_core::model::pass::Extent;
+use periculum_core::model::quantity::harmless;
+use periculum_loads::frame::Order;
+use periculum_loads::graphics::{
+    self, Choice, DeviceKind, GraphicsDevice, GraphicsOrder, LOADS, find, list, run_on_device,
+};
+use periculum_rigs::within;
+
+use crate::cli::Load;
+use crate::telling::{devices, running};
+
+/// What the process is asked for that looks for devices; no load is called so.
+const DEVICES: &str = "graphics-devices";
+
+/// A driver that takes longer than this to say what it has hangs.
+const PATIENCE: Duration = Duration::from_secs(20);
+
+/// The names of the loads.
+pub(crate) fn names() -> impl Iterator<Item = &'static str> {
+    LOADS.iter().map(|load| load.about().name)
+}
+
+/// Whether a load runs on a device.
+pub(super) fn is_one(load: &str) -> bool {
+    find(load).is_some()
+}
+
+/// Why a load can't have this size.
+pub(super) fn refuse(load: &str, extent: Extent) -> Result<(), String> {
+    let (Some(load), Extent::Size(size)) = (find(load), extent) else { return Ok(()) };
+    let (about, nearest) = (load.about(), load.nearest(size));
+    let (smallest, largest) = about.sizes;
+    let refused = || running::no_such_size(about.name, size, about.size_name, smallest, largest, nearest);
+    if nearest == size { Ok(()) } else { Err(refused()) }
+}
+
+/// The devices of this machine, told by a process of its own: drivers may hang or die in that.
+fn devices(program: &Path) -> Result<Vec<GraphicsDevice>, String> {
+    let mut command = Command::new(program);
+    command.args(["load", DEVICES, "--size", "0", "--millis", "0", "--niceness", "0"]).stderr(Stdio::null());
+    let output = within(PATIENCE, move || command.output()).ok_or(devices::DRIVER_HANGS)?;
+    let told = output.map_err(|error| devices::not_asked(&error))?.stdout;
+    serde_json::from_slice(&told).map_err(|_| devices::DRIVER_DIED.to_owned())
+}
+
+/// The devices of this machine, a line each, as a rig file may have them.
+pub(crate) fn lines(program: &Path) -> Vec<String> {
+    let line = |device: &GraphicsDevice| {
+        let kind = if device.kind == DeviceKind::Software { devices::IN_SOFTWARE } else { "" };
+        let [called, name, driver] = [&called(device), &device.name, &device.driver].map(|text| harmless(text));
+        devices::line(called, name, written(device.memory), driver, kind)
+    };
+    match devices(program) {
+        Ok(all) if all.is_empty() => vec![devices::none(devices::NONE_THERE)],
+        Ok(all) => std::iter::once(devices::HEAD.to_owned()).chain(all.iter().map(line)).collect(),
+        Err(why) => vec![devices::none(why)],
+    }
+}
+
+/// Whether there are such devices.
+pub(super) fn look_for(wanted: &[Option<&str>], program: &Path) -> Result<(), String> {
+    if wanted.is_empty() {
+        return Ok(());
+    }
+    let there = devices(program)?;
+    wanted.iter().try_for_each(|wanted| is_there(*wanted, &there))
+}
+
+fn is_there(wanted: Option<&str>, there: &[GraphicsDevice]) -> Result<(), String> {
+    let all = || {
+        let named = there.iter().map(|device| devices::device(called(device), harmless(&device.name)));
+        named.collect::<Vec<_>>().join(", ")
+    };
+    match (GraphicsDevice::choose(there, wanted), wanted) {
+        (Choice::One(_), _) => Ok(()),
+        (Choice::NoneThere, _) | (_, None) => Err(devices::NONE_THERE.into()),
+        (Choice::Several, Some(wanted)) => Err(devices::several(wanted, all())),
+        (Choice::Unknown, Some(wanted)) => Err(devices::unknown(wanted, all())),
+    }
+}
+
+/// What a plan calls a device.
+fn called(device: &GraphicsDevice) -> String {
+    device.card.clone().unwrap_or_else(|| device.number.to_string())
+}
+
+/// Runs what was ordered, where it is for a device; says whether it was.
+///
+/// # Errors
+/// When nobody listens any more.
+pub(crate) fn run(load: &Load, order: &Order) -> std::io::Result<bool> {
+    if load.name == DEVICES {
+        println!("{}", serde_json::to_string(&list())?);
+        return Ok(true);
+    }
+    let Some(kind) = find(&load.name) else { return Ok(false) };
+    run_on_device(kind, &ordered(load, order), load.niceness)?;
+    Ok(true)
+}
+
+fn ordered(load: &Load, order: &Order) -> GraphicsOrder {
+    let extent = match (load.share, load.bytes, load.size) {
+        (Some(percent), _, _) => graphics::Extent::Share(percent),
+        (None, Some(bytes), _) => graphics::Extent::Bytes(bytes),
+        (None, None, 0) => graphics::Extent::Usual,
+        (None, None, size) => graphics::Extent::Size(size),
+    };
+    GraphicsOrder {
+        device: load.device.clone(),
+        extent,
+        length: order.length,
+        times: order.times,
+        warm_up: order.warm_up,
+        seed: order.seed,
+        stop: order.stop,
+        pictures: load.pictures.clone(),
+    }
+}

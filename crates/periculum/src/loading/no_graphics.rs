@@ -1,0 +1,32 @@
+//! What stands for loads on the graphics processor in a program that was built without them.
+
+use std::path::Path;
+
+use periculum_core::model::pass::Extent;
+use periculum_loads::frame::Order;
+
+use crate::cli::Load;
+
+pub(crate) fn names() -> impl Iterator<Item = &'static str> {
+    std::iter::empty()
+}
+
+pub(super) fn is_one(_load: &str) -> bool {
+    false
+}
+
+pub(super) fn refuse(_load: &str, _extent: Extent) -> Result<(), String> {
+    Ok(())
+}
+
+pub(crate) fn lines(_program: &Path) -> Vec<String> {
+    Vec::new()
+}
+
+pub(super) fn look_for(_wanted: &[Option<&str>], _program: &Path) -> Result<(), String> {
+    Ok(())
+}
+
+pub(crate) fn run(_load: &Load, _order: &Order) -> std::io::Result<bool> {
+    Ok(false)
+}
