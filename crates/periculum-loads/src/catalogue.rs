@@ -1,4 +1,4 @@
-//! Every load there is.
+//! Every load on processors, and the names of all there are.
 
 use crate::dense::Dense;
 use crate::digits::Digits;
@@ -32,7 +32,17 @@ pub static LOADS: [&dyn Load; 16] = [
     &Pulse,
 ];
 
-/// The load of this name.
+/// The names of all loads, those on the graphics processor last.
+pub fn names() -> Vec<&'static str> {
+    let on_processors = LOADS.iter().map(|load| load.about().name);
+    #[cfg(feature = "graphics")]
+    let on_devices = crate::graphics::LOADS.iter().map(|load| load.about().name);
+    #[cfg(not(feature = "graphics"))]
+    let on_devices = std::iter::empty();
+    on_processors.chain(on_devices).collect()
+}
+
+/// The load of this name that runs on processors.
 pub fn find(name: &str) -> Option<&'static dyn Load> {
     LOADS.into_iter().find(|load| load.about().name == name)
 }

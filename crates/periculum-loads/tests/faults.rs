@@ -101,7 +101,7 @@ fn outcome(load: &'static dyn Load, order: &Order, disturb: Arc<dyn Disturb>) ->
         Message::Wrong(wrong) => wrongs.push(wrong),
         Message::Ended(progress) => end = progress,
         Message::Failed { why } | Message::Lost { why, .. } => panic!("{why}"),
-        Message::Struck { .. } => unreachable!("a child says that"),
+        Message::Struck { .. } | Message::DeviceLost { .. } => unreachable!("no child and no device is there"),
         Message::Started(_) | Message::Progress(_) => {}
     });
     (wrongs, end)

@@ -1,12 +1,14 @@
 //! What a permission is given for: everything that decides what is written or sent where, as it is shown and as it is digested.
 
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 
 use periculum_core::model::ladder::Ladder;
 use periculum_core::model::program::hex;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::setting::Setting;
 use sha2::{Digest, Sha256};
+
+use crate::outlet;
 
 /// One thing that a rig writes to this machine, or sends to an instrument.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -65,8 +67,15 @@ pub(crate) fn of_setting(setting: &Setting) -> Terms {
     terms
 }
 
-/// What a rig sends to instruments beside plain measurements.
+/// What a rig sends to instruments beside plain measurements, and which programs it runs.
 pub fn sent_by(rig: &Rig) -> Vec<Written> {
+    let run = rig.sensors.iter().filter_map(|sensor| {
+        let inquiry = sensor.inquiry.as_ref()?;
+        let target = inquiry.run.join(" ");
+        let is_there = Path::new(&inquiry.run[0]).exists();
+        let terms = outlet::of_inquiry(inquiry);
+        Some(Written { label: sensor.label.clone(), target, files: Vec::new(), is_there, terms })
+    });
     let questions = rig.sensors.iter().filter(|sensor| sensor.adapter == crate::scpi::ADAPTER);
     let sent = questions.filter_map(|sensor| {
         let source = crate::scpi::Source::parse(&sensor.source).filter(|source| !source.is_plain())?;
@@ -77,7 +86,7 @@ pub fn sent_by(rig: &Rig) -> Vec<Written> {
         let target = format!("{} {}", source.address, source.question);
         Some(Written { label: sensor.label.clone(), target, files: Vec::new(), is_there: true, terms })
     });
-    sent.collect()
+    sent.chain(run).collect()
 }
 
 #[cfg(test)]

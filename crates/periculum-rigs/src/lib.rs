@@ -16,6 +16,7 @@ pub mod hold;
 pub mod latest;
 pub mod linux;
 pub mod machine;
+pub(crate) mod outlet;
 pub mod readings;
 pub mod sampling;
 pub mod scpi;

@@ -40,6 +40,8 @@ pub struct ThisMachine {
     /// Which settings it changes by itself, in a thread of their own: one that hangs costs only its change.
     setter: Worker<Setter>,
     served: BTreeSet<String>,
+    /// How long programs and instruments that serve settings may take, beside what the kernel may.
+    patience: Duration,
     under_way: Vec<UnderWay>,
     running: Option<Number>,
     errors: Worker<Errors>,
@@ -99,6 +101,7 @@ impl ThisMachine {
         Self {
             boot: linux.boot(),
             served: named.cloned().collect(),
+            patience: patience(rig),
             setter: Worker::on(setter),
             under_way: Vec::new(),
             running: None,
@@ -136,7 +139,8 @@ impl ThisMachine {
             return self.under_way.push(UnderWay::over(number, Next::Answer(failed)));
         }
         let hangs = Next::Answer(Answer::Failed(hangs().at(errand.settings())));
-        self.ask_setter(number, SETTING, hangs, move |setter| match setter.apply(&errand) {
+        // What was in force is read, and then it is set.
+        self.ask_setter(number, SETTING + 2 * self.patience, hangs, move |setter| match setter.apply(&errand) {
             Ok(()) => Next::Read,
             Err(incident) => Next::Answer(Answer::Failed(incident)),
         });
@@ -157,13 +161,17 @@ impl ThisMachine {
     /// Reads back what can be: not what a person changed in firmware or with a tool. What does not answer in time is not known.
     fn read(&mut self, number: Number, after: Option<Box<PassReport>>) {
         let unknown = Next::InForce(ReadBack::default(), after.clone());
-        self.ask_setter(number, READING, unknown, move |setter| Next::InForce(setter.read_back(), after));
+        self.ask_setter(number, READING + self.patience, unknown, move |setter| {
+            Next::InForce(setter.read_back(), after)
+        });
     }
 
     fn put_back(&mut self, number: Number) {
         let left = "what was changed could not be put back: a device does not answer".to_owned();
         let hangs = Next::Answer(Answer::PutBack(vec![left]));
-        self.ask_setter(number, SETTING, hangs, |setter| Next::Answer(Answer::PutBack(setter.put_back())));
+        self.ask_setter(number, SETTING + self.patience, hangs, |setter| {
+            Next::Answer(Answer::PutBack(setter.put_back()))
+        });
     }
 
     /// Runs a pass, a trial's first after a look at who else is busy: beside a load that runs everybody is.
@@ -284,6 +292,12 @@ impl UnderWay {
     fn over(number: Number, next: Next) -> Self {
         Self { number, pending: Pending::over(), otherwise: next }
     }
+}
+
+/// How long everything together may take that is no interface of the kernel.
+fn patience(rig: &Rig) -> Duration {
+    let outlets = rig.settings.iter().filter_map(|setting| setting.outlet.as_ref());
+    outlets.map(|outlet| Duration::from_millis(outlet.patience().millis())).sum()
 }
 
 fn hangs() -> Incident {

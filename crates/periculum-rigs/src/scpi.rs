@@ -109,6 +109,27 @@ impl Drop for Instruments {
     }
 }
 
+/// The answer of an instrument to one question.
+///
+/// # Errors
+/// When it can't be reached, or does not answer in this time.
+pub(crate) fn ask(address: &str, question: &str, patience: Duration) -> io::Result<String> {
+    let stream = connect(address)?;
+    stream.set_read_timeout(Some(patience))?;
+    let mut answers = BufReader::new(stream.try_clone()?);
+    (&stream).write_all(format!("{question}\n").as_bytes())?;
+    let answer = line(&mut answers)?;
+    Ok(String::from_utf8_lossy(&answer).into_owned())
+}
+
+/// Tells an instrument something, and waits until it has done it (IEEE 488.2, `*OPC?`).
+///
+/// # Errors
+/// When it can't be reached, or is not done in this time.
+pub(crate) fn tell(address: &str, command: &str, patience: Duration) -> io::Result<()> {
+    ask(address, &format!("{command};*OPC?"), patience).map(drop)
+}
+
 fn ask_on(address: &str, questions: &[Question], latest: &Latest, is_over: &AtomicBool) {
     while !is_over.load(Ordering::Relaxed) {
         if let Err(error) = connect(address).and_then(|stream| ask_until(stream, questions, latest, is_over)) {

@@ -20,12 +20,11 @@ use periculum_core::model::rig::{Place, Rig};
 use periculum_core::model::rung::Rung;
 use periculum_core::model::setting::TakesEffect;
 use periculum_core::telling::forecast_words;
-use periculum_loads::catalogue::LOADS;
+use periculum_loads::catalogue;
 use periculum_rigs::adapters::Adapters;
 use periculum_rigs::linux;
 
 use crate::complaint::{BadFile, BadInput};
-use crate::loading::graphics;
 use crate::loading::too_short;
 use crate::telling::files;
 
@@ -308,7 +307,7 @@ fn read_rig(text: &str) -> Result<(Rig, Adapters), Vec<Problem>> {
 
 /// The loads that this machine can run.
 pub(crate) fn real_loads() -> Vec<&'static str> {
-    LOADS.iter().map(|load| load.about().name).chain(graphics::names()).collect()
+    catalogue::names()
 }
 
 /// Nothing runs on this computer for a rig that is elsewhere, and nothing here can start it anew.

@@ -112,6 +112,7 @@ mod tests {
 
     fn setting(name: &str, ladder: Ladder, stock: Decimal, harder: Direction, jump: Option<Decimal>) -> Setting {
         Setting {
+            outlet: None,
             name: name.into(),
             label: name.into(),
             unit: String::new(),

@@ -93,6 +93,7 @@ pub(super) fn read((name, section): (Located<String>, Section), cooling: &str) -
         name: name.value,
     };
     let common = Setting {
+        outlet: None,
         name: String::new(),
         label: String::new(),
         unit: curve.unit.clone(),

@@ -10,6 +10,7 @@ mod curve_file;
 mod document;
 mod formula_text;
 mod label;
+pub mod outlet_file;
 mod problem;
 mod section;
 mod setting_file;

@@ -7,7 +7,7 @@ use rust_decimal::Decimal;
 use crate::files::formula_text::{read_cut_off, read_formula};
 use crate::files::label::{spoken, unit};
 use crate::files::section::{Located, Section};
-use crate::files::{curve_file, setting_file};
+use crate::files::{curve_file, outlet_file, setting_file};
 use crate::model::curve::Curve;
 use crate::model::cut_off::CutOff;
 use crate::model::formula::Formula;
@@ -152,10 +152,13 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
     let core = section.optional_count("core", 0).map(|core| core.value);
     let patience = section.has("patience").then(|| section.time("patience")).flatten();
     let adapter = section.text("adapter");
+    let is_program = adapter.as_ref().is_some_and(|adapter| adapter.value == outlet_file::PROGRAM);
+    let inquiry = if is_program { Some(outlet_file::inquiry(&section)?) } else { None };
     let is_by_hand = adapter.as_ref().is_some_and(|adapter| adapter.value == Sensor::BY_HAND);
     let asked = if is_by_hand { Some(read_when(&section)?) } else { None };
-    // Nobody needs to be told where a person reads it.
-    let source = if is_by_hand { Some(String::new()) } else { section.text("source").map(|source| source.value) };
+    // Nobody needs to be told where a person reads it, and a program is told by what is run.
+    let source =
+        if is_by_hand || is_program { Some(String::new()) } else { section.text("source").map(|source| source.value) };
     let problems = section.problems();
     section.finish();
     if let Some(followed) = follows.as_ref().filter(|followed| !settings.contains(&followed.value)) {
@@ -177,6 +180,7 @@ fn read_sensor((name, section): (Located<String>, Section), settings: &[String])
         patience: patience.map(|patience| patience.value),
         adapter: adapter?.value,
         source: source?,
+        inquiry,
         asked,
     })
 }

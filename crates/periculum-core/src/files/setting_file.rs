@@ -4,6 +4,7 @@ use rust_decimal::Decimal;
 
 use crate::files::formula_text::read_cut_off;
 use crate::files::label::{spoken, unit};
+use crate::files::outlet_file;
 use crate::files::section::{Located, Section};
 use crate::model::check::Check;
 use crate::model::cut_off::CutOff;
@@ -29,6 +30,7 @@ pub(super) fn read((name, section): (Located<String>, Section), cooling: &str, s
     let confirmed_by = section.optional_section("confirmed_by").and_then(|check| read_check(check, confirm.is_some()));
     let adapter = section.optional_text("adapter");
     let target = section.optional_text("target");
+    let outlet = adapter.as_ref().and_then(|adapter| outlet_file::read(&section, &adapter.value));
     let words = section.optional_texts("words").map(|words| words.value).unwrap_or_default();
     let boot_line = section.optional_section("boot").and_then(read_boot_line);
     let paid = section.optional_numbers("paid");
@@ -93,6 +95,7 @@ pub(super) fn read((name, section): (Located<String>, Section), cooling: &str, s
         takes_effect: takes_effect?.value,
         adapter: adapter.map(|adapter| adapter.value).unwrap_or_default(),
         target: target.map(|target| target.value).unwrap_or_default(),
+        outlet,
         boot_line,
         words: words.iter().map(|word| harmless(word)).collect(),
         paid: paid.map(|paid| paid.value).unwrap_or_default(),

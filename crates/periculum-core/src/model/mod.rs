@@ -22,6 +22,7 @@ pub mod ladder;
 pub mod moment;
 pub mod objection;
 pub mod obstacle;
+pub mod outlet;
 pub mod pass;
 pub mod plan;
 pub mod program;

@@ -6,6 +6,7 @@ use serde::{Deserialize, Serialize};
 use crate::model::cut_off::CutOff;
 use crate::model::illegal::Illegal;
 use crate::model::moment::Span;
+use crate::model::outlet::Inquiry;
 use crate::model::quantity::measured;
 use crate::model::rung::Rung;
 
@@ -40,6 +41,8 @@ pub struct Sensor {
     pub adapter: String,
     /// What the adapter calls it.
     pub source: String,
+    /// The program that says what it reads; none where its adapter knows by itself.
+    pub inquiry: Option<Inquiry>,
     /// When somebody is asked for what it reads; none where an adapter reads it.
     pub asked: Option<When>,
 }
@@ -111,6 +114,7 @@ impl Sensor {
     /// A sensor of this name without a limit or a role.
     pub fn plain(name: &str) -> Self {
         Self {
+            inquiry: None,
             name: name.to_owned(),
             label: name.to_owned(),
             unit: String::new(),

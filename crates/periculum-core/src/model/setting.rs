@@ -10,6 +10,7 @@ use crate::model::formula::Formula;
 use crate::model::incident_kind::IncidentKind;
 use crate::model::ladder::{Direction, Ladder};
 use crate::model::moment::Span;
+use crate::model::outlet::Outlet;
 use crate::model::quantity::{grouped, with_unit};
 
 /// Over so much of a setting's value failures usually grow more often by a factor of e: half a per cent to one for the clocks, voltages
@@ -125,6 +126,8 @@ pub struct Setting {
     pub adapter: String,
     /// What the adapter calls it; empty where it needs no name.
     pub target: String,
+    /// The program or the instrument that serves it; none where its adapter knows by itself.
+    pub outlet: Option<Outlet>,
     /// Where it is written, for one that is in force at the next start.
     pub boot_line: Option<BootLine>,
     /// What the values 0, 1, 2, … stand for, where they are no numbers.

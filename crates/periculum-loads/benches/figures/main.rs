@@ -1,6 +1,6 @@
 //! What the loads reach beside general libraries and plain C, measured in turn on the same cores:
 //! `cargo bench -p periculum-loads --bench figures`. Prints the table that docs/figures.md holds; `-- quick` takes
-//! smaller problems, and `-- kernel`, `dense`, `heat`, `checks`, `transform`, `memory`, `latency`, `digits`, `scaling` or
+//! smaller problems, and `-- kernel`, `dense`, `heat`, `checks`, `graphics`, `transform`, `memory`, `latency`, `digits`, `scaling` or
 //! `pulse` only that part. Planning the longest transforms of FFTW takes minutes.
 
 mod ours;
@@ -36,6 +36,9 @@ fn main() {
     }
     if wants("checks") {
         checks();
+    }
+    if wants("graphics") {
+        on_devices();
     }
     if wants("transform") {
         transforms(&references, if is_quick { &[16] } else { &[16, 18, 20, 22] });
@@ -108,6 +111,19 @@ fn checks() {
     for about in loads.iter().filter(|about| about.adds_up && !["swing", "idle"].contains(&about.name)) {
         Row::of(format!("{}, with checks, {}; without", about.name, about.unit), 0.98, 9, Counts::Median)
             .compare(|| both.with_checks(about.name), || both.without(about.name));
+    }
+}
+
+/// What looking costs on the graphics processor. The words of its memory are compared as they are read, so that there is nothing to
+/// leave out; and bursts of the swing end by the clock.
+fn on_devices() {
+    let Some(both) = Both::build().filter(|_| cfg!(feature = "graphics")) else {
+        eprintln!("left out: loads on the graphics processor, which take `--features graphics`");
+        return;
+    };
+    for (name, unit) in [("graphics-render", "frames/s"), ("graphics-compute", "GFLOP/s")] {
+        Row::of(format!("{name}, with checks, {unit}; without"), 0.97, 9, Counts::Median)
+            .compare(|| both.with_checks(name), || both.without(name));
     }
 }
 

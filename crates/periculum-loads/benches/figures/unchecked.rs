@@ -3,6 +3,9 @@
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
+/// How long a pass is.
+const SECONDS: &str = if cfg!(feature = "graphics") { "6" } else { "3" };
+
 /// The program that runs a load, twice.
 pub(crate) struct Both {
     with: PathBuf,
@@ -27,11 +30,14 @@ fn build(folder: &str, flags: &str) -> Option<PathBuf> {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../target").join(folder);
     let mut cargo = Command::new(env!("CARGO"));
     cargo.args(["build", "--release", "--quiet", "--locked", "-p", "periculum-loads", "--example", "rate"]);
+    if cfg!(feature = "graphics") {
+        cargo.args(["--features", "graphics"]);
+    }
     cargo.env("RUSTFLAGS", flags).arg("--target-dir").arg(&folder).current_dir(env!("CARGO_MANIFEST_DIR"));
     cargo.status().ok()?.success().then(|| folder.join("release/examples/rate"))
 }
 
 fn rate(program: &Path, load: &str) -> Option<f64> {
-    let told = Command::new(program).args([load, "3"]).output().ok()?;
+    let told = Command::new(program).args([load, SECONDS]).output().ok()?;
     str::from_utf8(&told.stdout).ok()?.trim().parse().ok()
 }

@@ -3,7 +3,7 @@
 use wgpu::{Buffer, CommandEncoder, MapMode, SubmissionIndex};
 
 use super::gpu::{Gpu, Lost};
-use crate::digest::join;
+use crate::digest::{IS_CHECKED, join};
 
 /// The digests that the kernels of a round write, and the way to the host.
 pub(super) struct Digests {
@@ -79,6 +79,9 @@ impl Known {
 
     /// The places from this one on in which these differ.
     pub(super) fn differ(&self, first: usize, found: &[u64]) -> Vec<usize> {
+        if !IS_CHECKED {
+            return Vec::new();
+        }
         let known = self.digests.get(first..first + found.len()).unwrap_or_default();
         if known.len() != found.len() {
             return (first..first + found.len()).collect();

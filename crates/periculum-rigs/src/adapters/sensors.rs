@@ -2,7 +2,7 @@
 
 mod file;
 
-use periculum_core::files::Section;
+use periculum_core::files::{Section, outlet_file};
 use periculum_core::model::moment::Span;
 use periculum_core::model::rig::{Rig, Sensor};
 
@@ -12,6 +12,7 @@ use super::{Place, SIMULATED};
 use crate::bench::Sensed;
 use crate::latest::Latest;
 use crate::linux::{self, Linux, Sampler};
+use crate::outlet::Readings;
 use crate::scpi::{self, Instruments};
 use crate::simulated::Spec;
 
@@ -40,6 +41,12 @@ impl Senses for Instruments {
 }
 
 impl Senses for Files {
+    fn sensed(&self) -> Sensed {
+        self.sensed()
+    }
+}
+
+impl Senses for Readings {
     fn sensed(&self) -> Sensed {
         self.sensed()
     }
@@ -78,7 +85,7 @@ pub(super) fn beside(rig: &Rig, by_bench: &[&str], linux: &Linux) -> Vec<Box<dyn
 const ANYWHERE: &[Place] = &[Place::Here, Place::Simulated, Place::Elsewhere];
 
 /// Every one; the first that serves a rig is that of sensors which name none.
-const ADAPTERS: [Reads; 5] = [
+const ADAPTERS: [Reads; 6] = [
     Reads { name: SIMULATED, serves: &[Place::Simulated], check: check_simulated, start: None },
     Reads {
         name: linux::ADAPTER,
@@ -97,6 +104,13 @@ const ADAPTERS: [Reads; 5] = [
         serves: ANYWHERE,
         check: |section, _| check_file(section),
         start: Some(|sensors, _| Box::new(Files::start(sensors))),
+    },
+    // What is run is read with the sensor itself.
+    Reads {
+        name: outlet_file::PROGRAM,
+        serves: ANYWHERE,
+        check: |_, _| (),
+        start: Some(|sensors, _| Box::new(Readings::start(sensors))),
     },
     // Somebody is asked, by the engine.
     Reads { name: Sensor::BY_HAND, serves: ANYWHERE, check: |section, _| check_by_hand(section), start: None },

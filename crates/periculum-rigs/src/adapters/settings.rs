@@ -2,7 +2,7 @@
 
 use std::ops::Range;
 
-use periculum_core::files::Section;
+use periculum_core::files::{Section, outlet_file};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::setting::{Setting, TakesEffect};
 
@@ -76,6 +76,13 @@ fn check_real(setting: &Setting, section: &Section, at: Range<usize>) {
     match (setting.takes_effect, setting.adapter.as_str()) {
         (TakesEffect::ByHand, "") => {}
         (TakesEffect::AtOnce, linux::ADAPTER) if !setting.target.is_empty() => {}
+        // What is missing for them is told where they are read.
+        (TakesEffect::AtOnce, outlet_file::PROGRAM | outlet_file::INSTRUMENT) => {}
+        (TakesEffect::AtNextStart, outlet_file::PROGRAM | outlet_file::INSTRUMENT) => problems.advise(
+            at,
+            format!("what serves {label} brings it into force at once"),
+            "write `takes_effect = \"at-once\"`",
+        ),
         (TakesEffect::AtNextStart, linux::ADAPTER) if setting.boot_line.is_some() => {}
         (TakesEffect::AtOnce, linux::ADAPTER) => problems.advise(
             at,
@@ -95,6 +102,11 @@ fn check_real(setting: &Setting, section: &Section, at: Range<usize>) {
             "there is no simulated rig in this file",
             "add a section [adapter.simulated], or write `takes_effect = \"by-hand\"`",
         ),
-        (TakesEffect::AtOnce, other) => problems.unknown(at, "adapter", other, &[SIMULATED, linux::ADAPTER]),
+        (TakesEffect::AtOnce, other) => problems.unknown(
+            at,
+            "adapter",
+            other,
+            &[SIMULATED, linux::ADAPTER, outlet_file::PROGRAM, outlet_file::INSTRUMENT],
+        ),
     }
 }

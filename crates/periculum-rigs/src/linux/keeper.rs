@@ -5,6 +5,8 @@ use std::fs;
 use std::io::{self, ErrorKind};
 use std::path::{Path, PathBuf};
 
+use periculum_core::Decimal;
+use periculum_core::model::outlet::Outlet;
 use serde::{Deserialize, Serialize};
 
 use super::curves::Table;
@@ -12,6 +14,7 @@ use super::kept_line::KeptLine;
 use super::targets::{Target, Writing};
 use super::whole_file::{below, replace};
 use crate::granted::Terms;
+use crate::outlet;
 
 /// The way back for one target.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -30,6 +33,8 @@ pub(super) struct Kept {
 enum WayBack {
     Writings(Vec<Writing>),
     Line(KeptLine),
+    /// What a program or an instrument served, which outlive a start of this machine.
+    Outlet(Outlet, Decimal),
 }
 
 impl Kept {
@@ -46,6 +51,8 @@ impl Kept {
                 let file = term("file").map(|file| below(root, file));
                 file.is_some_and(|file| line.is_of(&file, term("key"), term("between key and value")))
             }
+            // What is run and sent is what was allowed: all of it stands in the terms.
+            WayBack::Outlet(outlet, _) => self.terms.starts_with(&outlet::terms(outlet)),
             WayBack::Writings(writings) => {
                 let target = found.iter().find(|target| Some(target.name.as_str()) == term("target"));
                 let table = tables.iter().find(|table| Some(table.name.as_str()) == term("target"));
@@ -76,7 +83,7 @@ impl Keeper {
             Err(error) => return Err(error),
         };
         let kept: Vec<Kept> = text.lines().map(serde_json::from_str).collect::<Result<_, _>>()?;
-        let is_still_there = |kept: &Kept| kept.boot == boot || matches!(kept.way_back, WayBack::Line(_));
+        let is_still_there = |kept: &Kept| kept.boot == boot || !matches!(kept.way_back, WayBack::Writings(_));
         Ok(Self {
             file: file.to_owned(),
             boot: boot.to_owned(),
@@ -91,11 +98,24 @@ impl Keeper {
         terms: &Terms,
         writings: impl FnOnce() -> Option<Vec<Writing>>,
     ) -> io::Result<()> {
+        let unreadable = || io::Error::other("what is there now can't be read, so it could not be put back");
+        self.keep_way((target, terms), || Ok(WayBack::Writings(writings().ok_or_else(unreadable)?)))
+    }
+
+    /// Keeps the value that a program or an instrument has in force, unless an earlier one is kept.
+    pub(super) fn keep_outlet(&mut self, of: (&str, &Terms), outlet: &Outlet) -> io::Result<()> {
+        self.keep_way(of, || Ok(WayBack::Outlet(outlet.clone(), outlet::read(outlet).map_err(io::Error::other)?)))
+    }
+
+    fn keep_way(
+        &mut self,
+        (target, terms): (&str, &Terms),
+        way_back: impl FnOnce() -> io::Result<WayBack>,
+    ) -> io::Result<()> {
         if self.kept.iter().any(|kept| kept.target == target) {
             return Ok(());
         }
-        let unreadable = || io::Error::other("what is there now can't be read, so it could not be put back");
-        let way_back = WayBack::Writings(writings().ok_or_else(unreadable)?);
+        let way_back = way_back()?;
         let (target, terms) = (target.to_owned(), terms.clone());
         self.kept.push(Kept { target, terms, boot: self.boot.clone(), way_back });
         self.save()
@@ -105,7 +125,7 @@ impl Keeper {
     pub(super) fn line(&self, target: &str) -> Option<&KeptLine> {
         self.kept.iter().find(|kept| kept.target == target).and_then(|kept| match &kept.way_back {
             WayBack::Line(line) => Some(line),
-            WayBack::Writings(_) => None,
+            WayBack::Writings(_) | WayBack::Outlet(..) => None,
         })
     }
 
@@ -143,6 +163,7 @@ impl Keeper {
                     continue;
                 }
                 WayBack::Line(line) => line.put_back(),
+                WayBack::Outlet(outlet, value) => outlet::write(outlet, *value),
             };
             if let Err(why) = done {
                 problems.push(format!("{} could not be put back: {why}", kept.target));

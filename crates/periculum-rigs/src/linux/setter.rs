@@ -11,6 +11,7 @@ use periculum_core::Decimal;
 use periculum_core::model::curve::Curve;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::incident::{Incident, IncidentKind};
+use periculum_core::model::outlet::Outlet;
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{Change, InForce};
 use periculum_core::model::setting::{Setting, TakesEffect};
@@ -23,6 +24,7 @@ use super::targets::{self, Target, Writing};
 use super::whole_file::below;
 use crate::bench::ReadBack;
 use crate::granted::{self, Terms, Written};
+use crate::outlet;
 
 /// The name of the adapter that rig files use.
 pub const ADAPTER: &str = "linux";
@@ -32,6 +34,7 @@ pub const ADAPTER: &str = "linux";
 enum Place {
     Attribute(Target),
     Line(Line),
+    Outlet(Outlet),
 }
 
 /// A setting that is served.
@@ -65,16 +68,17 @@ pub struct Setter {
     keeper: Keeper,
 }
 
-/// What a setting of this adapter is kept under: the target's name, or the file and key of its line.
+/// What a setting is kept under: the target's name, the file and key of its line, or what is run or sent.
 fn name_of(setting: &Setting) -> String {
-    match &setting.boot_line {
-        Some(line) => format!("{}:{}", line.file, line.key),
-        None => setting.target.clone(),
+    match (&setting.outlet, &setting.boot_line) {
+        (Some(outlet), _) => outlet::name(outlet),
+        (None, Some(line)) => format!("{}:{}", line.file, line.key),
+        (None, None) => setting.target.clone(),
     }
 }
 
 fn is_ours(setting: &Setting) -> bool {
-    setting.adapter == ADAPTER && setting.takes_effect != TakesEffect::ByHand
+    (setting.adapter == ADAPTER || setting.outlet.is_some()) && setting.takes_effect != TakesEffect::ByHand
 }
 
 /// The settings of this adapter that are none of a curve's levers.
@@ -90,6 +94,9 @@ fn curves_of(rig: &Rig) -> impl Iterator<Item = (&Curve, Vec<&Setting>)> {
 }
 
 fn place(root: &Path, setting: &Setting, found: &[Target]) -> Option<Place> {
+    if let Some(outlet) = &setting.outlet {
+        return Some(Place::Outlet(outlet.clone()));
+    }
     if let Some(line) = &setting.boot_line {
         let (key, between) = (line.key.clone(), line.between.clone());
         return Some(Place::Line(Line { file: below(root, &line.file), key, between }));
@@ -102,8 +109,34 @@ impl Place {
         match self {
             Self::Attribute(target) => target.attributes.clone(),
             Self::Line(line) => vec![line.file.clone()],
+            // They are run, and not written to.
+            Self::Outlet(_) => Vec::new(),
         }
     }
+
+    fn is_there(&self) -> bool {
+        let files = self.files();
+        match self {
+            Self::Outlet(outlet) => outlet::programs(outlet).into_iter().all(|program| Path::new(program).exists()),
+            _ => !files.is_empty() && files.iter().all(|file| file.exists()),
+        }
+    }
+}
+
+/// What stands against a program or an instrument: it is not there, or does not go as far as the setting may.
+fn objection(setting: &Setting, outlet: &Outlet) -> Option<String> {
+    let label = &setting.label;
+    let absent = outlet::programs(outlet).into_iter().find(|program| !Path::new(program).exists());
+    if let Some(program) = absent {
+        return Some(format!("{label} is set by `{program}`, which is not there"));
+    }
+    let (least, most) = outlet::bounds(outlet)?;
+    let asked = setting.ceilings.values().copied().fold(setting.stock, Decimal::max);
+    let is_within = setting.floor >= least && asked <= most;
+    let unit = &setting.unit;
+    (!is_within).then(|| {
+        format!("{label} may be {} to {asked} {unit}, and the instrument itself takes {least} to {most}", setting.floor)
+    })
 }
 
 /// Everything that a rig would write to the machine below this root, or send to instruments.
@@ -111,12 +144,11 @@ pub fn written_by(root: &Path, rig: &Rig) -> Vec<Written> {
     let found = targets::find(root);
     let written = |setting: &Setting| {
         let place = place(root, setting, &found);
-        let files = place.as_ref().map(Place::files).unwrap_or_default();
         Written {
             label: setting.label.clone(),
             target: name_of(setting),
-            is_there: !files.is_empty() && files.iter().all(|file| file.exists()),
-            files,
+            is_there: place.as_ref().is_some_and(Place::is_there),
+            files: place.as_ref().map(Place::files).unwrap_or_default(),
             terms: terms(setting, place.as_ref()),
         }
     };
@@ -165,11 +197,12 @@ fn terms_of_curve(curve: &Curve, levers: &[&Setting]) -> Terms {
 /// What decides what is written for a setting, and where.
 fn terms(setting: &Setting, place: Option<&Place>) -> Terms {
     let term = |name: &str, value: &str| (name.to_owned(), value.to_owned());
-    let mut terms = match &setting.boot_line {
-        Some(line) => {
+    let mut terms = match (&setting.outlet, &setting.boot_line) {
+        (Some(outlet), _) => outlet::terms(outlet),
+        (None, Some(line)) => {
             vec![term("file", &line.file), term("key", &line.key), term("between key and value", &line.between)]
         }
-        None => vec![term("target", &setting.target)],
+        (None, None) => vec![term("target", &setting.target)],
     };
     terms.extend(granted::of_setting(setting));
     if let Some(Place::Attribute(Target { range: Some((least, most)), .. })) = place {
@@ -208,6 +241,9 @@ impl Setter {
                 && let Err(error) = line.try_folder()
             {
                 problems.push(refusal(&setting.label, line.file.parent().unwrap_or(&line.file), &error));
+            }
+            if let Place::Outlet(outlet) = &place {
+                problems.extend(objection(setting, outlet));
             }
             let terms = terms(setting, Some(&place));
             places.insert(setting.name.clone(), Served { name: name_of(setting), place, terms });
@@ -317,6 +353,10 @@ impl Setter {
                 self.keeper.keep(name, terms, || target.way_back()).map_err(|error| format!("{name}: {error}"))?;
                 writings.iter().try_for_each(told_by)
             }
+            Place::Outlet(outlet) => {
+                self.keeper.keep_outlet((name, terms), outlet).map_err(|error| format!("{name}: {error}"))?;
+                outlet::write(outlet, change.to)
+            }
         }
     }
 
@@ -346,6 +386,7 @@ impl Setter {
                 let value = line.in_force(&self.keeper, name, &self.boot).ok_or_else(missing)?;
                 Decimal::from_str(&value).map_err(|_| format!("{} says `{value}`", line.file.display()))
             }
+            Place::Outlet(outlet) => outlet::read(outlet),
         }
     }
 

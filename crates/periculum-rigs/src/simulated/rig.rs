@@ -535,6 +535,7 @@ pub(super) mod tests {
     fn setting(name: &str, ladder: (i64, i64, i64, u32), stock: (i64, u32), harder: Direction) -> Setting {
         let [from, step, to] = [ladder.0, ladder.1, ladder.2].map(|value| Decimal::new(value, ladder.3));
         Setting {
+            outlet: None,
             name: name.into(),
             label: name.into(),
             unit: String::new(),

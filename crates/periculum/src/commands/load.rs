@@ -10,14 +10,14 @@ use periculum_loads::child::{enter, run_load};
 use periculum_loads::frame::{Order, SEED, Stop, Turns};
 
 use crate::cli::Load;
-use crate::loading::{graphics, run_program};
+use crate::loading::{OnDevice, graphics, run_program};
 use crate::telling::running;
 
 pub(super) fn run(load: &Load) -> Result<ExitCode> {
     if let Some(program) = &load.program {
         return run_own(load, program);
     }
-    if graphics::run(load, &order(load))? {
+    if graphics::run(&load.name, on_device(load), &order(load), load.niceness)? {
         return Ok(ExitCode::SUCCESS);
     }
     let kind = catalogue::find(&load.name).context(running::NO_SUCH_LOAD)?;
@@ -31,6 +31,16 @@ fn run_own(load: &Load, program: &str) -> Result<ExitCode> {
         run_program(&program, &order(load))?;
     }
     Ok(ExitCode::SUCCESS)
+}
+
+fn on_device(load: &Load) -> OnDevice {
+    OnDevice {
+        device: load.device.clone(),
+        size: load.size,
+        share: load.share,
+        bytes: load.bytes,
+        pictures: load.pictures.clone(),
+    }
 }
 
 fn order(load: &Load) -> Order {

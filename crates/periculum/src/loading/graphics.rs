@@ -1,5 +1,6 @@
 //! Loads on the graphics processor, and the devices that they can run on.
 
+use std::io;
 use std::path::Path;
 use std::process::{Command, Stdio};
 use std::time::Duration;
@@ -8,12 +9,10 @@ use periculum_core::model::amount::written;
 use periculum_core::model::pass::Extent;
 use periculum_core::model::quantity::harmless;
 use periculum_loads::frame::Order;
-use periculum_loads::graphics::{
-    self, Choice, DeviceKind, GraphicsDevice, GraphicsOrder, LOADS, find, list, run_on_device,
-};
+use periculum_loads::graphics::{self, Choice, DeviceKind, GraphicsDevice, GraphicsOrder, find, list, run_on_device};
 use periculum_rigs::within;
 
-use crate::cli::Load;
+use super::on_device::OnDevice;
 use crate::telling::{devices, running};
 
 /// What the process is asked for that looks for devices; no load is called so.
@@ -21,11 +20,6 @@ const DEVICES: &str = "graphics-devices";
 
 /// A driver that takes longer than this to say what it has hangs.
 const PATIENCE: Duration = Duration::from_secs(20);
-
-/// The names of the loads.
-pub(crate) fn names() -> impl Iterator<Item = &'static str> {
-    LOADS.iter().map(|load| load.about().name)
-}
 
 /// Whether a load runs on a device.
 pub(super) fn is_one(load: &str) -> bool {
@@ -95,31 +89,31 @@ fn called(device: &GraphicsDevice) -> String {
 ///
 /// # Errors
 /// When nobody listens any more.
-pub(crate) fn run(load: &Load, order: &Order) -> std::io::Result<bool> {
-    if load.name == DEVICES {
+pub(crate) fn run(load: &str, on: OnDevice, order: &Order, niceness: i32) -> io::Result<bool> {
+    if load == DEVICES {
         println!("{}", serde_json::to_string(&list())?);
         return Ok(true);
     }
-    let Some(kind) = find(&load.name) else { return Ok(false) };
-    run_on_device(kind, &ordered(load, order), load.niceness)?;
+    let Some(kind) = find(load) else { return Ok(false) };
+    run_on_device(kind, &ordered(on, order), niceness)?;
     Ok(true)
 }
 
-fn ordered(load: &Load, order: &Order) -> GraphicsOrder {
-    let extent = match (load.share, load.bytes, load.size) {
+fn ordered(on: OnDevice, order: &Order) -> GraphicsOrder {
+    let extent = match (on.share, on.bytes, on.size) {
         (Some(percent), _, _) => graphics::Extent::Share(percent),
         (None, Some(bytes), _) => graphics::Extent::Bytes(bytes),
         (None, None, 0) => graphics::Extent::Usual,
         (None, None, size) => graphics::Extent::Size(size),
     };
     GraphicsOrder {
-        device: load.device.clone(),
+        device: on.device,
         extent,
         length: order.length,
         times: order.times,
         warm_up: order.warm_up,
         seed: order.seed,
         stop: order.stop,
-        pictures: load.pictures.clone(),
+        pictures: on.pictures,
     }
 }

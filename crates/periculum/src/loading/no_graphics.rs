@@ -5,11 +5,7 @@ use std::path::Path;
 use periculum_core::model::pass::Extent;
 use periculum_loads::frame::Order;
 
-use crate::cli::Load;
-
-pub(crate) fn names() -> impl Iterator<Item = &'static str> {
-    std::iter::empty()
-}
+use super::on_device::OnDevice;
 
 pub(super) fn is_one(_load: &str) -> bool {
     false
@@ -27,6 +23,6 @@ pub(super) fn look_for(_wanted: &[Option<&str>], _program: &Path) -> Result<(), 
     Ok(())
 }
 
-pub(crate) fn run(_load: &Load, _order: &Order) -> std::io::Result<bool> {
+pub(crate) fn run(_load: &str, _on: OnDevice, _order: &Order, _niceness: i32) -> std::io::Result<bool> {
     Ok(false)
 }

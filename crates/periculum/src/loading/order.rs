@@ -27,15 +27,15 @@ pub(crate) struct LoadOrder {
     pub(super) size: u64,
     pub(super) length: Span,
     pub(super) times: Option<u64>,
-    on_device: Option<OnDevice>,
+    on_device: Option<Device>,
     niceness: i32,
     goes_on: bool,
 }
 
 /// What a load on the graphics processor is told beside.
 #[derive(Clone, Debug, PartialEq)]
-struct OnDevice {
-    device: Option<String>,
+struct Device {
+    name: Option<String>,
     /// How much of the device's memory it takes, where that is said.
     memory: Option<Amount>,
     /// Where wrong pictures are kept.
@@ -119,7 +119,7 @@ fn on_device(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
         size,
         length: pass.length,
         times: pass.demand.times,
-        on_device: Some(OnDevice { device: pass.device.clone(), memory, pictures: means.pictures.clone() }),
+        on_device: Some(Device { name: pass.device.clone(), memory, pictures: means.pictures.clone() }),
         niceness: pass.demand.priority.unwrap_or(USUAL_NICENESS),
         goes_on: pass.demand.stop_on == StopOn::Never,
     })
@@ -197,8 +197,8 @@ impl LoadOrder {
         if let Some(times) = self.times {
             option("times", times.to_string());
         }
-        if let Some(OnDevice { device, memory, pictures }) = &self.on_device {
-            device.iter().for_each(|device| option("device", device.clone()));
+        if let Some(Device { name, memory, pictures }) = &self.on_device {
+            name.iter().for_each(|name| option("device", name.clone()));
             match memory {
                 Some(Amount::Percent(percent)) => option("share", percent.to_string()),
                 Some(Amount::Bytes(bytes)) => option("bytes", bytes.to_string()),

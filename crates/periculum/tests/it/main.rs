@@ -14,6 +14,7 @@ mod interface;
 mod led;
 mod loads;
 mod machine;
+mod outlets;
 mod practice;
 mod profiles;
 mod programs;

@@ -39,6 +39,7 @@ fn setting(
     let (from, stock, to) = values;
     let ladder = Ladder::steps(from.into(), 1.into(), to.into()).expect("a ladder");
     Setting {
+        outlet: None,
         name: name.into(),
         label: name.into(),
         unit: String::new(),

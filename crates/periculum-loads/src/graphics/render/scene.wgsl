@@ -1,7 +1,8 @@
 // A night over hills with domes, drawn in layers from back to front: the sky first, then one ridge of hills after the other.
 // Colours are made of whole numbers only, so that a picture has one right answer on a device. What a colour rounds off, and what
-// is drawn over later, would be seen by nobody: every surface leaves a trace of all its numbers as well, and the traces of a pixel
-// are summed up, which comes to the same in whatever order that is done.
+// is drawn over later, would be seen by nobody: a surface makes a trace of all its numbers as well. Its last byte is that of the
+// pixel, and every fourth surface, others in each picture, adds it to what its pixel has of others, which comes to the same in
+// whatever order that is done.
 
 const WIDTH = 640u;
 const HEIGHT = 352u;
@@ -130,6 +131,7 @@ fn shade(corner: Corner) -> @location(0) u32 {
     var colour: vec3<u32>;
     trace = corner.layer;
     if (corner.layer == 0u) { colour = sky(x, y); } else { colour = hill(x, y, corner.layer); }
-    atomicAdd(&traces[y * WIDTH + x], trace ^ (trace >> 15u));
-    return colour.x | (colour.y << 8u) | (colour.z << 16u) | 0xff000000u;
+    let all = trace ^ (trace >> 15u);
+    if (TRACED && ((corner.layer ^ order.frame) & 3u) == 0u) { atomicAdd(&traces[y * WIDTH + x], all); }
+    return colour.x | (colour.y << 8u) | (colour.z << 16u) | (all << 24u);
 }
