@@ -10,6 +10,7 @@
 
 pub mod adapters;
 pub mod bench;
+pub mod display;
 pub mod elsewhere;
 pub mod granted;
 pub mod hold;

@@ -176,6 +176,8 @@ impl ThisMachine {
 
     /// Runs a pass, a trial's first after a look at who else is busy: beside a load that runs everybody is.
     fn run(&mut self, number: Number, order: PassOrder) {
+        // Nothing is tested that is not well, so what has just been set may stay.
+        self.setter.begin(SETTING, Setter::settle);
         if order.index > 0 {
             return self.under_way.push(UnderWay::over(number, Next::Pass(Vec::new(), order)));
         }

@@ -82,6 +82,16 @@ pub(crate) enum Command {
     /// Run a load as a child of another periculum.
     #[command(hide = true)]
     Load(Load),
+    /// Bring the mode of a display back where nobody says in time that the new one is well.
+    #[command(hide = true)]
+    DisplayGuard(DisplayGuard),
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct DisplayGuard {
+    pub(crate) output: String,
+
+    pub(crate) millis: u64,
 }
 
 #[derive(Args, Debug)]

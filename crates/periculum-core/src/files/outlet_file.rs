@@ -1,5 +1,5 @@
 //! `set`, `get` and `pattern` of what a program of the user's own serves; `instrument`, `write` and `read` of what an instrument
-//! does.
+//! does; `output`, `blanking` and `beyond` of a display's refresh rate.
 
 use regex::Regex;
 
@@ -13,6 +13,9 @@ pub const PROGRAM: &str = "program";
 
 /// The name that they have for that of instruments.
 pub const INSTRUMENT: &str = "scpi";
+
+/// The name that they have for that of displays.
+pub const DISPLAY: &str = "display";
 
 /// How long a program or an instrument may take where nobody says, and at the most: who ends a climb waits for it.
 const PATIENCE: Span = Span::from_millis(1500);
@@ -53,6 +56,22 @@ pub(super) fn read(section: &Section, adapter: &str) -> Option<Outlet> {
                 return Some(Outlet::Instrument { address, write, read, patience });
             }
             None
+        }
+        DISPLAY => {
+            let (output, confirm) = (section.text("output"), section.has("confirm").then(|| section.time("confirm")));
+            let blankings = [("as-now", false), ("reduced", true)];
+            let reduced = section.has("blanking").then(|| section.choice("blanking", &blankings)).flatten();
+            let beyond = section.optional_text("beyond").map(|text| harmless(text.value.trim()));
+            if confirm.is_none() {
+                let what = "a mode that nobody confirms could leave nobody able to";
+                section.problems().advise(section.at(), what, "write `confirm = \"20s\"`");
+            }
+            Some(Outlet::Display {
+                output: output?.value,
+                reduced: reduced.is_some_and(|reduced| reduced.value),
+                confirm: confirm??.value,
+                beyond: beyond.filter(|reason| !reason.is_empty()),
+            })
         }
         _ => None,
     }

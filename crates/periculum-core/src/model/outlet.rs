@@ -12,6 +12,9 @@ pub const VALUE: &str = "{value}";
 /// The group of a pattern that is the value.
 pub const GROUP: &str = "value";
 
+/// How long an X server may take for a mode.
+const MODE_SETTING: Span = Span::from_seconds(5);
+
 /// What sets a setting, and says what is in force.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -22,6 +25,17 @@ pub enum Outlet {
         set: Vec<String>,
         /// How it is read.
         get: Inquiry,
+    },
+    /// An output of the X server, whose refresh rate it is, Hz.
+    Display {
+        /// What the server calls it.
+        output: String,
+        /// Whether modes are made with reduced blanking, and not with the totals of the mode of now.
+        reduced: bool,
+        /// How long the old mode waits for a word before it comes back.
+        confirm: Span,
+        /// Why it may go beyond what the screen says of itself; nothing where it may not.
+        beyond: Option<String>,
     },
     /// An instrument that understands SCPI.
     Instrument {
@@ -53,6 +67,7 @@ impl Outlet {
         match self {
             Self::Program { get, .. } => get.patience,
             Self::Instrument { patience, .. } => *patience,
+            Self::Display { .. } => MODE_SETTING,
         }
     }
 }

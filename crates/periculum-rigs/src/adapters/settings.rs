@@ -77,12 +77,13 @@ fn check_real(setting: &Setting, section: &Section, at: Range<usize>) {
         (TakesEffect::ByHand, "") => {}
         (TakesEffect::AtOnce, linux::ADAPTER) if !setting.target.is_empty() => {}
         // What is missing for them is told where they are read.
-        (TakesEffect::AtOnce, outlet_file::PROGRAM | outlet_file::INSTRUMENT) => {}
-        (TakesEffect::AtNextStart, outlet_file::PROGRAM | outlet_file::INSTRUMENT) => problems.advise(
-            at,
-            format!("what serves {label} brings it into force at once"),
-            "write `takes_effect = \"at-once\"`",
-        ),
+        (TakesEffect::AtOnce, outlet_file::PROGRAM | outlet_file::INSTRUMENT | outlet_file::DISPLAY) => {}
+        (TakesEffect::AtNextStart, outlet_file::PROGRAM | outlet_file::INSTRUMENT | outlet_file::DISPLAY) => problems
+            .advise(
+                at,
+                format!("what serves {label} brings it into force at once"),
+                "write `takes_effect = \"at-once\"`",
+            ),
         (TakesEffect::AtNextStart, linux::ADAPTER) if setting.boot_line.is_some() => {}
         (TakesEffect::AtOnce, linux::ADAPTER) => problems.advise(
             at,
@@ -106,7 +107,7 @@ fn check_real(setting: &Setting, section: &Section, at: Range<usize>) {
             at,
             "adapter",
             other,
-            &[SIMULATED, linux::ADAPTER, outlet_file::PROGRAM, outlet_file::INSTRUMENT],
+            &[SIMULATED, linux::ADAPTER, outlet_file::PROGRAM, outlet_file::INSTRUMENT, outlet_file::DISPLAY],
         ),
     }
 }

@@ -23,6 +23,7 @@ use super::keeper::Keeper;
 use super::targets::{self, Target, Writing};
 use super::whole_file::below;
 use crate::bench::ReadBack;
+use crate::display::Guard;
 use crate::granted::{self, Terms, Written};
 use crate::outlet;
 
@@ -43,6 +44,7 @@ struct Served {
     /// The name that its way back is kept under.
     name: String,
     place: Place,
+    stock: Decimal,
     /// What was allowed.
     terms: Terms,
 }
@@ -59,10 +61,12 @@ struct ServedCurve {
 }
 
 /// The settings of a rig that this machine can change by itself.
-#[derive(Clone, Debug)]
+#[derive(Debug)]
 pub struct Setter {
     /// By the setting's name.
     places: BTreeMap<String, Served>,
+    /// Who brings back what was in force, by the setting's name, until somebody has said that all is well.
+    guards: BTreeMap<String, Guard>,
     curves: Vec<ServedCurve>,
     boot: String,
     keeper: Keeper,
@@ -123,20 +127,12 @@ impl Place {
     }
 }
 
-/// What stands against a program or an instrument: it is not there, or does not go as far as the setting may.
+/// What stands against what serves a setting: it is not there, or does not go as far as the setting may.
 fn objection(setting: &Setting, outlet: &Outlet) -> Option<String> {
-    let label = &setting.label;
-    let absent = outlet::programs(outlet).into_iter().find(|program| !Path::new(program).exists());
-    if let Some(program) = absent {
-        return Some(format!("{label} is set by `{program}`, which is not there"));
-    }
-    let (least, most) = outlet::bounds(outlet)?;
-    let asked = setting.ceilings.values().copied().fold(setting.stock, Decimal::max);
-    let is_within = setting.floor >= least && asked <= most;
-    let unit = &setting.unit;
-    (!is_within).then(|| {
-        format!("{label} may be {} to {asked} {unit}, and the instrument itself takes {least} to {most}", setting.floor)
-    })
+    let (label, unit) = (&setting.label, &setting.unit);
+    let highest = setting.ceilings.values().copied().fold(setting.stock, Decimal::max);
+    let why = outlet::objection(outlet, (setting.floor, highest))?;
+    Some(format!("{label} may be {} to {highest} {unit}, and {why}", setting.floor))
 }
 
 /// Everything that a rig would write to the machine below this root, or send to instruments.
@@ -246,7 +242,7 @@ impl Setter {
                 problems.extend(objection(setting, outlet));
             }
             let terms = terms(setting, Some(&place));
-            places.insert(setting.name.clone(), Served { name: name_of(setting), place, terms });
+            places.insert(setting.name.clone(), Served { name: name_of(setting), place, stock: setting.stock, terms });
         }
         let tables = curves::find(root);
         let mut curves = Vec::new();
@@ -264,7 +260,11 @@ impl Setter {
             let terms = terms_of_curve(curve, &levers);
             curves.push(ServedCurve { curve: curve.clone(), table: table.clone(), terms, levers: InForce::new() });
         }
-        if problems.is_empty() { Ok(Self { places, curves, boot, keeper }) } else { Err(problems) }
+        if problems.is_empty() {
+            Ok(Self { places, guards: BTreeMap::new(), curves, boot, keeper })
+        } else {
+            Err(problems)
+        }
     }
 
     /// Whether this setting is changed here.
@@ -282,6 +282,7 @@ impl Setter {
     /// # Errors
     /// The incident, where the kernel does not take one; those before it are made.
     pub fn apply(&mut self, errand: &Errand) -> Result<(), Incident> {
+        self.go_back_before(errand);
         let mut moved: BTreeMap<usize, Vec<&Change>> = BTreeMap::new();
         for change in errand.changes() {
             match self.curve_of(&change.setting) {
@@ -294,6 +295,19 @@ impl Setter {
             self.move_curve(curve, &changes).map_err(|why| Incident::new(IncidentKind::NotTaken, why).at(label))?;
         }
         Ok(())
+    }
+
+    /// Whoever goes on has been told that all is well with what was set before.
+    pub fn settle(&mut self) {
+        std::mem::take(&mut self.guards).into_values().for_each(Guard::keep);
+    }
+
+    /// What is changed again before anybody said so goes back first; all else was well.
+    fn go_back_before(&mut self, errand: &Errand) {
+        for change in errand.changes() {
+            drop(self.guards.remove(&change.setting));
+        }
+        self.settle();
     }
 
     fn apply_one(&mut self, change: &Change) -> Result<(), Incident> {
@@ -321,7 +335,7 @@ impl Setter {
     pub fn write_down(&mut self, changes: &[Change]) -> Result<(), Incident> {
         let mut files: BTreeMap<PathBuf, (Vec<&str>, Vec<Wanted>)> = BTreeMap::new();
         for change in changes {
-            let Some(Served { name, place: Place::Line(line), terms }) = self.places.get(&change.setting) else {
+            let Some(Served { name, place: Place::Line(line), terms, .. }) = self.places.get(&change.setting) else {
                 self.apply_one(change)?;
                 continue;
             };
@@ -341,7 +355,7 @@ impl Setter {
     }
 
     fn write(&mut self, change: &Change) -> Result<(), String> {
-        let Served { name, place, terms } = self.places.get(&change.setting).ok_or("nothing here changes it")?;
+        let Served { name, place, stock, terms } = self.places.get(&change.setting).ok_or("nothing here changes it")?;
         match place {
             Place::Line(line) => {
                 let wanted = [wanted(line, name, terms, change)];
@@ -355,6 +369,11 @@ impl Setter {
             }
             Place::Outlet(outlet) => {
                 self.keeper.keep_outlet((name, terms), outlet).map_err(|error| format!("{name}: {error}"))?;
+                // Nobody is asked about what was there before, or is stock.
+                if change.from.is_some() && change.to != *stock {
+                    let guard = outlet::guard(outlet)?;
+                    self.guards.extend(guard.map(|guard| (change.setting.clone(), guard)));
+                }
                 outlet::write(outlet, change.to)
             }
         }
@@ -392,6 +411,7 @@ impl Setter {
 
     /// Puts back what takes effect at once, as it was before; tells what could not be.
     pub fn put_back(&mut self) -> Vec<String> {
+        self.guards.clear();
         self.keeper.put_back(false, |_| true)
     }
 }

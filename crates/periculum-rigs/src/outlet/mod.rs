@@ -1,8 +1,9 @@
-//! Settings and sensors that no interface of the kernel serves: programs of the user's own, and instruments.
+//! Settings and sensors that no interface of the kernel serves: programs of the user's own, instruments, and displays.
 
 mod program;
 mod readings;
 
+use std::path::Path;
 use std::time::Duration;
 
 use periculum_core::Decimal;
@@ -12,6 +13,7 @@ use periculum_core::model::quantity::harmless;
 
 pub(crate) use readings::Readings;
 
+use crate::display::{self, Guard};
 use crate::scpi;
 
 /// So much of an answer is shown.
@@ -26,6 +28,7 @@ pub(crate) fn read(outlet: &Outlet) -> Result<Decimal, String> {
                 scpi::ask(address, read, duration(*patience)).map_err(|error| format!("{address}: {error}"))?;
             number(&answer).ok_or_else(|| format!("{address} answers `{}`", shown(&answer)))
         }
+        Outlet::Display { output, .. } => display::rate(output),
     }
 }
 
@@ -40,14 +43,42 @@ pub(crate) fn write(outlet: &Outlet, value: Decimal) -> Result<(), String> {
             let told = |error| format!("{address}: {error}");
             scpi::tell(address, &with_value(write, value), duration(*patience)).map_err(told)
         }
+        Outlet::Display { output, reduced, .. } => display::show(output, value, *reduced),
     }
 }
 
 /// The least and the most that an instrument itself takes, where it says so (SCPI 1999, volume 1, 7.2.1: `MINimum` and `MAXimum`).
-pub(crate) fn bounds(outlet: &Outlet) -> Option<(Decimal, Decimal)> {
+fn bounds(outlet: &Outlet) -> Option<(Decimal, Decimal)> {
     let Outlet::Instrument { address, read, patience, .. } = outlet else { return None };
     let end = |which: &str| number(&scpi::ask(address, &format!("{read} {which}"), duration(*patience)).ok()?);
     Some((end("MIN")?, end("MAX")?))
+}
+
+/// Whoever brings back what is in force now where nobody says in time that all is well; nobody where nothing is lost by waiting.
+pub(crate) fn guard(outlet: &Outlet) -> Result<Option<Guard>, String> {
+    let Outlet::Display { output, confirm, .. } = outlet else { return Ok(None) };
+    Guard::of(output, display::patience(duration(*confirm))).map(Some)
+}
+
+/// What stands against values as low and as high as these: nobody can serve them.
+pub(crate) fn objection(outlet: &Outlet, (lowest, highest): (Decimal, Decimal)) -> Option<String> {
+    match outlet {
+        Outlet::Program { .. } => {
+            let absent = programs(outlet).into_iter().find(|program| !Path::new(program).exists())?;
+            Some(format!("it is set by `{absent}`, which is not there"))
+        }
+        Outlet::Instrument { .. } => {
+            let (least, most) = bounds(outlet)?;
+            let is_within = lowest >= least && highest <= most;
+            (!is_within).then(|| format!("the instrument itself takes {least} to {most}"))
+        }
+        Outlet::Display { output, reduced, beyond, .. } => match display::objection(output, highest, *reduced) {
+            Err(why) => Some(why),
+            Ok(why) => why
+                .filter(|_| beyond.is_none())
+                .map(|why| format!("{why}; say why it may go beyond that, with `beyond = \"…\"`")),
+        },
+    }
 }
 
 /// The number that a program says.
@@ -61,6 +92,7 @@ pub(crate) fn name(outlet: &Outlet) -> String {
     match outlet {
         Outlet::Program { set, .. } => set.join(" "),
         Outlet::Instrument { address, write, .. } => format!("{address} {write}"),
+        Outlet::Display { output, .. } => format!("display {output}"),
     }
 }
 
@@ -75,6 +107,16 @@ pub(crate) fn terms(outlet: &Outlet) -> Vec<(String, String)> {
         }
         Outlet::Instrument { address, write, read, .. } => {
             vec![term("instrument", address.clone()), term("is sent", write.clone()), term("is asked", read.clone())]
+        }
+        Outlet::Display { output, reduced, confirm, beyond } => {
+            let blanking = if *reduced { "reduced" } else { "as it is now" };
+            let mut terms = vec![
+                term("output", output.clone()),
+                term("blanking", blanking.to_owned()),
+                term("goes back without a word within", confirm.to_string()),
+            ];
+            terms.extend(beyond.iter().map(|reason| term("GOES BEYOND WHAT THE SCREEN SAYS, since", reason.clone())));
+            terms
         }
     }
 }
@@ -97,7 +139,7 @@ pub(crate) fn programs(outlet: &Outlet) -> Vec<&str> {
         Outlet::Program { set, get } => {
             [set, &get.run].into_iter().filter_map(|run| run.first()).map(String::as_str).collect()
         }
-        Outlet::Instrument { .. } => Vec::new(),
+        Outlet::Instrument { .. } | Outlet::Display { .. } => Vec::new(),
     }
 }
 

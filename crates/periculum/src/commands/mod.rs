@@ -6,6 +6,7 @@ mod attach;
 mod check;
 mod climb;
 mod demo;
+mod display_guard;
 mod enter;
 mod export;
 mod ledger;
@@ -41,10 +42,15 @@ use crate::telling::arguments;
 pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
     let common = &arguments.common;
     // A load is watched by its parent, which has a log of its own.
-    let _log = if matches!(arguments.command, Some(Command::Load(_))) { None } else { places::start_log() };
+    let _log = if matches!(arguments.command, Some(Command::Load(_) | Command::DisplayGuard(_))) {
+        None
+    } else {
+        places::start_log()
+    };
     match arguments.command {
         None => start::run(common),
         Some(Command::Demo(demo)) => demo::run(&demo, common),
+        Some(Command::DisplayGuard(guard)) => display_guard::run(&guard),
         Some(Command::Climb(climb)) => climb::run(&climb, common),
         Some(Command::Resume(resume)) => resume::run(&resume, common),
         Some(Command::Prove(prove)) => prove::run(&prove, common),

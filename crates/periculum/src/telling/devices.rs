@@ -2,6 +2,7 @@
 
 use super::sentences;
 
+pub(crate) const DISPLAYS: &str = "# Displays, for a refresh rate with `adapter = \"display\"` and `output = \"…\"`.";
 pub(crate) const DRIVER_DIED: &str = "a driver of Vulkan died when it was asked for its devices";
 pub(crate) const DRIVER_HANGS: &str = "a driver of Vulkan hangs when it is asked for its devices";
 pub(crate) const HEAD: &str = "# Devices for passes of the loads `graphics-…`, as in `device = \"card1\"`; without one the best of them is taken.";
@@ -10,11 +11,14 @@ pub(crate) const NONE_THERE: &str = "no device here offers Vulkan: install its d
 
 sentences! {
     device(called, name) = "`{called}` ({name})";
+    display(name, width, height, rate, clock, highest) =
+        "#   {name:<6} {width} × {height} at {rate} Hz, {clock:.1} MHz of pixels{highest}";
     line(called, name, memory, driver, kind) = "#   {called:<6} {name}, {memory}, driver {driver}{kind}";
     none(why) = "# No device for the loads `graphics-…`: {why}.";
     not_asked(error) = "the process that asks for devices could not be started: {error}";
     not_on_device(load) = "`{load}` runs on processors: leave `device` out";
     on_no_threads(load) = "`{load}` runs on a device, and not on threads of processors: leave `threads` out";
+    says_up_to(rate) = "; the screen says up to {rate} Hz";
     several(wanted, all) = "several devices are called `{wanted}`: name one of {all}";
     unknown(wanted, all) = "no device is called `{wanted}`: there are {all}";
 }

@@ -4,6 +4,7 @@ mod by_hand;
 mod commands;
 mod common;
 mod corpora;
+mod displays;
 mod endings;
 mod fooled;
 mod golden;
