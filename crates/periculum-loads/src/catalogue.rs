@@ -36,7 +36,10 @@ pub static LOADS: [&dyn Load; 16] = [
 pub fn names() -> Vec<&'static str> {
     let on_processors = LOADS.iter().map(|load| load.about().name);
     #[cfg(feature = "graphics")]
-    let on_devices = crate::graphics::LOADS.iter().map(|load| load.about().name);
+    let on_devices = {
+        let on_graphics = crate::graphics::LOADS.iter().map(|load| load.about().name);
+        on_graphics.chain([crate::frames::NAME])
+    };
     #[cfg(not(feature = "graphics"))]
     let on_devices = std::iter::empty();
     on_processors.chain(on_devices).collect()

@@ -19,6 +19,8 @@ pub mod division;
 pub mod encode;
 pub mod frame;
 #[cfg(feature = "graphics")]
+pub mod frames;
+#[cfg(feature = "graphics")]
 pub mod graphics;
 pub mod integer;
 mod kernel;

@@ -92,6 +92,22 @@ pub struct Progress {
     pub over_time: f64,
     /// How far it is on each core.
     pub cores: Vec<CoreProgress>,
+    /// What else it measures, where it measures several things; the first is what its rate is of.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub figures: Vec<Figure>,
+}
+
+/// One of several things that a load measures.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+pub struct Figure {
+    /// What it is called, as in `skipped`.
+    pub name: String,
+    /// How much it is.
+    pub value: f64,
+    /// Its unit.
+    pub unit: String,
+    /// Whether less of it is better.
+    pub less_is_better: bool,
 }
 
 /// How far a load is on one core.

@@ -240,6 +240,7 @@ impl<T: FnMut(Message)> Run<'_, T> {
                 false => over_time / working,
             },
             cores,
+            figures: Vec::new(),
         }
     }
 }

@@ -259,7 +259,7 @@ impl<'a, T: FnMut(Message)> Run<'a, T> {
             errors: self.errors,
             rate,
             over_time: rate,
-            cores: Vec::new(),
+            ..Progress::default()
         }
     }
 }

@@ -6,10 +6,12 @@ use std::process::{Command, Stdio};
 use std::time::Duration;
 
 use periculum_core::model::amount::written;
-use periculum_core::model::pass::Extent;
+use periculum_core::model::pass::{Extent, Pass};
 use periculum_core::model::quantity::harmless;
 use periculum_loads::frame::Order;
+use periculum_loads::frames;
 use periculum_loads::graphics::{self, Choice, DeviceKind, GraphicsDevice, GraphicsOrder, find, list, run_on_device};
+use periculum_rigs::display::outputs;
 use periculum_rigs::within;
 
 use super::on_device::OnDevice;
@@ -21,13 +23,21 @@ const DEVICES: &str = "graphics-devices";
 /// A driver that takes longer than this to say what it has hangs.
 const PATIENCE: Duration = Duration::from_secs(20);
 
-/// Whether a load runs on a device.
+/// Whether a load runs on a device or a display.
 pub(super) fn is_one(load: &str) -> bool {
+    load == frames::NAME || find(load).is_some()
+}
+
+/// Whether a load runs on one of several devices.
+pub(super) fn has_device(load: &str) -> bool {
     find(load).is_some()
 }
 
 /// Why a load can't have this size.
 pub(super) fn refuse(load: &str, extent: Extent) -> Result<(), String> {
+    if load == frames::NAME && extent != Extent::Usual {
+        return Err(devices::fills_the_screen(load));
+    }
     let (Some(load), Extent::Size(size)) = (find(load), extent) else { return Ok(()) };
     let (about, nearest) = (load.about(), load.nearest(size));
     let (smallest, largest) = about.sizes;
@@ -58,8 +68,14 @@ pub(crate) fn lines(program: &Path) -> Vec<String> {
     }
 }
 
-/// Whether there are such devices.
-pub(super) fn look_for(wanted: &[Option<&str>], program: &Path) -> Result<(), String> {
+/// Whether there is what these passes run on.
+pub(super) fn look_for<'a>(passes: impl Iterator<Item = &'a Pass>, program: &Path) -> Result<(), String> {
+    let passes: Vec<&Pass> = passes.filter(|pass| pass.program.is_none() && is_one(&pass.load)).collect();
+    if passes.iter().any(|pass| pass.load == frames::NAME) {
+        within(PATIENCE, outputs).ok_or(devices::SERVER_HANGS)??;
+    }
+    let on_devices = passes.into_iter().filter(|pass| has_device(&pass.load));
+    let wanted: Vec<Option<&str>> = on_devices.map(|pass| pass.device.as_deref()).collect();
     if wanted.is_empty() {
         return Ok(());
     }
@@ -92,6 +108,10 @@ fn called(device: &GraphicsDevice) -> String {
 pub(crate) fn run(load: &str, on: OnDevice, order: &Order, niceness: i32) -> io::Result<bool> {
     if load == DEVICES {
         println!("{}", serde_json::to_string(&list())?);
+        return Ok(true);
+    }
+    if load == frames::NAME {
+        frames::show_frames(order.length, niceness)?;
         return Ok(true);
     }
     let Some(kind) = find(load) else { return Ok(false) };

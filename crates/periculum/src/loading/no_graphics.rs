@@ -2,12 +2,16 @@
 
 use std::path::Path;
 
-use periculum_core::model::pass::Extent;
+use periculum_core::model::pass::{Extent, Pass};
 use periculum_loads::frame::Order;
 
 use super::on_device::OnDevice;
 
 pub(super) fn is_one(_load: &str) -> bool {
+    false
+}
+
+pub(super) fn has_device(_load: &str) -> bool {
     false
 }
 
@@ -19,7 +23,7 @@ pub(crate) fn lines(_program: &Path) -> Vec<String> {
     Vec::new()
 }
 
-pub(super) fn look_for(_wanted: &[Option<&str>], _program: &Path) -> Result<(), String> {
+pub(super) fn look_for<'a>(_passes: impl Iterator<Item = &'a Pass>, _program: &Path) -> Result<(), String> {
     Ok(())
 }
 

@@ -105,6 +105,9 @@ fn on_device(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
     if pass.threads != Threads::All {
         return Err(devices::on_no_threads(&pass.load));
     }
+    if pass.device.is_some() && !graphics::has_device(&pass.load) {
+        return Err(devices::has_no_device(&pass.load));
+    }
     graphics::refuse(&pass.load, pass.demand.extent)?;
     let (size, memory) = match pass.demand.extent {
         Extent::Usual => (0, None),

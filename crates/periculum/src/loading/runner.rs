@@ -50,9 +50,7 @@ impl LoadRunner {
             }
         }
         let passes = plan.proofs.iter().flat_map(|proof| &proof.passes);
-        let on_devices = passes.filter(|pass| pass.program.is_none() && graphics::is_one(&pass.load));
-        let wanted: Vec<Option<&str>> = on_devices.map(|pass| pass.device.as_deref()).collect();
-        graphics::look_for(&wanted, &program).map_err(|why| BadInput(running::cannot_run(&why)))?;
+        graphics::look_for(passes, &program).map_err(|why| BadInput(running::cannot_run(&why)))?;
         Ok(Self { program, linux, pictures, running: None, refusal: None })
     }
 

@@ -230,6 +230,15 @@ impl Running {
         is_known.then_some(Score { value: self.progress.rate, unit, less_is_better })
     }
 
+    /// Everything that it measures where that is several things, each with its name.
+    fn figures(&self) -> impl Iterator<Item = (String, Score)> {
+        self.progress.figures.iter().map(|figure| {
+            let protocol::Figure { name, value, unit, less_is_better } = figure;
+            let score = Score { value: *value, unit: harmless(unit), less_is_better: *less_is_better };
+            (harmless(name), score)
+        })
+    }
+
     fn workload(&self) -> Option<Workload> {
         let Started { kernel, size, size_name, bytes, round_seconds, .. } = &self.started;
         (!kernel.is_empty()).then(|| Workload {
@@ -268,13 +277,16 @@ impl Running {
         incidents.sort_by_key(|incident| incident.into_pass);
         let is_lacking = self.asked.is_unchecked(&self.progress) || self.asked.lost_time(self.witness.halted());
         let is_unchecked = self.is_held_up || self.is_finished && is_lacking;
+        let is_right = self.is_finished && !is_unchecked && incidents.is_empty();
         PassReport {
             // That is our own mistake, the plan's or somebody else's, and none of the rung.
             unchecked: is_unchecked && incidents.is_empty(),
             ran: self.ran(),
             rounds: self.progress.rounds,
             over_time: Some(self.progress.over_time).filter(|over_time| self.is_finished && *over_time > 0.0),
-            score: self.rate().filter(|_| self.is_finished && !is_unchecked && incidents.is_empty()),
+            score: self.rate().filter(|_| is_right),
+            further: self.figures().skip(1).map(|(_, score)| score).filter(|_| is_right).collect(),
+            score_names: self.figures().map(|(name, _)| name).filter(|_| is_right).collect(),
             incidents,
             workload: self.workload(),
             stopped: self.is_stopped && !self.is_held_up,

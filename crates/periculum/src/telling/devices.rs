@@ -7,12 +7,15 @@ pub(crate) const DRIVER_DIED: &str = "a driver of Vulkan died when it was asked 
 pub(crate) const DRIVER_HANGS: &str = "a driver of Vulkan hangs when it is asked for its devices";
 pub(crate) const HEAD: &str = "# Devices for passes of the loads `graphics-…`, as in `device = \"card1\"`; without one the best of them is taken.";
 pub(crate) const IN_SOFTWARE: &str = ", in software: the processor does its work";
+pub(crate) const SERVER_HANGS: &str = "the X server hangs when it is asked for its outputs";
 pub(crate) const NONE_THERE: &str = "no device here offers Vulkan: install its driver";
 
 sentences! {
     device(called, name) = "`{called}` ({name})";
     display(name, width, height, rate, clock, highest) =
         "#   {name:<6} {width} × {height} at {rate} Hz, {clock:.1} MHz of pixels{highest}";
+    fills_the_screen(load) = "`{load}` fills the screen: leave `size` and `memory` out";
+    has_no_device(load) = "`{load}` runs on the display of the X server: leave `device` out";
     line(called, name, memory, driver, kind) = "#   {called:<6} {name}, {memory}, driver {driver}{kind}";
     none(why) = "# No device for the loads `graphics-…`: {why}.";
     not_asked(error) = "the process that asks for devices could not be started: {error}";

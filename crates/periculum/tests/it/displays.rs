@@ -238,3 +238,25 @@ fn without_an_output_or_a_server_it_says_so() {
     let unsafe_one = refused(&mut server.periculum(&home));
     assert!(unsafe_one.contains("could leave nobody able to"), "{unsafe_one}");
 }
+
+#[test]
+fn frames_are_counted_as_they_are_shown() {
+    let (home, server) = lamp("2s");
+    let mut proving = server.periculum(&home);
+    proving.args(["prove", "--load", "frames", "--for", "3s", "--json"]);
+    let lines = json_lines(&output(&mut proving));
+    let report = &of_kind(&lines, "pass-ended")[0]["report"];
+    assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held", "{report}");
+    assert_eq!(report["score_names"], serde_json::json!(["shown", "refresh", "skipped", "late"]), "{report}");
+    let (shown, refresh) = (report["score"]["value"].as_f64(), report["further"][0]["value"].as_f64());
+    assert!(shown.zip(refresh).is_some_and(|(shown, refresh)| shown > 1.0 && shown <= refresh + 0.1), "{report}");
+    let refused = |asked: &[&str]| {
+        let run = server.periculum(&home).arg("prove").args(asked).output().expect("started");
+        String::from_utf8_lossy(&run.stderr).into_owned()
+    };
+    assert!(refused(&["--load", "frames", "--device", "0"]).contains("leave `device` out"));
+    assert!(refused(&["--load", "frames", "--size", "9"]).contains("leave `size` and `memory` out"));
+    let nowhere = home.periculum().env("DISPLAY", ":9999").args(["prove", "--load", "frames", "--for", "3s"]).output();
+    let told = String::from_utf8_lossy(&nowhere.expect("started").stderr).into_owned();
+    assert!(told.contains("the X server :9999 does not answer"), "{told}");
+}
