@@ -204,7 +204,7 @@ impl std::fmt::Display for Wrong {
             Some(true) => write!(f, ", the same again")?,
             Some(false) => write!(f, ", not the same again")?,
         }
-        self.picture.iter().try_for_each(|picture| write!(f, "; kept as {picture}"))
+        Ok(())
     }
 }
 

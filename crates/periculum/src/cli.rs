@@ -5,6 +5,7 @@ use std::str::FromStr;
 
 use clap::builder::PossibleValuesParser;
 use clap::{Args, Parser, Subcommand};
+use clap_complete::Shell;
 use periculum_core::model::amount::{self, Amount};
 use periculum_core::model::moment::Span;
 use periculum_core::model::pass::Threads;
@@ -79,12 +80,30 @@ pub(crate) enum Command {
     Reveal(Reveal),
     /// Be a multimeter in software, whose probes are on the simulated rig that is being climbed.
     Meter(Meter),
+    /// Print what a shell needs to complete commands and options.
+    Completions(Completions),
+    /// Print the manual page, or write those of all commands into a folder.
+    Man(Man),
     /// Run a load as a child of another periculum.
     #[command(hide = true)]
     Load(Load),
     /// Bring the mode of a display back where nobody says in time that the new one is well.
     #[command(hide = true)]
     DisplayGuard(DisplayGuard),
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Completions {
+    /// The shell.
+    #[arg(value_enum)]
+    pub(crate) shell: Shell,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Man {
+    /// The folder for a page of each command.
+    #[arg(short, long, value_name = "DIR")]
+    pub(crate) output: Option<PathBuf>,
 }
 
 #[derive(Args, Debug)]

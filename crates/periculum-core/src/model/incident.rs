@@ -28,12 +28,15 @@ pub struct Incident {
     pub at_most: Option<Span>,
     /// What was expected and found, or how it is known.
     pub evidence: Evidence,
+    /// The file in which a wrong picture was kept; none where it is about none.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub picture: Option<String>,
 }
 
 impl Incident {
     /// An incident without a place and outside any pass.
     pub fn new(kind: IncidentKind, evidence: impl Into<Evidence>) -> Self {
-        Self { kind, place: None, into_pass: None, at_most: None, evidence: evidence.into() }
+        Self { kind, place: None, into_pass: None, at_most: None, evidence: evidence.into(), picture: None }
     }
 
     /// The place of what went wrong on a core, by the number that the operating system gives it.
@@ -80,7 +83,8 @@ impl fmt::Display for Incident {
             (Some(span), None) => write!(f, " after {span}")?,
             (None, _) => {}
         }
-        write!(f, ": {}", self.evidence)
+        write!(f, ": {}", self.evidence)?;
+        self.picture.iter().try_for_each(|picture| write!(f, "; kept as {picture}"))
     }
 }
 

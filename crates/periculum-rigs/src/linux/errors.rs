@@ -6,6 +6,7 @@ use std::path::{Path, PathBuf};
 use periculum_core::model::incident::{Incident, IncidentKind};
 
 use super::attribute::{lines, names, numbered, text, why_unread};
+use super::dumps::Dumps;
 use super::kernel_log::KernelLog;
 
 /// Where machine checks are counted.
@@ -28,6 +29,7 @@ struct Counter {
 pub struct Errors {
     counters: Vec<Counter>,
     log: Option<KernelLog>,
+    dumps: Dumps,
 }
 
 impl Errors {
@@ -38,14 +40,18 @@ impl Errors {
         counters.extend(pci(&root.join("sys/bus/pci/devices")));
         counters.push(machine_checks(root));
         counters.iter_mut().for_each(|counter| counter.last = counter.count());
-        Self { counters, log: KernelLog::open(&root.join("dev/kmsg"), is_ours) }
+        Self { counters, log: KernelLog::open(&root.join("dev/kmsg"), is_ours), dumps: Dumps::of(root) }
     }
 
     /// What was counted or logged since the last call.
     pub fn since_last(&mut self) -> Vec<Incident> {
         let logged = self.log.iter_mut().flat_map(KernelLog::since_last).collect::<Vec<_>>();
         let counted: Vec<Incident> = self.counters.iter_mut().filter_map(Counter::since_last).collect();
-        told_once(counted, logged)
+        let mut told = told_once(counted, logged);
+        // Of a reset the kernel says more than a dump does.
+        let is_told = told.iter().any(|incident| incident.kind == IncidentKind::DeviceReset);
+        told.extend(self.dumps.since_last().into_iter().filter(|_| !is_told));
+        told
     }
 
     /// Why what counted before now counts nothing, by what it counted: nobody hears of errors there.

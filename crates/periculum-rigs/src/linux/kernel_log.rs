@@ -111,7 +111,9 @@ fn incident(message: &str, is_ours: impl Fn(u32) -> bool) -> Option<Incident> {
         if says(&["ncorrected", "Fatal", "fatal"]) { IncidentKind::WrongResult } else { IncidentKind::CorrectedError }
     } else if says(&CRASHES) && process(message).is_some_and(is_ours) {
         IncidentKind::LoadDied
-    } else if says(&["GPU reset", "GPU HANG", "gpu hang", "ring timeout"]) || (says(&["ring "]) && says(&["timeout"])) {
+    } else if says(&["GPU reset", "gpu reset"]) {
+        IncidentKind::DeviceReset
+    } else if says(&["GPU HANG", "gpu hang", "ring timeout"]) || (says(&["ring "]) && says(&["timeout"])) {
         IncidentKind::Stalled
     } else {
         return None;
@@ -162,7 +164,8 @@ mod tests {
                     6,5,9,-;periculum[812]: segfault at 0 ip 0 sp 0 error 4\n\
                     6,6,9,-;periculum[9]: segfault at 0\n\
                     6,6,9,-;traps: periculum[812] general protection fault ip:1 sp:2 error:0\n\
-                    3,7,9,-;card0: ring gfx timeout, signaled seq=1\n";
+                    3,7,9,-;card0: ring gfx timeout, signaled seq=1\n\
+                    4,8,9,-;card0: GPU reset begin!\n";
         file.write_all(news.as_bytes()).expect("written");
         let told: Vec<(IncidentKind, Option<String>)> =
             log.since_last().into_iter().map(|incident| (incident.kind, incident.place)).collect();
@@ -173,6 +176,7 @@ mod tests {
                 (IncidentKind::LoadDied, at("periculum")),
                 (IncidentKind::LoadDied, at("traps")),
                 (IncidentKind::Stalled, at("card0")),
+                (IncidentKind::DeviceReset, at("card0")),
                 // Two lines of one event, on the core that one of them names.
                 (IncidentKind::WrongResult, at("core 5")),
             ]

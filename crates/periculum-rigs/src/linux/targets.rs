@@ -13,6 +13,7 @@ use periculum_core::Decimal;
 use serde::{Deserialize, Serialize};
 
 use super::attribute::{lasting_chips, lines, names, number, numbered, text, why_unread};
+use super::fan_controls;
 use super::overdrive::{self, Adjustable, Entry};
 
 /// What kind of number or word an attribute holds.
@@ -26,6 +27,8 @@ enum Kind {
     Word,
     /// An entry of an overdrive table.
     Overdrive(Entry),
+    /// What the firmware of a card aims at with its fan.
+    FanControl,
 }
 
 /// Something that can be set.
@@ -86,6 +89,7 @@ pub(super) fn find(root: &Path) -> Vec<Target> {
     found.extend(platform_profile(&root.join("sys/firmware/acpi")));
     found.extend(chips(&root.join("sys/class/hwmon")));
     found.extend(graphics(&root.join("sys/class/drm")));
+    found.extend(numbered(&root.join("sys/class/drm"), "card").into_iter().flat_map(of_firmware));
     found
 }
 
@@ -217,6 +221,35 @@ fn graphics(folder: &Path) -> Vec<Target> {
     numbered(folder, "card").into_iter().flat_map(of_card).collect()
 }
 
+/// How a card's firmware chooses clocks (kernel documentation, gpu/amdgpu/thermal: `power_dpm_force_performance_level`).
+const LEVELS: &str = "auto low high manual profile_standard profile_min_sclk profile_min_mclk profile_peak";
+
+/// What the firmware of a card decides by itself: how it chooses clocks, and what it aims at with its fan.
+fn of_firmware((card, path): (u32, PathBuf)) -> Vec<Target> {
+    let device = path.join("device");
+    let level = vec![device.join("power_dpm_force_performance_level")];
+    let mut found = vec![word(
+        &format!("graphics/card{card}/level"),
+        &format!("graphics {card} performance level"),
+        Some(LEVELS.into()),
+        level,
+    )];
+    found.extend(fan_controls::CONTROLS.iter().map(|(attribute, name, label, unit)| {
+        let path = device.join(fan_controls::FOLDER).join(attribute);
+        Target {
+            name: format!("graphics/card{card}/{name}"),
+            label: format!("graphics {card} {label}"),
+            unit,
+            range: fan_controls::range(&path),
+            words: Vec::new(),
+            attributes: vec![path],
+            kind: Kind::FanControl,
+        }
+    }));
+    found.retain(Target::exists);
+    found
+}
+
 impl Target {
     fn exists(&self) -> bool {
         !self.attributes.is_empty()
@@ -226,7 +259,13 @@ impl Target {
 
     /// Whether less of it is harder for the machine: cooling and voltage.
     pub(super) fn is_harder_below(&self) -> bool {
-        matches!(self.kind, Kind::Duty { .. } | Kind::Overdrive(Entry::Curve(_) | Entry::VoltageOffset))
+        let is_cooling = match &self.kind {
+            Kind::Duty { .. } => true,
+            // The hotter a card may get, the less its fan does.
+            Kind::FanControl => self.unit != "°C",
+            _ => false,
+        };
+        is_cooling || matches!(self.kind, Kind::Overdrive(Entry::Curve(_) | Entry::VoltageOffset))
     }
 
     /// Whether it is one of the files that are written for this target.
@@ -258,6 +297,7 @@ impl Target {
             Kind::Duty { .. } => Some((Decimal::from(whole()?) * Decimal::from(100) / Decimal::from(255)).round()),
             Kind::Word => self.words.iter().position(|word| word == text.trim()).map(Decimal::from),
             Kind::Overdrive(entry) => entry.value(text).map(Decimal::from),
+            Kind::FanControl => fan_controls::value(text).map(Decimal::from),
         }
     }
 
@@ -274,6 +314,7 @@ impl Target {
                 if mode.exists() { vec![Writing::new(mode, "1"), duty] } else { vec![duty] }
             }
             Kind::Overdrive(entry) => self.overdrive(entry, whole(value)?)?,
+            Kind::FanControl => self.fan_control(whole(value)?),
         })
     }
 
@@ -282,11 +323,16 @@ impl Target {
         let as_it_is = |path: &Path| text(path).map(|text| Writing::new(path, text));
         match &self.kind {
             Kind::Overdrive(entry) => self.overdrive(entry, entry.value(&lines(&self.attributes[0])?)?),
+            Kind::FanControl => Some(self.fan_control(fan_controls::value(&lines(&self.attributes[0])?)?)),
             Kind::Duty { mode } if mode.exists() => {
                 [&self.attributes[0], mode].into_iter().map(|path| as_it_is(path)).collect()
             }
             _ => self.attributes.iter().map(|path| as_it_is(path)).collect(),
         }
+    }
+
+    fn fan_control(&self, value: i64) -> Vec<Writing> {
+        fan_controls::commands(value).into_iter().map(|text| Writing::command(&self.attributes[0], text)).collect()
     }
 
     fn overdrive(&self, entry: &Entry, value: i64) -> Option<Vec<Writing>> {
@@ -403,5 +449,33 @@ mod tests {
         let gone = Writing::new(&root.join("sys/nowhere"), "1");
         assert!(gone.carry_out().is_err() && !root.join("sys/nowhere").exists(), "nothing is created");
         std::fs::remove_dir_all(&root).expect("removed");
+    }
+
+    #[test]
+    fn what_the_firmware_of_a_card_decides_can_be_set() {
+        let device = "sys/class/drm/card1/device";
+        let fan = format!("{device}/gpu_od/fan_ctrl");
+        let text = "OD_ACOUSTIC_TARGET:\n1450\nOD_RANGE:\nACOUSTIC_TARGET: 500 3200\n";
+        let root = tree(
+            "firmware-of-a-card",
+            &[
+                (&format!("{device}/power_dpm_force_performance_level"), "auto\n"),
+                (&format!("{fan}/acoustic_target_rpm_threshold"), text),
+                (&format!("{fan}/fan_target_temperature"), "FAN_TARGET_TEMPERATURE:\n83\n"),
+            ],
+        );
+        let level = target(&root, "graphics/card1/level");
+        assert_eq!(
+            (level.read(), level.writings(3.into()).expect("words")[0].text.as_str()),
+            (Some(0.into()), "manual")
+        );
+        let speed = target(&root, "graphics/card1/fan-speed");
+        assert_eq!((speed.read(), speed.range), (Some(1450.into()), Some((500, 3200))));
+        let written: Vec<String> =
+            speed.writings(900.into()).expect("a value").into_iter().map(|one| one.text).collect();
+        assert_eq!(written, ["900", "c"]);
+        assert_eq!(speed.way_back().map(|way| way[0].text.clone()).as_deref(), Some("1450"));
+        let aim = target(&root, "graphics/card1/fan-temperature");
+        assert_eq!((aim.range, aim.is_harder_below(), speed.is_harder_below()), (None, false, true));
     }
 }

@@ -5,12 +5,14 @@ mod as_it_is;
 mod attach;
 mod check;
 mod climb;
+mod completions;
 mod demo;
 mod display_guard;
 mod enter;
 mod export;
 mod ledger;
 mod load;
+mod man;
 mod meter;
 mod plan;
 mod profile;
@@ -51,6 +53,8 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         None => start::run(common),
         Some(Command::Demo(demo)) => demo::run(&demo, common),
         Some(Command::DisplayGuard(guard)) => display_guard::run(&guard),
+        Some(Command::Completions(completions)) => completions::run(&completions),
+        Some(Command::Man(man)) => man::run(&man),
         Some(Command::Climb(climb)) => climb::run(&climb, common),
         Some(Command::Resume(resume)) => resume::run(&resume, common),
         Some(Command::Prove(prove)) => prove::run(&prove, common),

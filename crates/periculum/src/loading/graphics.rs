@@ -15,6 +15,7 @@ use periculum_rigs::display::outputs;
 use periculum_rigs::within;
 
 use super::on_device::OnDevice;
+use crate::output::say;
 use crate::telling::{devices, running};
 
 /// What the process is asked for that looks for devices; no load is called so.
@@ -107,7 +108,7 @@ fn called(device: &GraphicsDevice) -> String {
 /// When nobody listens any more.
 pub(crate) fn run(load: &str, on: OnDevice, order: &Order, niceness: i32) -> io::Result<bool> {
     if load == DEVICES {
-        println!("{}", serde_json::to_string(&list())?);
+        say(serde_json::to_string(&list())?);
         return Ok(true);
     }
     if load == frames::NAME {

@@ -68,7 +68,8 @@ fn incident(wrong: &Wrong) -> Incident {
         FaultKind::Memory => IncidentKind::MemoryFault,
         FaultKind::Artefact => IncidentKind::Artefact,
     };
-    let incident = Incident::new(kind, harmless(&wrong.to_string())).into_pass(span(wrong.seconds));
+    let mut incident = Incident::new(kind, harmless(&wrong.to_string())).into_pass(span(wrong.seconds));
+    incident.picture = wrong.picture.as_deref().map(harmless);
     wrong.core.map(Incident::on_core).into_iter().fold(incident, Incident::at)
 }
 

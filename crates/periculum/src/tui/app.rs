@@ -190,6 +190,12 @@ impl App {
                 }
                 None
             }
+            Some(Overlay::Artefact(_)) => {
+                if matches!(code, KeyCode::Char('v' | 'q')) {
+                    self.overlay = None;
+                }
+                None
+            }
             Some(Overlay::Finder(_)) if code == KeyCode::Enter => self.do_found(),
             Some(Overlay::Finder(_)) => {
                 let keys = self.actions();

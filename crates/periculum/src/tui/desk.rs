@@ -310,6 +310,15 @@ impl Desk {
         self.shown.story.incidents.iter().any(|told| told.trial == selected)
     }
 
+    /// The file of the first wrong picture of the selected trial that was kept, and what is told of it.
+    pub(super) fn wrong_picture(&self) -> Option<(&str, String)> {
+        let selected = self.selected_trial()?;
+        let of_trial = self.shown.story.incidents.iter().filter(|told| told.trial == Some(selected));
+        let mut kept =
+            of_trial.filter_map(|told| Some((told.incident.picture.as_deref()?, told.incident.evidence.to_string())));
+        kept.next()
+    }
+
     /// When a trial began and ended; the open one has not ended yet.
     pub(super) fn span_of(&self, trial: u32) -> Option<Stretch> {
         let trials = &self.shown.story.trials;

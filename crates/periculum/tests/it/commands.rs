@@ -571,3 +571,32 @@ fn a_simulated_climb_has_one_date() {
     let at = lines[0]["at"].as_i64().or_else(|| lines[0]["at"].as_str()?.parse().ok()).expect("a time");
     assert!((began..began + 600_000).contains(&at), "{at} is when it was climbed, not another summer");
 }
+
+#[test]
+fn shells_and_manuals_know_every_command() {
+    let home = Home::new();
+    let listed = output(home.periculum().arg("--help"));
+    let (_, commands) = listed.split_once("Commands:\n").expect("commands");
+    let named: Vec<&str> = commands
+        .lines()
+        .take_while(|line| !line.is_empty())
+        // What goes on from the line before stands farther in.
+        .filter_map(|line| line.strip_prefix("  ")?.split(' ').next().filter(|name| !name.is_empty()))
+        .collect();
+    assert!(named.len() > 20 && named.contains(&"climb"), "{named:?}");
+    for shell in ["bash", "zsh", "fish"] {
+        let script = output(home.periculum().args(["completions", shell]));
+        for command in &named {
+            assert!(script.contains(command), "{shell} does not know {command}");
+        }
+    }
+    let script = home.write("completions.bash", &output(home.periculum().args(["completions", "bash"])));
+    assert!(std::process::Command::new("bash").arg("-n").arg(script).status().expect("started").success());
+    output(home.periculum().args(["man", "-o", "pages"]));
+    for command in named.iter().filter(|command| **command != "help") {
+        let page = std::fs::read_to_string(home.path(&format!("pages/periculum-{command}.1"))).expect("a page");
+        assert!(page.contains(".TH") && page.contains("SYNOPSIS"), "{command}");
+    }
+    assert!(output(home.periculum().arg("man")).contains("periculum"));
+    assert_eq!(home.periculum().args(["completions", "tcl"]).output().expect("started").status.code(), Some(2));
+}

@@ -1,5 +1,6 @@
 //! What lies over a screen: help, questions before something is done, a line to write in, and the card of an errand.
 
+mod artefact;
 mod by_hand;
 mod card;
 mod entry;
@@ -14,6 +15,7 @@ use periculum_core::engine::Said;
 use ratatui::Frame;
 use ratatui::layout::Rect;
 
+pub(super) use artefact::Artefact;
 pub(super) use card::Card;
 pub(super) use entry::{Entry, Purpose};
 pub(super) use finder::Finder;
@@ -33,6 +35,8 @@ pub(super) enum Overlay {
     Entry(Entry),
     /// What can be done, by what it does.
     Finder(Finder),
+    /// A wrong picture that was kept.
+    Artefact(Artefact),
 }
 
 /// What is done when a question is answered.
@@ -54,7 +58,7 @@ impl Overlay {
     /// Its keys, but the one that closes it.
     pub(super) fn keys(&self) -> Vec<Key> {
         match self {
-            Self::Help => Vec::new(),
+            Self::Help | Self::Artefact(_) => Vec::new(),
             Self::Finder(_) => vec![Key::enter(labels::DO_IT)],
             Self::Card(card) => card.keys(),
             Self::Entry(entry) => vec![entry.key()],
@@ -64,7 +68,7 @@ impl Overlay {
     /// Whether it is about the climb that runs, and means nothing once that has ended.
     pub(super) fn is_about_climbing(&self) -> bool {
         match self {
-            Self::Help | Self::Finder(_) => false,
+            Self::Help | Self::Finder(_) | Self::Artefact(_) => false,
             Self::Card(card) => card.is_about_climbing,
             Self::Entry(entry) => {
                 matches!(
@@ -115,6 +119,7 @@ pub(super) fn draw(frame: &mut Frame, overlay: Option<&Overlay>, desk: &Desk, be
         Some(Overlay::Help) => help::draw(frame, desk, below, area),
         Some(Overlay::Card(card)) => card.draw(frame, desk, area),
         Some(Overlay::Entry(entry)) => entry.draw(frame, desk, area),
+        Some(Overlay::Artefact(artefact)) => artefact.draw(frame, desk, area),
         Some(Overlay::Finder(finder)) => finder.draw(frame, desk, &below.actions, area),
     }
 }

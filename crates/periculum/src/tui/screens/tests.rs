@@ -813,3 +813,31 @@ fn a_rig_of_many_sensors_is_scrolled() {
     press(&mut app, KeyCode::Up);
     assert_ne!(picture(&app, 80, 20), end, "not as often up as it was pressed at the end");
 }
+
+#[test]
+fn a_wrong_picture_that_was_kept_is_shown() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    press(&mut app, KeyCode::Char('3'));
+    let trial = app.desk.shown.story.incidents[0].trial.expect("of a trial");
+    app.desk.selected = Some(trial);
+    press(&mut app, KeyCode::Char('v'));
+    assert!(!picture(&app, 160, 40).contains("kept as"), "none was kept");
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = folder.path().join("wrong.png");
+    let mut encoder = png::Encoder::new(std::fs::File::create(&path).expect("made"), 40, 30);
+    encoder.set_color(png::ColorType::Rgb);
+    let mut writer = encoder.write_header().expect("written");
+    writer.write_image_data(&[120; 40 * 30 * 3]).expect("written");
+    drop(writer);
+    app.desk.shown.story.incidents[0].incident.picture = Some(path.display().to_string());
+    press(&mut app, KeyCode::Char('v'));
+    for (width, height) in [(80, 24), (160, 40)] {
+        let seen = picture(&app, width, height);
+        assert!(seen.contains("wrong picture") && seen.contains('▀') && seen.contains("kept as "), "{seen}");
+    }
+    std::fs::remove_file(&path).expect("removed");
+    press(&mut app, KeyCode::Char('v'));
+    assert!(!picture(&app, 160, 40).contains("kept as"));
+    press(&mut app, KeyCode::Char('v'));
+    assert!(picture(&app, 80, 24).contains("is gone"));
+}

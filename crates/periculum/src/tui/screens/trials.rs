@@ -17,7 +17,7 @@ use super::{Proposed, Screen, Then, attempts, detail, export};
 use crate::tui::climbed::Climbed;
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
-use crate::tui::overlays::{Entry, Overlay};
+use crate::tui::overlays::{Artefact, Entry, Overlay};
 use crate::tui::pointing::Target;
 use crate::tui::telling::{self, labels};
 use crate::tui::travel::Travel;
@@ -44,6 +44,7 @@ impl Screen for Trials {
         let others = [
             Key::letter('p', "p", labels::PICK),
             Key::letter('i', "i", labels::ITS_INCIDENT).only(desk.has_incident(), labels::NOTHING_WENT_WRONG),
+            Key::letter('v', "v", labels::ITS_PICTURE).only(desk.wrong_picture().is_some(), labels::NO_PICTURE_KEPT),
             Key::letter('e', "e", labels::EXPORT),
         ];
         let find = Key::letter('/', "/", labels::FIND);
@@ -55,6 +56,11 @@ impl Screen for Trials {
             KeyCode::Char('/') => return Then::Open(Overlay::Entry(Entry::find(desk))),
             KeyCode::Char('p') => desk.pick_trial(),
             KeyCode::Char('i') => return Then::LookAtIncident,
+            KeyCode::Char('v') => {
+                let kept =
+                    desk.wrong_picture().map(|(path, told)| Overlay::Artefact(Artefact::of(Path::new(path), told)));
+                return kept.map_or(Then::Nothing, Then::Open);
+            }
             KeyCode::Char('e') => return Then::Write,
             _ => {
                 let named: Vec<Named> =

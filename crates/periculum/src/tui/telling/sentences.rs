@@ -415,6 +415,10 @@ pub(in crate::tui) fn not_opened(climb: i64, why: &anyhow::Error) -> String {
 }
 
 /// Why nothing was written where a file is.
+pub(in crate::tui) fn kept_as(path: &Path) -> String {
+    format!("kept as {}", path.display())
+}
+
 pub(in crate::tui) fn is_there_already(path: &Path) -> String {
     format!("{} is there already, so nothing was written; give another name", path.display())
 }
