@@ -36,7 +36,10 @@ pub(crate) fn read(outlet: &Outlet) -> Result<Decimal, String> {
 pub(crate) fn write(outlet: &Outlet, value: Decimal) -> Result<(), String> {
     match outlet {
         Outlet::Program { set, get } => {
-            let run: Vec<String> = set.iter().map(|argument| with_value(argument, value)).collect();
+            // The program itself is the one that was allowed, whatever the value.
+            let (program, arguments) = set.split_first().ok_or("there is no program to run")?;
+            let arguments = arguments.iter().map(|argument| with_value(argument, value));
+            let run: Vec<String> = std::iter::once(program.clone()).chain(arguments).collect();
             program::output_of(&run, duration(get.patience)).map(drop)
         }
         Outlet::Instrument { address, write, patience, .. } => {

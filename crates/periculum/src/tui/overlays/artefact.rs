@@ -129,9 +129,15 @@ impl Picture {
         let scale = (columns as f64 / width as f64).min(2.0 * rows as f64 / height as f64);
         let shown = |pixels: usize, most: usize| ((pixels as f64 * scale).round() as usize).clamp(1, most);
         let (columns, pixels) = (shown(width, columns), shown(height, 2 * rows));
+        let ends =
+            |nth: usize, of: usize, into: usize| (nth * of / into, ((nth + 1) * of / into).max(nth * of / into + 1));
         let colour = |x: usize, y: usize| {
-            let at = (part.top + y * height / pixels) * self.width + part.left + x * width / columns;
-            let [red, green, blue] = self.colours[at];
+            let ((left, right), (top, bottom)) = (ends(x, width, columns), ends(y, height, pixels));
+            let row = |y: usize| (part.top + y) * self.width + part.left;
+            let mut seen = (top..bottom).flat_map(|y| &self.colours[row(y) + left..row(y) + right]);
+            // The frame is as thin as can be, and would fall between two cells.
+            let first = self.colours[row(top) + left];
+            let [red, green, blue] = if seen.any(|colour| *colour == FRAME) { FRAME } else { first };
             Color::Rgb(red, green, blue)
         };
         let cell = |x: usize, y: usize| {
