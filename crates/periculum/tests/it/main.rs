@@ -13,6 +13,7 @@ mod graphics;
 mod house;
 mod interface;
 mod led;
+mod licences;
 mod loads;
 mod machine;
 mod outlets;
