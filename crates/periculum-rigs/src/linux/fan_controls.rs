@@ -11,8 +11,8 @@ pub(super) const FOLDER: &str = "gpu_od/fan_ctrl";
 
 /// Attributes, what rig files call them, what people do, and the unit.
 pub(super) const CONTROLS: [(&str, &str, &str, &str); 4] = [
-    ("acoustic_limit_rpm_threshold", "fan-limit", "highest fan speed", "1/min"),
-    ("acoustic_target_rpm_threshold", "fan-speed", "fan speed aimed at", "1/min"),
+    ("acoustic_limit_rpm_threshold", "fan-limit", "most revolutions of the fan", "1/min"),
+    ("acoustic_target_rpm_threshold", "fan-target", "revolutions the fan aims at", "1/min"),
     ("fan_minimum_pwm", "fan-minimum", "lowest fan duty", "%"),
     ("fan_target_temperature", "fan-temperature", "temperature the fan aims at", "°C"),
 ];

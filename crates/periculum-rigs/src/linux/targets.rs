@@ -469,7 +469,7 @@ mod tests {
             (level.read(), level.writings(3.into()).expect("words")[0].text.as_str()),
             (Some(0.into()), "manual")
         );
-        let speed = target(&root, "graphics/card1/fan-speed");
+        let speed = target(&root, "graphics/card1/fan-target");
         assert_eq!((speed.read(), speed.range), (Some(1450.into()), Some((500, 3200))));
         let written: Vec<String> =
             speed.writings(900.into()).expect("a value").into_iter().map(|one| one.text).collect();
