@@ -386,12 +386,15 @@ fn bench(
     if let Some(elsewhere) = briefing.adapters.elsewhere(rig, SteadyClock::behind(began.last), linux) {
         return Ok(elsewhere);
     }
-    let (root, of, kept) = (linux.root().to_owned(), Arc::clone(&briefing.rig), places::kept()?);
-    let (written, setter) = patiently(move || (written_by(&root, &of), Setter::of(&root, &of, &kept)))?;
+    let (root, of) = (linux.root().to_owned(), Arc::clone(&briefing.rig));
+    let written = patiently(move || written_by(&root, &of))?;
     // What is not there is told by those who would write it.
     let written = written.into_iter().filter(|one| one.is_there);
     let itself = briefing.plan.restarts_itself.then(restarting);
     permits.check_written(&written.chain(itself).collect::<Vec<_>>())?;
+    // Instruments are asked how far they go only once that is allowed.
+    let (root, of, kept) = (linux.root().to_owned(), Arc::clone(&briefing.rig), places::kept()?);
+    let setter = patiently(move || Setter::of(&root, &of, &kept))?;
     let setter = setter.map_err(|told| BadInput(told.join("\n")))?;
     let watchdog = watchdog(briefing, linux)?;
     let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits, ledger.with_extension("pictures"))?;

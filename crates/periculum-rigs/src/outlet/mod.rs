@@ -53,7 +53,9 @@ pub(crate) fn write(outlet: &Outlet, value: Decimal) -> Result<(), String> {
 /// The least and the most that an instrument itself takes, where it says so (SCPI 1999, volume 1, 7.2.1: `MINimum` and `MAXimum`).
 fn bounds(outlet: &Outlet) -> Option<(Decimal, Decimal)> {
     let Outlet::Instrument { address, read, patience, .. } = outlet else { return None };
-    let end = |which: &str| number(&scpi::ask(address, &format!("{read} {which}"), duration(*patience)).ok()?);
+    // One that does not know the question says nothing, which is waited for no longer than this.
+    let patience = duration(*patience).min(Duration::from_secs(1));
+    let end = |which: &str| number(&scpi::ask(address, &format!("{read} {which}"), patience).ok()?);
     Some((end("MIN")?, end("MAX")?))
 }
 

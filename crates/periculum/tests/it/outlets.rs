@@ -158,16 +158,18 @@ fn what_can_not_serve_is_told_with_its_line() {
     assert!(refused.contains("which is not there"), "{refused}");
 }
 
-/// A bench supply that keeps a voltage and takes at most 1.4 V, and its address.
-fn supply() -> (Arc<Mutex<String>>, String) {
+/// A bench supply that keeps a voltage and takes at most 1.4 V, what it was told last, and its address.
+fn supply() -> (Arc<Mutex<String>>, Arc<Mutex<Vec<String>>>, String) {
     let listener = TcpListener::bind("127.0.0.1:0").expect("bound");
     let address = listener.local_addr().expect("an address").to_string();
     let volts = Arc::new(Mutex::new("1.2500E+00".to_owned()));
-    let kept = Arc::clone(&volts);
+    let heard = Arc::new(Mutex::new(Vec::new()));
+    let (kept, hears) = (Arc::clone(&volts), Arc::clone(&heard));
     thread::spawn(move || {
         for stream in listener.incoming().flatten() {
             let mut stream = stream;
             for line in BufReader::new(stream.try_clone().expect("a stream")).lines().map_while(Result::ok) {
+                hears.lock().expect("heard").push(line.clone());
                 let answer = match line.split_once(';') {
                     Some((command, "*OPC?")) => {
                         *kept.lock().expect("kept") = command.trim_start_matches("VOLT ").to_owned();
@@ -183,13 +185,13 @@ fn supply() -> (Arc<Mutex<String>>, String) {
             }
         }
     });
-    (volts, address)
+    (volts, heard, address)
 }
 
 #[test]
 fn a_bench_supply_is_a_voltage() {
     let home = Home::new();
-    let (volts, address) = supply();
+    let (volts, heard, address) = supply();
     let rig = |ceiling: &str| {
         format!(
             r#"
@@ -213,6 +215,9 @@ read = "VOLT?"
     };
     home.write("up.plan.toml", &PLAN.replace("LONG", "1s").replace("step = 15", "step = 0.025"));
     home.write("card.rig.toml", &rig("1.500"));
+    let denied = home.periculum().args(["climb", "up.plan.toml", "--headless"]).output().expect("started");
+    assert!(String::from_utf8_lossy(&denied.stderr).contains("nobody has allowed"));
+    assert!(heard.lock().expect("heard").is_empty(), "nothing is sent that was not allowed");
     allow(&home, "card.rig.toml");
     let refused = home.periculum().args(["climb", "up.plan.toml", "--headless"]).output().expect("started");
     let told = String::from_utf8_lossy(&refused.stderr).into_owned();
