@@ -24,8 +24,16 @@ pub fn run_load(load: &'static dyn Load, order: &Order, niceness: i32) -> io::Re
         return Ok(());
     }
     struck::listen();
+    saying(|tell| run(load, order, Arc::new(NoDisturbance), tell))
+}
+
+/// Lets something run that tells how it goes, and says that on standard output; where nobody listens any more, the process ends.
+///
+/// # Errors
+/// When nobody listens any more.
+pub(crate) fn saying(run: impl FnOnce(&mut dyn FnMut(Message))) -> io::Result<()> {
     let mut heard = Ok(());
-    run(load, order, Arc::new(NoDisturbance), |message| {
+    run(&mut |message| {
         if heard.is_ok() {
             heard = say(&message);
         }

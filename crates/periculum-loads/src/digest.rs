@@ -56,6 +56,11 @@ pub(crate) fn join(state: u64, word: u64) -> u64 {
     (product ^ (product >> 32)).rotate_left(29)
 }
 
+/// A digest of digests, how many there are included: what stands in memory for hours may change there.
+pub(crate) fn seal(digests: &[u64]) -> u64 {
+    digests.iter().fold(digests.len() as u64, |state, digest| join(state, *digest))
+}
+
 /// A digest of bytes, as sure as that of numbers.
 pub(crate) fn digest_bytes(bytes: &[u8], start: u64) -> u64 {
     if !IS_CHECKED {

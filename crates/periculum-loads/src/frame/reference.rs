@@ -2,7 +2,7 @@
 
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
-use crate::digest::join;
+use crate::digest::seal;
 
 /// The digests of a right result, and the processor that found them.
 #[derive(Clone, Debug, PartialEq)]
@@ -22,10 +22,6 @@ impl Reference {
     pub(super) fn is_whole(&self) -> bool {
         seal(&self.digests) == self.seal
     }
-}
-
-fn seal(digests: &[u64]) -> u64 {
-    digests.iter().fold(digests.len() as u64, |state, digest| join(state, *digest))
 }
 
 /// What comes of a result that a processor found twice from scratch.

@@ -23,11 +23,11 @@ const UNIT_LATE: &str = "frames";
 /// How often progress is told.
 const TELLING: Duration = Duration::from_millis(250);
 
-/// Runs it for this long and says how it goes on standard output, as the process that it has to itself.
+/// Runs it for this long, or until so many frames are shown, and says how it goes on standard output, as the process that it has to itself.
 ///
 /// # Errors
 /// When nobody listens any more.
-pub fn show_frames(length: Duration, niceness: i32) -> io::Result<()> {
+pub fn show_frames(length: Duration, times: Option<u64>, niceness: i32) -> io::Result<()> {
     if !enter(niceness)? {
         return Ok(());
     }
@@ -38,7 +38,7 @@ pub fn show_frames(length: Duration, niceness: i32) -> io::Result<()> {
     say(&Message::Started(started(&window)))?;
     let began = Instant::now();
     let (mut flips, mut told) = (Flips::default(), began);
-    while began.elapsed() < length {
+    while began.elapsed() < length && times.is_none_or(|times| flips.shown < times) {
         match window.draw().and_then(|()| window.shown()) {
             Ok(flip) => flips.take(flip),
             Err(why) => return say(&Message::DeviceLost { seconds: began.elapsed().as_secs_f64(), why }),

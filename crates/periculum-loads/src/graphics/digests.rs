@@ -3,7 +3,7 @@
 use wgpu::{Buffer, CommandEncoder, MapMode, SubmissionIndex};
 
 use super::gpu::{Gpu, Lost};
-use crate::digest::{IS_CHECKED, join};
+use crate::digest::{IS_CHECKED, seal};
 
 /// The digests that the kernels of a round write, and the way to the host.
 pub(super) struct Digests {
@@ -88,10 +88,6 @@ impl Known {
         }
         known.iter().zip(found).zip(first..).filter(|((known, found), _)| known != found).map(|(_, at)| at).collect()
     }
-}
-
-fn seal(digests: &[u64]) -> u64 {
-    digests.iter().fold(digests.len() as u64, |state, digest| join(state, *digest))
 }
 
 #[cfg(test)]

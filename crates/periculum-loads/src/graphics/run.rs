@@ -10,7 +10,7 @@ use super::gpu::{Gpu, Lost};
 use super::load::{Found, GraphicsLoad, Round, Work};
 use super::order::{Extent, GraphicsOrder};
 use super::strike::{NoStrike, Strike};
-use crate::child::{enter, say};
+use crate::child::{enter, saying};
 use crate::frame::Stop;
 use crate::protocol::{Message, Progress, Started, Wrong};
 
@@ -34,16 +34,7 @@ pub fn run_on_device(load: &'static dyn GraphicsLoad, order: &GraphicsOrder, nic
     if !enter(niceness)? {
         return Ok(());
     }
-    let mut heard = Ok(());
-    run(load, order, &NoStrike, |message| {
-        if heard.is_ok() {
-            heard = say(&message);
-        }
-        if heard.is_err() {
-            std::process::exit(1);
-        }
-    });
-    heard
+    saying(|tell| run(load, order, &NoStrike, tell))
 }
 
 /// Runs a load on its device and tells how it goes.
@@ -64,7 +55,7 @@ fn begin(
     let devices: Vec<_> = adapters.iter().enumerate().map(|(number, adapter)| describe(number, adapter)).collect();
     let number = match GraphicsDevice::choose(&devices, order.device.as_deref()) {
         Choice::One(number) => number,
-        other => return Err(no_device(&other, order.device.as_deref(), &devices)),
+        _ => return Err(no_device(order.device.as_deref())),
     };
     let device = &devices[number];
     let size = size(load, order.extent, device);
@@ -90,18 +81,9 @@ fn kernel_name(device: &GraphicsDevice) -> String {
     format!("{}, {kind}Vulkan", device.name)
 }
 
-fn no_device(choice: &Choice, wanted: Option<&str>, devices: &[GraphicsDevice]) -> String {
-    let named = |device: &GraphicsDevice| {
-        format!("{} ({})", device.card.clone().unwrap_or(device.number.to_string()), device.name)
-    };
-    let all: Vec<String> = devices.iter().map(named).collect();
-    match (choice, wanted) {
-        (Choice::NoneThere, _) | (_, None) => "no device here offers Vulkan: install its driver".into(),
-        (Choice::Several, Some(wanted)) => {
-            format!("several devices are called `{wanted}`: name one of {}", all.join(", "))
-        }
-        (_, Some(wanted)) => format!("no device is called `{wanted}`: there are {}", all.join(", ")),
-    }
+/// Who started this has looked before: the device has gone since then.
+fn no_device(wanted: Option<&str>) -> String {
+    wanted.map_or("no device offers Vulkan".into(), |wanted| format!("no device is called `{wanted}`"))
 }
 
 fn size(load: &dyn GraphicsLoad, extent: Extent, device: &GraphicsDevice) -> u64 {

@@ -45,10 +45,6 @@ impl GraphicsLoad for GraphicsSwing {
         1 << 20
     }
 
-    fn size_for(&self, _bytes: u64) -> u64 {
-        ABOUT.usual_size
-    }
-
     fn begin(&self, gpu: &Gpu, size: u64, seed: u64) -> Result<Box<dyn Work>, Lost> {
         let digests = Digests::new(gpu, size);
         let link = Link { first: 0, steps: STEPS, seed: seed as u32 };

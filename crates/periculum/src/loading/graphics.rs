@@ -6,7 +6,7 @@ use std::process::{Command, Stdio};
 use std::time::Duration;
 
 use periculum_core::model::amount::written;
-use periculum_core::model::pass::{Extent, Pass};
+use periculum_core::model::pass::{Demand, Extent, Pass};
 use periculum_core::model::quantity::harmless;
 use periculum_loads::frame::Order;
 use periculum_loads::frames;
@@ -34,14 +34,25 @@ pub(super) fn has_device(load: &str) -> bool {
     find(load).is_some()
 }
 
-/// Why a load can't have this size.
-pub(super) fn refuse(load: &str, extent: Extent) -> Result<(), String> {
-    if load == frames::NAME && extent != Extent::Usual {
-        return Err(devices::fills_the_screen(load));
+/// Why a load can't have what a pass asks for.
+pub(super) fn refuse(load: &str, demand: &Demand) -> Result<(), String> {
+    if demand.reserve.is_some() {
+        return Err(devices::has_no_reserve(load));
     }
-    let (Some(load), Extent::Size(size)) = (find(load), extent) else { return Ok(()) };
-    let (about, nearest) = (load.about(), load.nearest(size));
+    let Some(load) = find(load) else {
+        return if demand.extent == Extent::Usual { Ok(()) } else { Err(devices::fills_the_screen(load)) };
+    };
+    let about = load.about();
     let (smallest, largest) = about.sizes;
+    let size = match demand.extent {
+        Extent::Usual => return Ok(()),
+        Extent::Size(size) => size,
+        Extent::Memory(_) if load.bytes(smallest) == load.bytes(largest) => {
+            return Err(devices::memory_is_fixed(about.name, about.size_name));
+        }
+        Extent::Memory(_) => return Ok(()),
+    };
+    let nearest = load.nearest(size);
     let refused = || running::no_such_size(about.name, size, about.size_name, smallest, largest, nearest);
     if nearest == size { Ok(()) } else { Err(refused()) }
 }
@@ -112,7 +123,7 @@ pub(crate) fn run(load: &str, on: OnDevice, order: &Order, niceness: i32) -> io:
         return Ok(true);
     }
     if load == frames::NAME {
-        frames::show_frames(order.length, niceness)?;
+        frames::show_frames(order.length, order.times, niceness)?;
         return Ok(true);
     }
     let Some(kind) = find(load) else { return Ok(false) };

@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use periculum_core::model::pass::{Extent, Pass};
+use periculum_core::model::pass::{Demand, Pass};
 use periculum_loads::frame::Order;
 
 use super::on_device::OnDevice;
@@ -15,7 +15,7 @@ pub(super) fn has_device(_load: &str) -> bool {
     false
 }
 
-pub(super) fn refuse(_load: &str, _extent: Extent) -> Result<(), String> {
+pub(super) fn refuse(_load: &str, _demand: &Demand) -> Result<(), String> {
     Ok(())
 }
 

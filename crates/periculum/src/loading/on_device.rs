@@ -3,6 +3,7 @@
 use std::path::PathBuf;
 
 /// What the command line of its process says.
+#[cfg_attr(not(feature = "graphics"), allow(dead_code, reason = "nobody reads it without devices"))]
 pub(crate) struct OnDevice {
     /// Which device; the best where nobody says.
     pub(crate) device: Option<String>,

@@ -108,7 +108,7 @@ fn on_device(pass: &Pass, means: &Means) -> Result<LoadOrder, String> {
     if pass.device.is_some() && !graphics::has_device(&pass.load) {
         return Err(devices::has_no_device(&pass.load));
     }
-    graphics::refuse(&pass.load, pass.demand.extent)?;
+    graphics::refuse(&pass.load, &pass.demand)?;
     let (size, memory) = match pass.demand.extent {
         Extent::Usual => (0, None),
         Extent::Size(size) => (size, None),

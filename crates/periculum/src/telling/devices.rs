@@ -16,6 +16,8 @@ sentences! {
         "#   {name:<6} {width} × {height} at {rate} Hz, {clock:.1} MHz of pixels{highest}";
     fills_the_screen(load) = "`{load}` fills the screen: leave `size` and `memory` out";
     has_no_device(load) = "`{load}` runs on the display of the X server: leave `device` out";
+    has_no_reserve(load) = "`{load}` takes memory of a device, and none of this machine's: leave `reserve` out";
+    memory_is_fixed(load, size_name) = "`{load}` takes the same memory whatever it does: leave `memory` out, or give it a size in {size_name}";
     line(called, name, memory, driver, kind) = "#   {called:<6} {name}, {memory}, driver {driver}{kind}";
     none(why) = "# No device for the loads `graphics-…`: {why}.";
     not_asked(error) = "the process that asks for devices could not be started: {error}";

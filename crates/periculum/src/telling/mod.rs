@@ -5,6 +5,7 @@ pub(crate) mod allowing;
 pub(crate) mod arguments;
 pub(crate) mod attaching;
 pub(crate) mod climbing;
+#[cfg_attr(not(feature = "graphics"), allow(dead_code, reason = "nobody says it without devices"))]
 pub(crate) mod devices;
 pub(crate) mod drafts;
 pub(crate) mod files;

@@ -43,6 +43,10 @@ fn what_can_not_run_is_refused_with_a_reason() {
     assert!(refused(&["--load", "dense", "--device", "0"]).contains("`dense` runs on processors"));
     assert!(refused(&["--load", "graphics-compute", "--threads", "2"]).contains("leave `threads` out"));
     assert!(refused(&["--load", "graphics-compute", "--size", "100"]).contains("64 is the nearest"));
+    assert!(
+        refused(&["--load", "graphics-render", "--memory", "50%"]).contains("takes the same memory whatever it does")
+    );
+    assert!(refused(&["--load", "graphics-swing", "--reserve", "1GiB"]).contains("leave `reserve` out"));
     home.write(
         "bad.proof.toml",
         "format = 1\npasses = [{ load = \"graphics-swing\", for = \"9s\", device = \" \" }]\n",

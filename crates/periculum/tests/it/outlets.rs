@@ -158,8 +158,15 @@ fn what_can_not_serve_is_told_with_its_line() {
     assert!(refused.contains("which is not there"), "{refused}");
 }
 
-/// A bench supply that keeps a voltage and takes at most 1.4 V, what it was told last, and its address.
-fn supply() -> (Arc<Mutex<String>>, Arc<Mutex<Vec<String>>>, String) {
+/// A bench supply that takes at most 1.4 V.
+struct Supply {
+    address: String,
+    volts: Arc<Mutex<String>>,
+    /// Everything that it was told or asked.
+    heard: Arc<Mutex<Vec<String>>>,
+}
+
+fn supply() -> Supply {
     let listener = TcpListener::bind("127.0.0.1:0").expect("bound");
     let address = listener.local_addr().expect("an address").to_string();
     let volts = Arc::new(Mutex::new("1.2500E+00".to_owned()));
@@ -185,13 +192,13 @@ fn supply() -> (Arc<Mutex<String>>, Arc<Mutex<Vec<String>>>, String) {
             }
         }
     });
-    (volts, heard, address)
+    Supply { address, volts, heard }
 }
 
 #[test]
 fn a_bench_supply_is_a_voltage() {
     let home = Home::new();
-    let (volts, heard, address) = supply();
+    let Supply { address, volts, heard } = supply();
     let rig = |ceiling: &str| {
         format!(
             r#"

@@ -25,8 +25,12 @@ impl Patient {
     /// Begins a pass of a load of this size, for so many seconds.
     pub(crate) fn of(home: &Home, load: &str, size: u64, seconds: u64) -> Self {
         let (size, length) = (size.to_string(), format!("{seconds}s"));
-        let proving = ["prove", "--load", load, "--size", &size, "--for", &length, "--reserve", "1MiB", "--json"];
-        Self::begin(home.periculum().args(proving))
+        let mut proving = home.periculum();
+        proving.args(["prove", "--load", load, "--size", &size, "--for", &length, "--json"]);
+        if !load.starts_with("graphics-") {
+            proving.args(["--reserve", "1MiB"]);
+        }
+        Self::begin(&mut proving)
     }
 
     fn begin(command: &mut Command) -> Self {

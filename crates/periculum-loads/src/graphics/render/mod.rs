@@ -56,10 +56,6 @@ impl GraphicsLoad for GraphicsRender {
         planes * u64::from(WIDTH * HEIGHT) * 4 + 4 * GRAIN as u64
     }
 
-    fn size_for(&self, _bytes: u64) -> u64 {
-        ABOUT.usual_size
-    }
-
     fn begin(&self, gpu: &Gpu, size: u64, seed: u64) -> Result<Box<dyn Work>, Lost> {
         let painter = Painter::new(gpu);
         let mut random = Random::new(seed);
