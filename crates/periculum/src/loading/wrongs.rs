@@ -19,8 +19,8 @@ const KEPT: u64 = 25;
 #[derive(Default)]
 pub(super) struct Wrongs {
     kept: Vec<Incident>,
-    /// How many each core has told.
-    told: BTreeMap<Option<usize>, u64>,
+    /// How many each core has told, and how many that are by its own count: one may be told for several.
+    told: BTreeMap<Option<usize>, (u64, u64)>,
     /// How much of what it said could not be read.
     garbled: u64,
 }
@@ -31,8 +31,9 @@ impl Wrongs {
     }
 
     pub(super) fn hear(&mut self, wrong: &Wrong) {
-        let told = self.told.entry(wrong.core).or_default();
+        let (told, of) = self.told.entry(wrong.core).or_default();
         *told += 1;
+        *of = wrong.nth.max(*told);
         if *told <= KEPT {
             self.kept.push(incident(wrong));
         }
@@ -50,11 +51,11 @@ impl Wrongs {
     /// All of it at the end of a pass that counted so many.
     pub(super) fn incidents(mut self, counted: u64, at: Span) -> Vec<Incident> {
         let more = |what: String| Incident::new(IncidentKind::WrongResult, what).into_pass(at);
-        for (core, told) in self.told.iter().filter(|(_, told)| **told > KEPT) {
+        for (core, (told, _)) in self.told.iter().filter(|(_, (told, _))| *told > KEPT) {
             let incident = more(running::more_wrongs(told - KEPT));
             self.kept.push(core.map(Incident::on_core).into_iter().fold(incident, Incident::at));
         }
-        let untold = counted.saturating_sub(self.told.values().sum());
+        let untold = counted.saturating_sub(self.told.values().map(|(_, of)| of).sum());
         if untold > 0 {
             self.kept.push(more(running::untold_wrongs(untold)));
         }
@@ -114,6 +115,17 @@ mod tests {
         assert_eq!(told(Wrongs::default(), 0), []);
         let told = told(Wrongs::default(), 8);
         assert!(told[0].1.starts_with("8 wrong results were counted"), "{told:?}");
+    }
+
+    #[test]
+    fn one_may_be_told_for_several() {
+        let mut wrongs = Wrongs::default();
+        wrongs.hear(&wrong(None, 1));
+        wrongs.hear(&wrong(None, 9));
+        assert_eq!(told(wrongs, 9).len(), 2, "nothing is untold");
+        let mut wrongs = Wrongs::default();
+        wrongs.hear(&wrong(None, 9));
+        assert!(told(wrongs, 12)[1].1.starts_with("3 wrong results were counted"));
     }
 
     #[test]
