@@ -153,6 +153,12 @@ impl Fault {
         Self { kind: FaultKind::Result, part: None, expected: expected.into(), found: found.into(), repeats: None }
     }
 
+    /// What results are compared with is no longer what it was.
+    pub(crate) fn of_reference(part: &str) -> Self {
+        let fault = Self::result("the reference as it was found", "another one").in_part(part);
+        Self { kind: FaultKind::Memory, ..fault }
+    }
+
     /// The same fault in a part of the result.
     #[must_use]
     pub fn in_part(mut self, part: impl Into<String>) -> Self {

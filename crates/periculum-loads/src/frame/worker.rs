@@ -257,8 +257,7 @@ impl Worker {
 
 /// The digests that all cores compare with are others than they were: whose memory that was nobody can tell.
 fn reference_changed() -> Blamed {
-    let fault = Fault { kind: FaultKind::Memory, ..Fault::result("the reference as it was found", "another one") };
-    Blamed { fault: fault.in_part("what all cores compare with"), core: None }
+    Blamed { fault: Fault::of_reference("what all cores compare with"), core: None }
 }
 
 /// Whether what all rounds start from is no longer what it was.

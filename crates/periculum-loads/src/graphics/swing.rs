@@ -100,6 +100,10 @@ impl Swinging {
             self.known = fault.is_none().then_some(again);
             return Ok(fault);
         };
+        if !known.is_whole() {
+            self.known = None;
+            return Ok(Some(Fault::of_reference("what bursts are compared with")));
+        }
         let Some(place) = known.differ(0, found).first().copied() else { return Ok(None) };
         let fault = differs(&self.chain, place, (known.of(place), found[place]));
         let started_from = self.chain.changed(gpu)?;

@@ -55,7 +55,7 @@ pub(crate) fn show(output: &str, rate: Decimal, is_reduced: bool) -> Result<(), 
     let screen = Screen::open()?;
     let output = screen.output(output)?;
     let wanted = output.timings().and_then(|now| at(now, rate, is_reduced));
-    screen.show(&output, wanted.ok_or_else(|| format!("no mode has {rate} Hz"))?)
+    screen.show(&output, wanted.ok_or_else(|| format!("no mode has {rate} Hz"))?, is_reduced)
 }
 
 fn at(now: Timings, rate: Decimal, is_reduced: bool) -> Option<Timings> {

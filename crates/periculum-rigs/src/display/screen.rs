@@ -102,13 +102,13 @@ impl Screen {
         Limits::of(&asked.ok()?.reply().ok()?.data)
     }
 
-    /// Shows a mode of these timings: one that is there where it is near enough, else a new one.
-    pub(super) fn show(&self, output: &Output, timings: Timings) -> Result<(), String> {
-        let size = (timings.across.shown, timings.down.shown);
+    /// Shows a mode of these timings: one that is there where it is near enough, with the same totals where they are wanted, else a
+    /// new one.
+    pub(super) fn show(&self, output: &Output, timings: Timings, wants_totals: bool) -> Result<(), String> {
         let rate = timings.rate();
         let is_near = |mode: &&ModeInfo| {
             let known = timings_of(mode);
-            (known.across.shown, known.down.shown) == size && (known.rate() - rate).abs() <= NEAR
+            known.is_like(&timings, wants_totals) && (known.rate() - rate).abs() <= NEAR
         };
         // What is shown now comes before what is like it.
         let now = output.modes.iter().filter(|mode| mode.id == output.crtc.mode);

@@ -49,6 +49,13 @@ impl Timings {
         }
     }
 
+    /// Whether it shows a picture of the same size in the same way, and with the same totals where those are wanted.
+    pub(super) fn is_like(&self, other: &Self, wants_totals: bool) -> bool {
+        let shown = |one: &Self| (one.across.shown, one.down.shown, one.flags & (INTERLACED | DOUBLED));
+        let totals = |one: &Self| (one.across.total, one.down.total);
+        shown(self) == shown(other) && (!wants_totals || totals(self) == totals(other))
+    }
+
     /// The same picture at another rate: all totals stay, and pixels come faster or slower. None where no clock counts so far.
     pub(super) fn at(self, rate: Decimal) -> Option<Self> {
         // Drivers count their clocks in kHz.
@@ -133,6 +140,13 @@ mod tests {
         assert_eq!(usual().rate(), Decimal::from(60));
         assert_eq!(Timings { flags: INTERLACED, ..usual() }.rate(), Decimal::from(120));
         assert_eq!(Timings { flags: DOUBLED, ..usual() }.rate(), Decimal::from(30));
+    }
+
+    #[test]
+    fn modes_are_like_each_other_by_what_they_show() {
+        let reduced = Timings::reduced((1920, 1080), Decimal::from(60)).expect("a mode");
+        assert!(usual().is_like(&reduced, false) && !usual().is_like(&reduced, true));
+        assert!(!Timings { flags: INTERLACED, ..usual() }.is_like(&usual(), false));
     }
 
     #[test]

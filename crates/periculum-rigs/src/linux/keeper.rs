@@ -163,7 +163,7 @@ impl Keeper {
                     continue;
                 }
                 WayBack::Line(line) => line.put_back(),
-                WayBack::Outlet(outlet, value) => outlet::write(outlet, *value),
+                WayBack::Outlet(outlet, value) => outlet::put_back(outlet, *value),
             };
             if let Err(why) = done {
                 problems.push(format!("{} could not be put back: {why}", kept.target));

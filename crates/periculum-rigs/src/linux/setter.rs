@@ -369,8 +369,11 @@ impl Setter {
             }
             Place::Outlet(outlet) => {
                 self.keeper.keep_outlet((name, terms), outlet).map_err(|error| format!("{name}: {error}"))?;
-                // Nobody is asked about what was there before, or is stock.
-                if change.from.is_some() && change.to != *stock {
+                if change.to == *stock {
+                    return outlet::put_back(outlet, change.to);
+                }
+                // Nobody is asked about what was there before.
+                if change.from.is_some() {
                     let guard = outlet::guard(outlet)?;
                     self.guards.extend(guard.map(|guard| (change.setting.clone(), guard)));
                 }

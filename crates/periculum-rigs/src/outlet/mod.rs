@@ -50,6 +50,14 @@ pub(crate) fn write(outlet: &Outlet, value: Decimal) -> Result<(), String> {
     }
 }
 
+/// Brings back a value that was there before this program came: as it was, and not as others are made.
+pub(crate) fn put_back(outlet: &Outlet, value: Decimal) -> Result<(), String> {
+    match outlet {
+        Outlet::Display { output, .. } => display::show(output, value, false),
+        Outlet::Program { .. } | Outlet::Instrument { .. } => write(outlet, value),
+    }
+}
+
 /// The least and the most that an instrument itself takes, where it says so (SCPI 1999, volume 1, 7.2.1: `MINimum` and `MAXimum`).
 fn bounds(outlet: &Outlet) -> Option<(Decimal, Decimal)> {
     let Outlet::Instrument { address, read, patience, .. } = outlet else { return None };

@@ -13,7 +13,7 @@ use super::digests::{Awaited, Digests, Known};
 use super::gpu::{Gpu, Lost};
 use super::load::{Found, GraphicsLoad, Round, Work};
 use super::strike::Strike;
-use crate::frame::{About, Fault, FaultKind};
+use crate::frame::{About, Fault};
 
 /// Steps of the chains that keep a device at work for long, and of those after which it has to begin anew.
 const LONG: u32 = 16_384;
@@ -80,9 +80,12 @@ impl GraphicsLoad for Compute {
     }
 }
 
+/// No dispatch has more groups than this (WebGPU, `maxComputeWorkgroupsPerDimension`).
+const MOST_GROUPS: u64 = 65_535;
+
 /// Groups of invocations that run a chain beside each other: a number that goes with the size, so that a large device is full.
 fn chain_groups(size: u64) -> u32 {
-    (size * size / 512).max(8) as u32
+    (size * size / 512).clamp(8, MOST_GROUPS) as u32
 }
 
 /// The load at work.
@@ -150,9 +153,7 @@ impl Computing {
     /// Whether a round's digests are right; where they are not, everything that rounds start from is made anew.
     fn judge(&mut self, gpu: &Gpu, found: &[u64]) -> Result<Option<Fault>, Lost> {
         let Some(known) = self.known.take_if(|known| known.is_whole()) else {
-            let fault =
-                Fault::result("the reference as it was found", "another one").in_part("what rounds are compared with");
-            return Ok(Some(Fault { kind: FaultKind::Memory, ..fault }));
+            return Ok(Some(Fault::of_reference("what rounds are compared with")));
         };
         let wrong = known.differ(0, found);
         let Some(first) = wrong.first() else {
@@ -191,5 +192,16 @@ impl Computing {
     /// Whether what rounds start from is no longer what it was.
     fn changed(&self, gpu: &Gpu) -> Result<Option<Fault>, Lost> {
         Ok(self.product.changed(gpu)?.or(self.chain.changed(gpu)?))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn no_size_has_more_groups_than_a_dispatch_may() {
+        assert_eq!((chain_groups(TILE), chain_groups(2048)), (8, 8192));
+        assert_eq!(u64::from(chain_groups(ABOUT.sizes.1)), MOST_GROUPS);
     }
 }

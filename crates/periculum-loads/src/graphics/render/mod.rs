@@ -187,9 +187,7 @@ impl Rendering {
     /// Whether the pictures of a round are right.
     fn judge(&mut self, gpu: &Gpu, first: u64, found: &[u64]) -> Result<Option<Found>, Lost> {
         let Some(known) = self.known.take_if(|known| known.is_whole()) else {
-            let fault =
-                Fault::result("the reference as it was found", "another one").in_part("what frames are compared with");
-            return Ok(Some(Fault { kind: FaultKind::Memory, ..fault }.into()));
+            return Ok(Some(Fault::of_reference("what frames are compared with").into()));
         };
         let wrong = (first..).zip(found.chunks_exact(COUNT)).find_map(|(number, digests)| {
             let tiles = known.differ(in_turn(number) as usize * COUNT, digests);
