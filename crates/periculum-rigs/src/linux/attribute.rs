@@ -24,14 +24,16 @@ pub(super) fn text(path: &Path) -> Option<String> {
     lines(path).map(|text| harmless(&text))
 }
 
-/// The same with its lines, for attributes that are tables.
-pub(super) fn lines(path: &Path) -> Option<String> {
+/// What an attribute holds that is no text.
+pub(super) fn bytes(path: &Path) -> Option<Vec<u8>> {
     let mut bytes = Vec::with_capacity(64);
     open(path)?.take(LONGEST as u64 + 1).read_to_end(&mut bytes).ok()?;
-    if bytes.len() > LONGEST {
-        return None;
-    }
-    let text = String::from_utf8(bytes).ok()?;
+    (bytes.len() <= LONGEST).then_some(bytes)
+}
+
+/// The same with its lines, for attributes that are tables.
+pub(super) fn lines(path: &Path) -> Option<String> {
+    let text = String::from_utf8(bytes(path)?).ok()?;
     let text = text.trim_end_matches('\n');
     let lines: Vec<String> = text.split('\n').map(harmless).collect();
     (!text.is_empty()).then(|| lines.join("\n"))

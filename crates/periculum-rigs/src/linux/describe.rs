@@ -160,11 +160,13 @@ fn write_sensors(out: &mut String, root: &Path, found: &[Found]) -> std::fmt::Re
         write_sensor(out, name, &label, unit, decimals, source, None)?;
     }
     if Limits::of(root).is_some() {
-        let words: Vec<String> = limits::WORDS.iter().map(|word| quoted(word)).collect();
-        writeln!(out, "[sensor.limited_by]\nlabel = \"limited by\"\nwords = [{}]", words.join(", "))?;
-        writeln!(out, "adapter = \"linux\"\nsource = {}\n", quoted(LIMITED_BY))?;
+        write_state(out, "limited_by", "limited by", &limits::WORDS, LIMITED_BY)?;
     }
     for one in found {
+        if !one.words().is_empty() {
+            write_state(out, &bare(&one.source), &one.label, one.words(), &one.source)?;
+            continue;
+        }
         // A cut-off is only worth suggesting for heat.
         let critical = one.critical.filter(|_| one.unit == "°C");
         write_sensor(out, &bare(&one.source), &one.label, one.unit, one.decimals, &one.source, critical)?;
@@ -185,6 +187,13 @@ fn write_sensor(
     if let Some(critical) = critical {
         writeln!(out, "cut_off = {}  # critical at {critical}, as the device says", critical - 5.0)?;
     }
+    writeln!(out, "adapter = \"linux\"\nsource = {}\n", quoted(source))
+}
+
+/// A sensor whose readings are words.
+fn write_state(out: &mut String, name: &str, label: &str, words: &[&str], source: &str) -> std::fmt::Result {
+    let words: Vec<String> = words.iter().map(|word| quoted(word)).collect();
+    writeln!(out, "[sensor.{name}]\nlabel = {}\nwords = [{}]", quoted(label), words.join(", "))?;
     writeln!(out, "adapter = \"linux\"\nsource = {}\n", quoted(source))
 }
 

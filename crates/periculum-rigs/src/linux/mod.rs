@@ -3,6 +3,7 @@
 mod attribute;
 mod boot_file;
 mod boot_line;
+mod card_limits;
 mod curves;
 mod cycles;
 mod describe;
@@ -10,6 +11,7 @@ mod dmi;
 mod dumps;
 mod errors;
 mod fan_controls;
+mod fan_points;
 mod keeper;
 mod kept_line;
 mod kernel_log;

@@ -9,6 +9,7 @@ use std::path::{Path, PathBuf};
 use std::time::Instant;
 
 use super::attribute::{lasting_chips, names, nth, number, numbered, patient_number, text, why_unread};
+use super::card_limits::{self, Told};
 
 /// A sensor that was found.
 #[derive(Clone, Debug, PartialEq)]
@@ -37,6 +38,8 @@ enum Kind {
     Energy { range: u64 },
     /// The share of time in which some task waited, percent, in the last ten seconds.
     Pressure,
+    /// What holds a card's clocks back.
+    CardLimit(Told),
 }
 
 /// A way to read hwmon attributes: prefix, unit, divisor and decimals (kernel documentation, hwmon/sysfs-interface).
@@ -181,7 +184,20 @@ fn graphics(folder: &Path) -> Vec<Found> {
             })
         })
     };
-    numbered(folder, "card").into_iter().flat_map(of_card).collect()
+    let limit = |(card, path): (u32, PathBuf)| {
+        let (path, told) = card_limits::find(&path)?;
+        Some(Found {
+            source: format!("graphics/card{card}/limited-by"),
+            label: format!("graphics {card} limited by"),
+            unit: "",
+            decimals: 0,
+            critical: None,
+            path,
+            kind: Kind::CardLimit(told),
+        })
+    };
+    let cards = numbered(folder, "card");
+    cards.iter().cloned().flat_map(of_card).chain(cards.iter().cloned().filter_map(limit)).collect()
 }
 
 fn pressure(folder: &Path) -> Vec<Found> {
@@ -219,12 +235,20 @@ impl Reader {
         match self.found.kind {
             Kind::Scaled(divisor) => Some(patient_number(&self.found.path)? as f64 / divisor),
             Kind::Pressure => some_waited(&text(&self.found.path)?),
+            Kind::CardLimit(told) => card_limits::read(&self.found.path, told),
             Kind::Energy { range } => {
                 let energy = u64::try_from(patient_number(&self.found.path)?).ok()?;
                 let (before, then) = self.before.replace((energy, now))?;
                 power(before, energy, range, now.duration_since(then).as_secs_f64())
             }
         }
+    }
+}
+
+impl Found {
+    /// What its readings 0, 1, 2, … stand for, where they are no numbers.
+    pub(super) fn words(&self) -> &'static [&'static str] {
+        if matches!(self.kind, Kind::CardLimit(_)) { &card_limits::WORDS } else { &[] }
     }
 }
 

@@ -14,6 +14,7 @@ use serde::{Deserialize, Serialize};
 
 use super::attribute::{lasting_chips, lines, names, number, numbered, text, why_unread};
 use super::fan_controls;
+use super::fan_points::{self, Half};
 use super::overdrive::{self, Adjustable, Entry};
 
 /// What kind of number or word an attribute holds.
@@ -29,6 +30,8 @@ enum Kind {
     Overdrive(Entry),
     /// What the firmware of a card aims at with its fan.
     FanControl,
+    /// A number of a point of a card's fan curve.
+    FanPoint(fan_points::Entry),
 }
 
 /// Something that can be set.
@@ -58,8 +61,9 @@ pub(super) struct Writing {
     is_command: bool,
 }
 
-/// The file system that attributes of drivers stand in (statfs(2)).
-const SYSFS: i64 = 0x6265_6572;
+/// The file systems that attributes of drivers stand in (statfs(2)): the kernel's own, and what a program serves in its place, as
+/// containers have it.
+const DRIVERS: [i64; 2] = [0x6265_6572, 0x6573_5546];
 
 impl Writing {
     fn new(path: &Path, text: impl Into<String>) -> Self {
@@ -73,7 +77,7 @@ impl Writing {
     /// Writes it, in one piece as the kernel wants it; nothing is ever created.
     pub(super) fn carry_out(&self) -> io::Result<()> {
         // A file would keep the command in the place of its table.
-        if self.is_command && rustix::fs::statfs(&self.path)?.f_type as i64 != SYSFS {
+        if self.is_command && !DRIVERS.contains(&(rustix::fs::statfs(&self.path)?.f_type as i64)) {
             return Err(io::Error::other("it is a plain file and no driver's table, so nothing was written to it"));
         }
         let mut attribute =
@@ -246,6 +250,17 @@ fn of_firmware((card, path): (u32, PathBuf)) -> Vec<Target> {
             kind: Kind::FanControl,
         }
     }));
+    let curve = device.join(fan_controls::FOLDER).join(fan_points::ATTRIBUTE);
+    let text = lines(&curve).unwrap_or_default();
+    found.extend(fan_points::entries(&text).into_iter().map(|entry| Target {
+        name: format!("graphics/card{card}/{}", entry.name()),
+        label: format!("graphics {card} {}", entry.label()),
+        unit: entry.half.unit(),
+        range: entry.range(&text),
+        words: Vec::new(),
+        attributes: vec![curve.clone()],
+        kind: Kind::FanPoint(entry),
+    }));
     found.retain(Target::exists);
     found
 }
@@ -263,6 +278,7 @@ impl Target {
             Kind::Duty { .. } => true,
             // The hotter a card may get, the less its fan does.
             Kind::FanControl => self.unit != "°C",
+            Kind::FanPoint(entry) => entry.half == Half::Duty,
             _ => false,
         };
         is_cooling || matches!(self.kind, Kind::Overdrive(Entry::Curve(_) | Entry::VoltageOffset))
@@ -298,6 +314,7 @@ impl Target {
             Kind::Word => self.words.iter().position(|word| word == text.trim()).map(Decimal::from),
             Kind::Overdrive(entry) => entry.value(text).map(Decimal::from),
             Kind::FanControl => fan_controls::value(text).map(Decimal::from),
+            Kind::FanPoint(entry) => entry.value(text).map(Decimal::from),
         }
     }
 
@@ -315,6 +332,7 @@ impl Target {
             }
             Kind::Overdrive(entry) => self.overdrive(entry, whole(value)?)?,
             Kind::FanControl => self.fan_control(whole(value)?),
+            Kind::FanPoint(entry) => self.fan_point(*entry, whole(value)?)?,
         })
     }
 
@@ -324,6 +342,7 @@ impl Target {
         match &self.kind {
             Kind::Overdrive(entry) => self.overdrive(entry, entry.value(&lines(&self.attributes[0])?)?),
             Kind::FanControl => Some(self.fan_control(fan_controls::value(&lines(&self.attributes[0])?)?)),
+            Kind::FanPoint(entry) => self.fan_point(*entry, entry.value(&lines(&self.attributes[0])?)?),
             Kind::Duty { mode } if mode.exists() => {
                 [&self.attributes[0], mode].into_iter().map(|path| as_it_is(path)).collect()
             }
@@ -335,10 +354,19 @@ impl Target {
         fan_controls::commands(value).into_iter().map(|text| Writing::command(&self.attributes[0], text)).collect()
     }
 
+    fn fan_point(&self, entry: fan_points::Entry, value: i64) -> Option<Vec<Writing>> {
+        self.committed(|curve| entry.command(curve, value))
+    }
+
     fn overdrive(&self, entry: &Entry, value: i64) -> Option<Vec<Writing>> {
-        let table = &self.attributes[0];
-        let line = entry.command(&lines(table)?, value)?;
-        Some(vec![Writing::command(table, line), Writing::command(table, overdrive::COMMIT)])
+        self.committed(|table| entry.command(table, value))
+    }
+
+    /// A command that rests on what the attribute says, and what makes it count.
+    fn committed(&self, command: impl FnOnce(&str) -> Option<String>) -> Option<Vec<Writing>> {
+        let attribute = &self.attributes[0];
+        let command = command(&lines(attribute)?)?;
+        Some(vec![Writing::command(attribute, command), Writing::command(attribute, overdrive::COMMIT)])
     }
 }
 
@@ -462,6 +490,7 @@ mod tests {
                 (&format!("{device}/power_dpm_force_performance_level"), "auto\n"),
                 (&format!("{fan}/acoustic_target_rpm_threshold"), text),
                 (&format!("{fan}/fan_target_temperature"), "FAN_TARGET_TEMPERATURE:\n83\n"),
+                (&format!("{fan}/fan_curve"), "OD_FAN_CURVE:\n0: 40C 20%\n1: 60C 45%\n"),
             ],
         );
         let level = target(&root, "graphics/card1/level");
@@ -477,5 +506,10 @@ mod tests {
         assert_eq!(speed.way_back().map(|way| way[0].text.clone()).as_deref(), Some("1450"));
         let aim = target(&root, "graphics/card1/fan-temperature");
         assert_eq!((aim.range, aim.is_harder_below(), speed.is_harder_below()), (None, false, true));
+        let duty = target(&root, "graphics/card1/fan-curve/1/duty");
+        let written: Vec<String> = duty.writings(30.into()).expect("a value").into_iter().map(|it| it.text).collect();
+        assert_eq!((duty.read(), duty.is_harder_below()), (Some(45.into()), true));
+        assert_eq!(written, ["1 60 30", "c"]);
+        assert_eq!(duty.way_back().map(|way| way[0].text.clone()).as_deref(), Some("1 60 45"));
     }
 }
