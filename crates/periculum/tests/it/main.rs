@@ -1,6 +1,9 @@
 //! What the program must do, tried from outside, in one binary, so that it is linked once.
 
 mod by_hand;
+mod card_driver;
+#[cfg(feature = "graphics")]
+mod cards;
 mod commands;
 mod common;
 mod corpora;
@@ -23,6 +26,7 @@ mod programs;
 mod readers;
 mod recovery;
 mod reveal;
+mod served_files;
 mod starting;
 mod surgery;
 mod terminal;
