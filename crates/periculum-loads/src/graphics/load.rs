@@ -66,8 +66,17 @@ pub struct Round {
 pub struct Found {
     /// What, and where.
     pub fault: Fault,
-    /// The wrong picture, as a PNG; none where it is not about a picture, or where none was kept.
-    pub picture: Option<Vec<u8>>,
+    /// The wrong picture; none where it is not about a picture.
+    pub picture: Option<Picture>,
+}
+
+/// A wrong picture.
+#[derive(Debug)]
+pub struct Picture {
+    /// It, as a PNG that shows where to look.
+    pub png: Vec<u8>,
+    /// How many of its pixels are wrong.
+    pub pixels: usize,
 }
 
 impl From<Fault> for Found {

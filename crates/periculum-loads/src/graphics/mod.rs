@@ -4,6 +4,7 @@
 //! it finds. The device is reached through [`Gpu`] alone. All of it runs in the load's own process, which may lose its device,
 //! or die with its driver, without hurting anything else.
 
+mod album;
 mod catalogue;
 mod compute;
 mod device;
@@ -22,7 +23,7 @@ mod swing;
 pub use catalogue::{LOADS, find};
 pub use device::{Choice, DeviceKind, GraphicsDevice, list};
 pub use gpu::{Gpu, Lost};
-pub use load::{Found, GraphicsLoad, Round, Work};
+pub use load::{Found, GraphicsLoad, Picture, Round, Work};
 pub use order::{Extent, GraphicsOrder};
 pub use run::{run, run_on_device};
 pub use strike::{NoStrike, Strike};

@@ -5,9 +5,10 @@ use std::path::PathBuf;
 use std::thread::sleep;
 use std::time::{Duration, Instant, SystemTime};
 
+use super::album::Album;
 use super::device::{Choice, DeviceKind, GraphicsDevice, adapters, describe};
 use super::gpu::{Gpu, Lost};
-use super::load::{Found, GraphicsLoad, Round, Work};
+use super::load::{Found, GraphicsLoad, Picture, Round, Work};
 use super::order::{Extent, GraphicsOrder};
 use super::strike::{NoStrike, Strike};
 use crate::child::{enter, saying};
@@ -19,9 +20,6 @@ const TELLING: Duration = Duration::from_millis(250);
 
 /// What is wrong is told at most once in so long, with its number.
 const WRONG_TELLING: Duration = Duration::from_secs(1);
-
-/// So many wrong pictures of a pass are kept: the first ones, so that whoever was told of one finds it.
-const PICTURES: usize = 4;
 
 /// The part of its time that a device works in the warm-up.
 const LIGHT: f64 = 0.5;
@@ -111,7 +109,7 @@ struct Run<'a, T> {
     /// When something wrong was last told, and how much has not been since then.
     told_wrong: Option<Instant>,
     untold: Option<Wrong>,
-    pictures: usize,
+    album: Album,
 }
 
 impl<'a, T: FnMut(Message)> Run<'a, T> {
@@ -130,7 +128,7 @@ impl<'a, T: FnMut(Message)> Run<'a, T> {
             told: now,
             told_wrong: None,
             untold: None,
-            pictures: 0,
+            album: Album::default(),
         }
     }
 
@@ -194,7 +192,7 @@ impl<'a, T: FnMut(Message)> Run<'a, T> {
     }
 
     fn hear(&mut self, found: Found) {
-        let picture = found.picture.and_then(|png| self.keep(&png));
+        let picture = found.picture.and_then(|picture| self.keep(&picture));
         let wrong = Wrong {
             core: None,
             round: self.rounds,
@@ -208,27 +206,30 @@ impl<'a, T: FnMut(Message)> Run<'a, T> {
             picture,
         };
         let is_due = self.told_wrong.is_none_or(|told| told.elapsed() >= WRONG_TELLING);
-        self.untold = Some(wrong);
+        // What has a picture to show is told rather than what has none.
+        if wrong.picture.is_some() || self.untold.as_ref().is_none_or(|untold| untold.picture.is_none()) {
+            self.untold = Some(wrong);
+        }
         if is_due {
             self.tell_untold();
         }
     }
 
     fn tell_untold(&mut self) {
-        if let Some(wrong) = self.untold.take() {
+        if let Some(mut wrong) = self.untold.take() {
+            wrong.nth = self.errors;
             self.told_wrong = Some(Instant::now());
             (self.tell)(Message::Wrong(wrong));
         }
     }
 
     /// Keeps a wrong picture; tells where. A picture that can't be kept is no reason to stop.
-    fn keep(&mut self, png: &[u8]) -> Option<String> {
-        let folder = self.order.pictures.as_ref().filter(|_| self.pictures < PICTURES)?;
-        self.pictures += 1;
+    fn keep(&mut self, picture: &Picture) -> Option<String> {
+        let folder = self.order.pictures.as_ref().filter(|_| self.album.takes(picture))?;
         let seconds = SystemTime::now().duration_since(SystemTime::UNIX_EPOCH).unwrap_or_default().as_secs();
         let name = format!("{seconds}-{}-round-{}.png", self.load.about().name, self.rounds);
         let path: PathBuf = folder.join(name);
-        std::fs::create_dir_all(folder).and_then(|()| std::fs::write(&path, png)).ok()?;
+        std::fs::create_dir_all(folder).and_then(|()| std::fs::write(&path, &picture.png)).ok()?;
         Some(path.display().to_string())
     }
 

@@ -11,7 +11,7 @@ use canvas::{ACROSS, COUNT, Canvas, HEIGHT, Painter, TILE, WIDTH};
 use super::device::GraphicsDevice;
 use super::digests::{Awaited, Digests, Known};
 use super::gpu::{Gpu, Lost};
-use super::load::{Found, GraphicsLoad, Round, Work};
+use super::load::{Found, GraphicsLoad, Picture, Round, Work};
 use super::picture::{Compared, compare};
 use super::stands::changed;
 use super::strike::Strike;
@@ -227,7 +227,7 @@ impl Rendering {
             part,
         );
         fault.repeats = Some(!is_right);
-        Ok(Found { fault, picture: (pixels > 0).then_some(png) })
+        Ok(Found { fault, picture: (pixels > 0).then_some(Picture { png, pixels }) })
     }
 
     /// Draws a picture of the turn on the spare canvas; tells its digests.
