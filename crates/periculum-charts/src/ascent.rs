@@ -1,7 +1,7 @@
 //! The ascent profile as a picture.
 
 use periculum_core::Decimal;
-use periculum_core::story::profile::{AscentProfile, Axis};
+use periculum_core::story::profile::{AscentProfile, Axis, Other};
 use plotters::element::{EmptyElement, PathElement, Text};
 use plotters::style::{Color, ShapeStyle};
 
@@ -9,29 +9,32 @@ use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::palette::{BLUE, INK, RED};
 use crate::plane::{Scale, around, dashes, draw_flag, draw_sign, framed, on_axis, text, to_float};
 
-/// Width and height of the picture, units.
-const SIZE: (u32, u32) = (1000, 520);
+/// Width of the picture, units.
+const WIDTH: u32 = 1000;
 
-/// Height of the second setting's part.
-const SECOND: u32 = 130;
+/// Height of the climbed setting's part, alone and with others below it.
+const ALONE: u32 = 520;
+const UPPER: u32 = 390;
 
-/// Draws the ascent profile: trials from left to right, the climbed setting as height, and the second one below.
+/// Height of another setting's part.
+const OTHER: u32 = 130;
+
+/// Draws the ascent profile: trials from left to right, the climbed setting as height, and below it the others that moved.
 ///
 /// # Errors
 /// When the drawing library refuses something.
 pub fn ascent(profile: &AscentProfile) -> Result<Figure, ChartError> {
-    Figure::drawn(SIZE, |root| draw(root, profile))
+    let upper = if profile.others.is_empty() { ALONE } else { UPPER };
+    Figure::drawn((WIDTH, upper + OTHER * profile.others.len() as u32), |root| draw(root, upper, profile))
 }
 
-fn draw(root: &Area, profile: &AscentProfile) -> Drawn {
-    let upper = match &profile.second {
-        None => root.clone(),
-        Some(axis) => {
-            let (upper, lower) = root.split_vertically(SIZE.1 - SECOND);
-            draw_second(&lower, profile, axis)?;
-            upper
-        }
-    };
+fn draw(root: &Area, upper: u32, profile: &AscentProfile) -> Drawn {
+    let (upper, mut below) = root.split_vertically(upper);
+    for other in &profile.others {
+        let (lower, rest) = below.split_vertically(OTHER);
+        draw_other(&lower, other)?;
+        below = rest;
+    }
     let heights: Vec<f64> = profile.points.iter().map(|point| to_float(point.height)).collect();
     let ceiling = to_float(profile.ceiling);
     let mut chart = over_trials(&upper, &profile.height, &heights, Some(ceiling), 28)?;
@@ -48,9 +51,9 @@ fn draw(root: &Area, profile: &AscentProfile) -> Drawn {
     marks.map(|point| place(point.trial, point.height)).try_for_each(|place| draw_flag(&chart, place))
 }
 
-fn draw_second(area: &Area, profile: &AscentProfile, axis: &Axis) -> Drawn {
-    let heights: Vec<f64> = profile.points.iter().filter_map(|point| point.second).map(to_float).collect();
-    let mut chart = over_trials(area, axis, &heights, None, 4)?;
+fn draw_other(area: &Area, other: &Other) -> Drawn {
+    let heights: Vec<f64> = other.values.iter().flatten().copied().map(to_float).collect();
+    let mut chart = over_trials(area, &other.axis, &heights, None, 4)?;
     chart.draw_series([steps(&heights, BLUE.stroke_width(2))])?;
     Ok(())
 }

@@ -1,11 +1,11 @@
-//! A picture as SVG 1.1. Its texts are outlines, so that it looks the same where no font is known; what they say stands
-//! beside them, for whoever reads or searches the file.
+//! A picture as SVG 1.1. In a file of its own its texts are outlines, so that it looks the same where no font is known, and what they
+//! say stands beside them; in a page they are text, for whoever reads or searches it.
 
 use std::collections::BTreeMap;
 use std::fmt::Write;
 
 use crate::figure::{Colour, Figure, Shape};
-use crate::font::{Glyph, UNITS_PER_EM, glyphs};
+use crate::font::{Face, Glyph, UNITS_PER_EM, glyphs, width as width_of};
 
 impl Figure {
     /// What its texts say, in order.
@@ -23,6 +23,39 @@ impl Figure {
         let _ = write_figure(&mut svg, self);
         svg
     }
+
+    /// The picture as part of a page, with its texts as text in a font of the reader's.
+    pub fn svg_with_text(&self) -> String {
+        let mut svg = String::new();
+        // Writing to a string can't fail.
+        let _ = write_inline(&mut svg, self);
+        svg
+    }
+}
+
+fn write_inline(svg: &mut String, figure: &Figure) -> std::fmt::Result {
+    let (width, height) = figure.size;
+    writeln!(
+        svg,
+        "<svg width=\"{width}\" height=\"{height}\" viewBox=\"0 0 {width} {height}\" role=\"img\" \
+                   font-family=\"DejaVu Sans,Verdana,sans-serif\">"
+    )?;
+    for shape in &figure.shapes {
+        let Shape::Text { at: (x, y), size, text, colour, is_upright } = shape else {
+            write_shape(svg, shape)?;
+            continue;
+        };
+        let turned = if *is_upright { format!(" transform=\"rotate(-90 {x:.1} {y:.1})\"") } else { String::new() };
+        // What was measured in the font of the picture fits in another one too.
+        let length = width_of(text, Face::Plain, *size);
+        let (paint, text) = (paint("fill", colour), escaped(text));
+        writeln!(
+            svg,
+            "<text x=\"{x:.1}\" y=\"{y:.1}\" font-size=\"{size}\" textLength=\"{length:.1}\" \
+                       lengthAdjust=\"spacingAndGlyphs\" {paint}{turned}>{text}</text>"
+        )?;
+    }
+    writeln!(svg, "</svg>")
 }
 
 fn write_figure(svg: &mut String, figure: &Figure) -> std::fmt::Result {
@@ -96,7 +129,7 @@ fn paint(what: &str, colour: &Colour) -> String {
 }
 
 /// Text as XML has it; what XML can't have at all becomes a space.
-fn escaped(text: &str) -> String {
+pub(crate) fn escaped(text: &str) -> String {
     let mut escaped = String::with_capacity(text.len());
     for sign in text.chars() {
         match sign {

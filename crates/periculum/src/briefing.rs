@@ -191,15 +191,20 @@ fn wants_better(file: &SourceFile) -> Result<()> {
 /// The passes of a proof file, for this machine.
 pub(crate) fn read_proof(file: SourceFile) -> Result<Vec<Pass>> {
     wants_better(&file)?;
+    read_whole(file, |top| proof_file::read(top, &real_loads()))
+}
+
+/// What a file says, where nothing in it is wrong and nothing unknown.
+pub(crate) fn read_whole<T>(file: SourceFile, read: impl FnOnce(&Section) -> T) -> Result<T> {
     let document = match Document::parse(&file.text) {
         Ok(document) => document,
         Err(problem) => return Err(file.bad(vec![problem])),
     };
     let problems = Problems::default();
     let top = document.top(&problems);
-    let passes = proof_file::read(&top, &real_loads());
+    let said = read(&top);
     top.finish();
-    if problems.is_empty() { Ok(passes) } else { Err(file.bad(problems.into_sorted())) }
+    if problems.is_empty() { Ok(said) } else { Err(file.bad(problems.into_sorted())) }
 }
 
 /// The programs of the user's own that a file defines, whatever else is in it.

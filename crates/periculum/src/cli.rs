@@ -55,7 +55,7 @@ pub(crate) enum Command {
     /// Put back what an earlier climb on this machine changed and left.
     Restore,
     /// Tell where everything is kept: ledgers, permissions, what has to be put back, the log.
-    Where,
+    Where(Listing),
     /// Look at this machine and print a rig file of what it offers.
     Rig,
     /// Check rig, plan and proof files.
@@ -66,8 +66,10 @@ pub(crate) enum Command {
     Ledger(Ledger),
     /// List saved profiles, apply one, or have one applied when the machine starts.
     Profile(Profile),
-    /// Write a report (.pdf, .md) or a picture (.svg, .pdf) of a climb.
+    /// Write a report (.pdf, .html, .md) or a picture (.svg, .pdf) of a climb.
     Report(Report),
+    /// Prove that what was handed on (`report --bundle`) is whole and unchanged; no ledger is needed.
+    Verify(Verify),
     /// Look at a climb of the ledger in every view.
     Show(Show),
     /// Write the trials, scores, incidents or samples of a climb as a table, or its marks for monitoring.
@@ -90,6 +92,14 @@ pub(crate) enum Command {
     /// Bring the mode of a display back where nobody says in time that the new one is well.
     #[command(hide = true)]
     DisplayGuard(DisplayGuard),
+}
+
+/// How a list is written.
+#[derive(Args, Debug)]
+pub(crate) struct Listing {
+    /// One JSON object a line.
+    #[arg(long)]
+    pub(crate) json: bool,
 }
 
 #[derive(Args, Debug)]
@@ -177,6 +187,9 @@ pub(crate) struct Profile {
     /// What to do; without it, saved profiles are listed.
     #[command(subcommand)]
     pub(crate) action: Option<ProfileAction>,
+
+    #[command(flatten)]
+    pub(crate) listing: Listing,
 }
 
 #[derive(Subcommand, Debug)]
@@ -384,6 +397,9 @@ pub(crate) struct Check {
     /// Rig, plan and proof files.
     #[arg(required = true)]
     pub(crate) files: Vec<PathBuf>,
+
+    #[command(flatten)]
+    pub(crate) listing: Listing,
 }
 
 #[derive(Args, Debug)]
@@ -395,6 +411,9 @@ pub(crate) struct Ledger {
     /// Check every line that was ever written, and set aside what is damaged.
     #[arg(long)]
     pub(crate) check: bool,
+
+    #[command(flatten)]
+    pub(crate) listing: Listing,
 }
 
 #[derive(Args, Debug)]
@@ -403,9 +422,18 @@ pub(crate) struct Report {
     #[arg(value_parser = parse_climb)]
     pub(crate) climb: i64,
 
-    /// The file to write; its ending says as what: .svg or .pdf for a picture, .pdf or .md for the whole report.
-    #[arg(short, long, value_name = "FILE")]
-    pub(crate) output: PathBuf,
+    /// The file to write; its ending says as what: .svg or .pdf for a picture, .pdf, .html or .md for the whole report. `-` is
+    /// standard output.
+    #[arg(short, long, value_name = "FILE", required_unless_present = "bundle")]
+    pub(crate) output: Option<PathBuf>,
+
+    /// A file (.tar) with the report, the tables and the whole record of the climb, which `periculum verify` proves.
+    #[arg(long, value_name = "FILE", conflicts_with_all = ["output", "picture", "written_as"])]
+    pub(crate) bundle: Option<PathBuf>,
+
+    /// As what, whatever the file is called; to standard output Markdown, or SVG, where nobody says.
+    #[arg(long = "as", value_name = "ENDING", value_parser = ["pdf", "html", "md", "svg"])]
+    pub(crate) written_as: Option<String>,
 
     /// A picture instead of the report; .svg is the ascent where nothing is said.
     #[arg(long, value_name = "PICTURE")]
@@ -430,6 +458,15 @@ pub(crate) struct Report {
     /// The climbs to compare with.
     #[arg(long, value_name = "CLIMB", value_delimiter = ',', requires = "picture", value_parser = parse_climb)]
     pub(crate) with: Vec<i64>,
+}
+
+#[derive(Args, Debug)]
+pub(crate) struct Verify {
+    /// The bundle.
+    pub(crate) file: PathBuf,
+
+    #[command(flatten)]
+    pub(crate) listing: Listing,
 }
 
 /// What of a climb can be drawn.
@@ -511,9 +548,14 @@ pub(crate) struct Export {
     /// What of it to write.
     pub(crate) what: Exported,
 
-    /// The file to write; its ending says how: .csv or .jsonl for tables, .om for OpenMetrics text of marks or samples.
+    /// The file to write; its ending says how: .csv or .jsonl for tables, .om for OpenMetrics text of marks or samples. `-` is
+    /// standard output.
     #[arg(short, long, value_name = "FILE")]
     pub(crate) output: PathBuf,
+
+    /// As what, whatever the file is called; to standard output .csv, or .om of marks, where nobody says.
+    #[arg(long = "as", value_name = "ENDING", value_parser = ["csv", "jsonl", "om"])]
+    pub(crate) written_as: Option<String>,
 }
 
 /// What of a climb can be exported.

@@ -4,6 +4,7 @@
 //! [`tui`] shows what the engine states. Start reading at [`run`].
 
 mod briefing;
+mod bundle;
 mod cli;
 mod climbing;
 mod commands;
@@ -11,6 +12,7 @@ mod complaint;
 mod driving;
 mod earlier;
 mod exit;
+mod handing_out;
 mod headless;
 mod interrupt;
 mod loading;

@@ -1,7 +1,7 @@
 //! Pictures of a climb: for the command that writes them, and for the views that show the same.
 
 use std::collections::BTreeMap;
-use std::fs::{self, File};
+use std::fs::File;
 use std::path::Path;
 
 use anyhow::{Context, Result, bail};
@@ -19,6 +19,7 @@ use periculum_core::story::stretch::Stretch;
 use periculum_core::telling::beside_words;
 
 use crate::complaint::BadInput;
+use crate::handing_out::{ending, hand_out};
 use crate::telling::{files, pictures};
 
 /// A climb that pictures are drawn of.
@@ -145,7 +146,12 @@ impl Drawn<'_> {
 
 /// Writes a picture as what the file's ending says.
 pub(crate) fn write(figure: &Figure, path: &Path) -> Result<()> {
-    let bytes = match ending(path) {
+    write_as(figure, path, ending(path))
+}
+
+/// The same in this form, whatever the file is called.
+pub(crate) fn write_as(figure: &Figure, path: &Path, form: &str) -> Result<()> {
+    let bytes = match form {
         "svg" => figure.svg().into_bytes(),
         "pdf" => figure.pdf()?,
         _ => {
@@ -153,7 +159,7 @@ pub(crate) fn write(figure: &Figure, path: &Path) -> Result<()> {
             return Err(nothing(pictures::picture_ending(&name)).into());
         }
     };
-    fs::write(path, bytes).with_context(|| files::cannot_write(path.display()))
+    hand_out(path, &bytes)
 }
 
 /// Writes a table into a new file, as what its ending says.
@@ -165,11 +171,6 @@ pub(crate) fn write_table(table: Table, path: &Path) -> Result<()> {
     let tell = || files::cannot_write(path.display());
     let file = File::create_new(path).with_context(tell)?;
     if ending == "csv" { table.write_csv(file) } else { table.write_json_lines(file) }.with_context(tell)
-}
-
-/// What the file's name ends in.
-pub(crate) fn ending(path: &Path) -> &str {
-    path.extension().and_then(|ending| ending.to_str()).unwrap_or_default()
 }
 
 fn nothing(why: impl Into<String>) -> BadInput {

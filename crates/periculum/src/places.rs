@@ -71,6 +71,11 @@ pub(crate) fn permits() -> Result<PathBuf> {
     Ok(base()?.config_dir().join("periculum").join("allowed-programs.txt"))
 }
 
+/// The file in which the user says how the interface is to look and to be used.
+pub(crate) fn preferences() -> Result<PathBuf> {
+    Ok(base()?.config_dir().join("periculum").join("config.toml"))
+}
+
 /// The file that keeps what this machine had set before it was changed.
 pub(crate) fn kept() -> Result<PathBuf> {
     let base = base()?;

@@ -3,19 +3,23 @@
 use periculum_charts::ascent;
 use periculum_core::Decimal;
 use periculum_core::model::verdict::Verdict;
-use periculum_core::story::profile::{AscentProfile, Axis, Point};
+use periculum_core::story::profile::{AscentProfile, Axis, Other, Point};
 
 fn profile(verdicts: &[Option<Verdict>]) -> AscentProfile {
     let points = verdicts.iter().enumerate().map(|(index, verdict)| Point {
         trial: index as u32 + 1,
         height: Decimal::from(4200 + 50 * index),
-        second: Some(Decimal::new(1250 - 5 * index as i64, 3)),
         verdict: *verdict,
         is_mark: *verdict == Some(Verdict::Held),
     });
+    let voltage = Other {
+        axis: Axis { label: "core voltage".into(), unit: "V".into(), words: Vec::new() },
+        values: (0..verdicts.len() as i64).map(|nth| Some(Decimal::new(1250 - 5 * nth, 3))).collect(),
+    };
     AscentProfile {
         height: Axis { label: "core <clock>".into(), unit: "MHz".into(), words: Vec::new() },
-        second: Some(Axis { label: "core voltage".into(), unit: "V".into(), words: Vec::new() }),
+        others: vec![voltage],
+        bands: Vec::new(),
         points: points.collect(),
         stock: Decimal::from(4200),
         ceiling: Decimal::from(5100),
@@ -47,10 +51,13 @@ fn labels_can_not_break_the_picture() {
 }
 
 #[test]
-fn a_climb_without_trials_or_without_a_second_setting_is_drawn_too() {
+fn a_climb_without_trials_or_without_other_settings_is_drawn_too() {
     let mut poor = profile(&[]);
     ascent_svg(&poor);
-    poor.second = None;
+    let room = Other { axis: Axis { label: "fan".into(), unit: "%".into(), words: Vec::new() }, values: Vec::new() };
+    poor.others.push(room);
+    assert!(ascent_svg(&poor).contains("core voltage") && ascent_svg(&poor).contains("fan, %"));
+    poor.others.clear();
     assert!(!ascent_svg(&poor).contains("core voltage"));
 }
 

@@ -251,6 +251,23 @@ impl<'a> Section<'a> {
         found
     }
 
+    /// Named texts in a table that may be there, as in `names = { s = "f6" }`, in the order of the file.
+    pub fn named_texts(&self, key: &'static str) -> Vec<(Located<String>, Located<String>)> {
+        let Some(parent) = self.optional_section(key) else { return Vec::new() };
+        let mut found = Vec::new();
+        for (name, value) in parent.table {
+            match as_text(value.get_ref()) {
+                Some(text) => found.push((
+                    Located { value: name.get_ref().to_string(), at: name.span() },
+                    Located { value: text, at: value.span() },
+                )),
+                None => self.problems.add(value.span(), format!("`{}` must be a text in quotes", name.get_ref())),
+            }
+        }
+        found.sort_by_key(|(name, _)| name.at.start);
+        found
+    }
+
     fn of_case(&self, cases: &'a DeTable<'a>, case: &str, at: Range<usize>) -> Option<&'a Spanned<DeValue<'a>>> {
         let found = cases.get(case);
         if found.is_none() {

@@ -14,8 +14,10 @@ use crate::story::{Story, TrialStory};
 pub struct AscentProfile {
     /// The climbed setting, whose value is the height.
     pub height: Axis,
-    /// A second setting that a stage moves, for the thin line below.
-    pub second: Option<Axis>,
+    /// The other settings that moved, and the one that a stage is to move, for lines below: first that which a stage climbs.
+    pub others: Vec<Other>,
+    /// The stages that the trials belong to, in order.
+    pub bands: Vec<Band>,
     /// The trials in order.
     pub points: Vec<Point>,
     /// The stock value of the climbed setting.
@@ -35,6 +37,26 @@ pub struct Axis {
     pub words: Vec<String>,
 }
 
+/// A setting beside the climbed one.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Other {
+    /// It as an axis.
+    pub axis: Axis,
+    /// Its value in each trial; none where that is not known.
+    pub values: Vec<Option<Decimal>>,
+}
+
+/// Trials of one stage behind each other.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Band {
+    /// The stage, from 0.
+    pub stage: usize,
+    /// The place of its first trial among the points.
+    pub from: usize,
+    /// What it settled at, as it is written: the value of its mark that stands.
+    pub found: Option<String>,
+}
+
 /// One trial.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Point {
@@ -42,8 +64,6 @@ pub struct Point {
     pub trial: u32,
     /// The value of the climbed setting.
     pub height: Decimal,
-    /// The value of the second setting.
-    pub second: Option<Decimal>,
     /// How the trial ended; none while it is open.
     pub verdict: Option<Verdict>,
     /// Whether a mark that stands was proved here.
@@ -54,24 +74,47 @@ impl AscentProfile {
     /// The profile of a climb so far; none where the plan moves no setting.
     pub fn of(story: &Story, rig: &Rig, plan: &Plan) -> Option<Self> {
         let climbed = rig.setting(plan.climbed_setting()?)?;
-        let second = second(climbed, rig, plan);
-        let point = |trial: &TrialStory| {
-            Some(Point {
-                trial: trial.number,
-                height: climbed.ladder.rescaled(trial.rung.get(&climbed.name)?),
-                second: second.and_then(|setting| Some(setting.ladder.rescaled(trial.rung.get(&setting.name)?))),
-                verdict: trial.verdict,
-                is_mark: story.marks.iter().any(|mark| mark.trial == trial.number),
-            })
+        let trials: Vec<(&TrialStory, Decimal)> =
+            story.trials.iter().filter_map(|trial| Some((trial, trial.rung.get(&climbed.name)?))).collect();
+        let point = |(trial, height): &(&TrialStory, Decimal)| Point {
+            trial: trial.number,
+            height: climbed.ladder.rescaled(*height),
+            verdict: trial.verdict,
+            is_mark: story.marks.iter().any(|mark| mark.trial == trial.number),
         };
+        let other = |setting: &Setting| {
+            let value = |(trial, _): &(&TrialStory, Decimal)| trial.rung.get(&setting.name);
+            let values: Vec<_> =
+                trials.iter().map(|trial| value(trial).map(|it| setting.ladder.rescaled(it))).collect();
+            Other { axis: Axis::of(setting), values }
+        };
+        let second = second(climbed, rig, plan);
+        let moved = |setting: &&Setting| {
+            let mut values = trials.iter().filter_map(|(trial, _)| trial.rung.get(&setting.name));
+            let first = values.next();
+            values.any(|value| Some(value) != first)
+        };
+        let rest =
+            rig.settings.iter().filter(|it| it.name != climbed.name && second.is_none_or(|one| one.name != it.name));
         Some(Self {
             height: Axis::of(climbed),
-            second: second.map(Axis::of),
-            points: story.trials.iter().filter_map(point).collect(),
+            others: second.into_iter().chain(rest.filter(moved)).map(other).collect(),
+            bands: bands(&trials, story, rig),
+            points: trials.iter().map(point).collect(),
             stock: climbed.ladder.rescaled(climbed.stock),
             ceiling: climbed.ladder.rescaled(climbed.ceiling(&plan.use_name)),
         })
     }
+}
+
+fn bands(trials: &[(&TrialStory, Decimal)], story: &Story, rig: &Rig) -> Vec<Band> {
+    let found = |stage: usize| {
+        let mark = story.marks.iter().rfind(|mark| mark.stage == stage)?;
+        Some(rig.setting(&mark.setting)?.written(mark.rung.get(&mark.setting)?))
+    };
+    let starts = |at: &usize| *at == 0 || trials[*at].0.stage != trials[*at - 1].0.stage;
+    let band = |from: usize| Band { stage: trials[from].0.stage, from, found: found(trials[from].0.stage) };
+    (0..trials.len()).filter(starts).map(band).collect()
 }
 
 /// The setting for the thin line: one that a stage climbs, and of another kind than the climbed one where there is such.

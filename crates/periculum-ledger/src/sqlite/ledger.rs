@@ -16,7 +16,7 @@ use super::attached::{self, Attached};
 use super::checksum::Sum;
 use super::profiles::{self, Armed, ProfileRow};
 use super::records::{self, Entered, EnteredRow, RecordRow};
-use super::{finding, journal, queries, samples, schema, seals, tables};
+use super::{extract, finding, journal, queries, samples, schema, seals, tables};
 use crate::claim::{Claim, beside};
 use crate::error::LedgerError;
 use crate::record::{Checked, Dropped, Line, Newer};
@@ -214,6 +214,16 @@ impl Ledger {
     /// When it can't be read.
     pub fn digest(&self, climb: i64) -> Result<[u8; 32], LedgerError> {
         journal::digest(&self.record, climb)
+    }
+
+    /// Writes a ledger that holds one climb alone into a new file: to hand it on.
+    ///
+    /// # Errors
+    /// When there is no such climb, or the file can't be written.
+    pub fn extract(&self, climb: i64, path: &Path) -> Result<(), LedgerError> {
+        self.climb(climb)?;
+        make_private(path).map_err(|source| LedgerError::File { path: path.to_owned(), source })?;
+        extract::extract(&self.record, climb, path)
     }
 
     /// Checks every line of every climb, whenever it was checked before, and keeps what is good.

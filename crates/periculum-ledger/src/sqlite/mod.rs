@@ -2,6 +2,7 @@
 
 mod attached;
 mod checksum;
+mod extract;
 mod finding;
 mod journal;
 mod ledger;

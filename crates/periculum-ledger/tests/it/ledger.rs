@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 use std::path::Path;
 
-use periculum_core::engine::{ClimbEnd, Entry, Event, Mark, Profile};
+use periculum_core::engine::{ClimbEnd, Entry, Event, Mark, Profile, Said};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_ledger::{Armed, Attached, ClimbId, Ledger, LedgerError, Line, NewClimb, Store};
 use rusqlite::Connection;
@@ -47,6 +47,31 @@ fn a_draft_is_a_ledger_like_others_once_it_has_taken_its_place() {
     assert_eq!(ledger.lines(climb).expect("lines"), climb_lines());
     ledger.begin_climb(&NEW).expect("another climb");
     assert!(folder.path().join("test.ledger.snapshot").exists(), "from now on it is kept twice");
+}
+
+#[test]
+fn one_climb_is_handed_on_with_its_checksums_and_nothing_of_the_others() {
+    let folder = tempfile::tempdir().expect("a folder");
+    let [path, alone] = ["test.ledger", "alone.ledger"].map(|name| folder.path().join(name));
+    let (mut ledger, first) = filled(&path);
+    let second = ledger.begin_climb(&NEW).expect("another");
+    let secret = Said::Note { text: "nobody else may read this".into() };
+    ledger.append(first, &line(40, Event::OperatorSaid { said: secret }, Vec::new())).expect("written");
+    for (at, told) in climb_lines().iter().enumerate() {
+        ledger.append(second, told).expect("written");
+        let readings = BTreeMap::from([("edge".to_owned(), 60.0 + at as f64)]);
+        ledger.add_samples(second, &[(told.at, readings)]).expect("written");
+    }
+    ledger.extract(second, &alone).expect("written");
+    assert!(ledger.extract(9, &folder.path().join("none.ledger")).is_err(), "there is no such climb");
+    let mut handed_on = Ledger::open(&alone).expect("a ledger");
+    handed_on.check().expect("checked");
+    assert_eq!((handed_on.climbs().expect("read").len(), handed_on.dropped()), (1, &[][..]));
+    assert_eq!(handed_on.lines(second).expect("read"), climb_lines());
+    assert_eq!(handed_on.digest(second).expect("read"), ledger.digest(second).expect("read"));
+    assert_eq!(handed_on.samples(second).expect("read"), ledger.samples(second).expect("read"));
+    let bytes = std::fs::read(&alone).expect("read");
+    assert!(!bytes.windows(11).any(|part| part == b"nobody else"), "not even in free pages");
 }
 
 #[test]

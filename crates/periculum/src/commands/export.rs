@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 use std::fs::File;
-use std::io::{BufWriter, Write};
+use std::io::{self, BufWriter, Write};
 use std::process::ExitCode;
 use std::sync::Arc;
 
@@ -16,19 +16,21 @@ use periculum_ledger::{ClimbRow, Ledger};
 use crate::cli::{Common, Export, Exported};
 use crate::climbing::open_ledger;
 use crate::complaint::BadInput;
+use crate::handing_out::{STANDARD_OUTPUT, form};
 use crate::places;
 use crate::recalling::{recall_to_look, tell_past};
 use crate::telling::files;
 
 pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
-    let Export { climb, what, output } = export;
-    let ending = output.extension().and_then(|ending| ending.to_str()).unwrap_or_default();
+    let Export { climb, what, output, written_as } = export;
+    let usual = if *what == Exported::Marks { "om" } else { "csv" };
+    let form = form(output, written_as.as_deref(), usual);
     let known: &[&str] = match what {
         Exported::Marks => &["om"],
         Exported::Samples => &["csv", "jsonl", "om"],
         Exported::Trials | Exported::Scores | Exported::Incidents => &["csv", "jsonl"],
     };
-    if !known.contains(&ending) {
+    if !known.contains(&form) {
         let (name, known) = (output.display(), known.join(" or ."));
         return Err(BadInput(files::unknown_ending(&name, &known)).into());
     }
@@ -43,15 +45,20 @@ pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
         table => table,
     };
     let tell = || files::cannot_write(output.display());
-    let mut file = BufWriter::new(File::create(output).with_context(tell)?);
+    let mut file: Box<dyn Write> = match output.as_os_str() == STANDARD_OUTPUT {
+        true => Box::new(BufWriter::new(io::stdout())),
+        false => Box::new(BufWriter::new(File::create(output).with_context(tell)?)),
+    };
     let Recalled { row, rig, story, readings } = first;
-    match (table, ending) {
+    match (table, form) {
         (None, _) => file.write_all(open_metrics(story, rig, row.climb).as_bytes()),
         (Some(_), "om") => telemetry(&mut file, story, readings, rig, row.climb, row.wall),
         (Some(table), "csv") => table.write_csv(&mut file),
         (Some(table), _) => table.write_json_lines(&mut file),
     }
     .and_then(|()| file.flush())
+    // Nobody reading is no reason to complain.
+    .or_else(|error| if error.kind() == io::ErrorKind::BrokenPipe { Ok(()) } else { Err(error) })
     .with_context(tell)?;
     Ok(ExitCode::SUCCESS)
 }

@@ -7,13 +7,14 @@ use periculum_core::model::amount::written;
 use periculum_core::model::pass::{Pass, PassReport, Workload};
 use periculum_core::model::quantity::{counted, grouped, scored};
 use periculum_core::story::TrialStory;
-use periculum_ledger::IncidentRow;
+use periculum_ledger::{ClimbRow, IncidentRow, TrialRow};
+use serde_json::json;
 
 use super::date;
 use crate::cli::{Common, Ledger};
 use crate::climbing::{open_ledger, tell_dropped};
 use crate::complaint::FAILED;
-use crate::output::say;
+use crate::output::{complain, say};
 use crate::places;
 use crate::recalling::{recall, tell_past};
 use crate::telling::ledger;
@@ -24,12 +25,19 @@ pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
     if arguments.check {
         ledger.check()?;
         tell_dropped(&ledger);
-        say(ledger::read_again(counted(ledger.dropped().len(), "problem")));
+        let said = ledger::read_again(counted(ledger.dropped().len(), "problem"));
+        if arguments.listing.json {
+            complain(said)
+        } else {
+            say(said)
+        }
         if !ledger.dropped().is_empty() {
             code = ExitCode::from(FAILED);
         }
     }
     match arguments.climb {
+        Some(climb) if arguments.listing.json => climb_as_json(&ledger, climb)?,
+        None if arguments.listing.json => climbs_as_json(&ledger)?,
         Some(climb) => list_climb(&ledger, climb)?,
         None => list_climbs(&ledger)?,
     }
@@ -63,6 +71,39 @@ fn list_climbs(ledger: &periculum_ledger::Ledger) -> Result<()> {
             tested,
             end,
         ));
+    }
+    Ok(())
+}
+
+fn climbs_as_json(ledger: &periculum_ledger::Ledger) -> Result<()> {
+    for row in ledger.climbs()? {
+        let is_driven = row.end.is_none() && ledger.is_driven(&row);
+        let ClimbRow { climb, id, plan, rig, specimen, use_name, seed, wall, end, trials, falls, tested, mark } = row;
+        let told = json!({
+            "kind": "climb", "climb": climb, "id": id.as_str(), "plan": plan, "rig": rig, "specimen": specimen, "use": use_name,
+            "seed": seed, "begun": wall, "end": end, "is_driven": is_driven, "trials": trials, "falls": falls,
+            "tested": tested, "mark": mark,
+        });
+        say(told.to_string());
+    }
+    Ok(())
+}
+
+fn climb_as_json(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
+    ledger.climb(climb)?;
+    for TrialRow { trial, rung, proof, verdict, incident, tested } in ledger.trials(climb)? {
+        let told = json!({
+            "kind": "trial", "trial": trial, "rung": rung, "proof": proof, "verdict": verdict, "incident": incident,
+            "tested": tested,
+        });
+        say(told.to_string());
+    }
+    for IncidentRow { at, trial, kind, place, into_pass, evidence, .. } in ledger.incidents(climb)? {
+        let told = json!({
+            "kind": "incident", "at": at, "trial": trial, "incident": kind, "place": place, "into_pass": into_pass,
+            "evidence": evidence,
+        });
+        say(told.to_string());
     }
     Ok(())
 }

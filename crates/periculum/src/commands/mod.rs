@@ -25,6 +25,7 @@ mod rig;
 mod score;
 mod show;
 mod start;
+mod verify;
 mod where_kept;
 
 use std::io::IsTerminal;
@@ -39,6 +40,7 @@ use crate::cli::{Arguments, Command};
 use crate::complaint::BadInput;
 use crate::places::{self, DEMO_LEDGER, LEDGER};
 use crate::telling::arguments;
+use crate::tui::Preferences;
 
 /// Runs a command.
 pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
@@ -65,13 +67,14 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
         Some(Command::Plan(plan)) => plan::run(&plan, common),
         Some(Command::Ledger(ledger)) => ledger::run(&ledger, common),
         Some(Command::Report(report)) => report::run(&report, common),
+        Some(Command::Verify(verify)) => verify::run(&verify),
         Some(Command::Profile(profile)) => profile::run(&profile, common),
         Some(Command::Show(show)) => show::run(&show, common),
         Some(Command::Export(export)) => export::run(&export, common),
         Some(Command::Attach(attach)) => attach::run(&attach, common),
         Some(Command::Enter(enter)) => enter::run(&enter, common),
         Some(Command::Reveal(reveal)) => reveal::run(&reveal),
-        Some(Command::Where) => where_kept::run(common),
+        Some(Command::Where(listing)) => where_kept::run(&listing, common),
         Some(Command::Rig) => rig::run(common),
         Some(Command::Meter(meter)) => meter::run(&meter, common),
         Some(Command::Load(load)) => load::run(&load),
@@ -79,11 +82,12 @@ pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
 }
 
 /// Refuses to show an interface where nobody would see it or could answer; before anything is recorded or applied.
-fn needs_terminal(command: &str, instead: &str) -> Result<(), BadInput> {
+fn needs_terminal(command: &str, instead: &str) -> Result<()> {
     if std::io::stdin().is_terminal() && std::io::stdout().is_terminal() {
-        return Ok(());
+        // What is wrong with how it is to look is told before anything is begun.
+        return Preferences::of_user().map(drop);
     }
-    Err(BadInput(arguments::needs_terminal(command, instead)))
+    Err(BadInput(arguments::needs_terminal(command, instead)).into())
 }
 
 /// A moment of the wall clock as lists show it, with the zone that it is told in.

@@ -14,6 +14,7 @@ use periculum_core::model::setting::TakesEffect;
 use periculum_core::telling::change_words;
 use periculum_ledger::{Ledger, ProfileRow};
 use periculum_rigs::bench::{Answer, Bench, Order, answer_to};
+use serde_json::json;
 
 use crate::cli::{Common, Profile, ProfileAction};
 use crate::climbing::{bench_of, open_ledger, read_back, this_machine};
@@ -30,6 +31,7 @@ const APPLYING: Span = Span::from_seconds(60);
 pub(super) fn run(arguments: &Profile, common: &Common) -> Result<ExitCode> {
     let ledger = open_ledger(&places::ledger_to_read(common)?)?;
     match &arguments.action {
+        None if arguments.listing.json => list_as_json(&ledger)?,
         None => list(&ledger)?,
         Some(ProfileAction::Arm { name, climb, soak }) => {
             let profile = find(&ledger, name, *climb)?;
@@ -79,6 +81,18 @@ fn list(ledger: &Ledger) -> Result<()> {
             at_start,
         ));
         say_changes(ledger, &profile)?;
+    }
+    Ok(())
+}
+
+fn list_as_json(ledger: &Ledger) -> Result<()> {
+    let armed = ledger.armed()?;
+    for ProfileRow { climb, rig, name, rung, proof, soaked, .. } in ledger.profiles()? {
+        let at_start = armed.iter().any(|(_, armed)| armed.climb == climb && armed.name == name);
+        let profile = json!({
+            "profile": name, "rig": rig, "climb": climb, "rung": rung, "proof": proof, "soaked": soaked, "at_start": at_start,
+        });
+        say(profile.to_string());
     }
     Ok(())
 }

@@ -12,23 +12,34 @@ use crate::briefing::Briefing;
 use crate::cli::{Common, Pictured, Report};
 use crate::climbing::open_ledger;
 use crate::complaint::BadInput;
+use crate::handing_out::{form, hand_out};
 use crate::pictures::{self, Drawn};
 use crate::recalling::{recall_to_look, tell_past};
 use crate::telling::files;
-use crate::{places, reports};
+use crate::{bundle, places, reports};
 
 pub(super) fn run(report: &Report, common: &Common) -> Result<ExitCode> {
-    let ending = pictures::ending(&report.output);
-    if !["svg", "pdf", "md"].contains(&ending) {
-        let name = report.output.display();
+    if let Some(file) = &report.bundle {
+        let ledger = open_ledger(&places::ledger_to_read(common)?)?;
+        hand_out(file, &bundle::of(&ledger, report.climb)?)?;
+        return Ok(ExitCode::SUCCESS);
+    }
+    let Some(output) = &report.output else { return Err(BadInput(files::NO_FILE_FOR_REPORT.into()).into()) };
+    let usual = if report.picture.is_some() { "svg" } else { "md" };
+    let form = form(output, report.written_as.as_deref(), usual);
+    if !["svg", "pdf", "md", "html"].contains(&form) {
+        let name = output.display();
         return Err(BadInput(files::report_ending(&name)).into());
     }
-    let picture = report.picture.or((ending == "svg").then_some(Pictured::Ascent));
+    let picture = report.picture.or((form == "svg").then_some(Pictured::Ascent));
     refuse_idle_options(report, picture)?;
     let ledger = open_ledger(&places::ledger_to_read(common)?)?;
     match picture {
-        Some(picture) => pictures::write(&drawn(report, picture, &ledger)?, &report.output)?,
-        None => reports::write(&ledger, report.climb, &report.output)?,
+        Some(picture) => pictures::write_as(&drawn(report, picture, &ledger)?, output, form)?,
+        None => {
+            let begun = super::date(ledger.climb(report.climb)?.wall);
+            hand_out(output, &reports::report(&ledger, report.climb, form, &begun)?)?;
+        }
     }
     Ok(ExitCode::SUCCESS)
 }

@@ -91,16 +91,20 @@ impl Proposal {
     /// # Errors
     /// Where the plan can't be climbed, or the kernel does not answer.
     pub(crate) fn review(&self, known: &KnownRig, root: &Path) -> Result<Review> {
+        Ok(Review {
+            files: self.files().into_iter().map(Path::to_owned).collect(),
+            ..Review::of(self.briefing(known)?, root, Vec::new())?
+        })
+    }
+
+    /// Its rig and its plan, read as if they were written.
+    pub(super) fn briefing(&self, known: &KnownRig) -> Result<Briefing> {
         let rig = match (&self.rig, &known.origin) {
             (Some((path, text)), _) => SourceFile { path: path.clone(), text: text.clone() },
             (None, Origin::File(path)) => SourceFile { path: path.clone(), text: known.text.clone() },
             (None, _) => SourceFile { path: PathBuf::new(), text: known.text.clone() },
         };
-        let briefing = Briefing::of(rig, SourceFile { path: self.plan.clone(), text: self.text.clone() })?;
-        Ok(Review {
-            files: self.files().into_iter().map(Path::to_owned).collect(),
-            ..Review::of(briefing, root, Vec::new())?
-        })
+        Briefing::of(rig, SourceFile { path: self.plan.clone(), text: self.text.clone() })
     }
 
     /// The files that are written when it begins.

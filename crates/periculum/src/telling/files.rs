@@ -13,12 +13,14 @@ pub(crate) const NOTHING_TO_COMPARE: &str = "nothing to compare with; name other
 pub(crate) const MAKE_IT_BY_HAND: &str = "make the pass by hand, with `by = \"hand\"` and `ask`";
 pub(crate) const NOBODY_STARTS_ELSEWHERE: &str = "the rig is elsewhere: nothing here can watch it or start it anew";
 pub(crate) const NOTHING_RUNS_FOR_ELSEWHERE: &str = "the rig is elsewhere, and nothing runs on this computer for it";
+pub(crate) const NO_FILE_FOR_REPORT: &str = "say where the report goes, with -o FILE or --bundle FILE";
 pub(crate) const NO_PLAN_YET: &str = "no plan yet";
 pub(crate) const NO_PROGRAMS_FOR_SIMULATED: &str = "a simulated rig has no programs to run";
 pub(crate) const NO_WATCHDOG_FOR_SIMULATED: &str = "a simulated rig freezes no machine, so no watchdog is armed";
 pub(crate) const ONE_AT_A_TIME: &str = "samples and marks are those of one climb; write its number alone";
 pub(crate) const OR_MORE: &str = ", or more: it is not foreseen farther";
 pub(crate) const OVER_IS_FOR_SCORES_AND_MAP: &str = "--over is for --picture scores and map";
+pub(crate) const PREFERENCES_ARE: &str = "how the interface is to be";
 pub(crate) const PERMITS_ARE: &str = "what you have allowed";
 pub(crate) const PUT_BACK_IS: &str = "what has to be put back";
 pub(crate) const TRIAL_IS_FOR_TRACES: &str = "--trial is for --picture traces";
@@ -38,7 +40,7 @@ sentences! {
     no_regular_file(path) = "{path} is no regular file, so it is not read";
     nothing_to_climb(rig) = "no setting of {rig} has a ceiling, so there is nothing to climb";
     plan_would(plan, rig, stages, effort, told) = "plan `{plan}` for rig `{rig}`: {stages}; {effort}{told}";
-    report_ending(name) = "can't tell what {name} is to be; end it in .pdf, .svg or .md";
+    report_ending(name) = "can't tell what {name} is to be; end it in .pdf, .html, .md or .svg";
     rig_has(rig, settings, sensors) = "rig `{rig}`: {settings}, {sensors}";
     runs_here(load) = "every setting is changed by hand, and {load} runs on this computer: where the rig is another machine, write \
         `where = \"elsewhere\"` below [rig]";

@@ -4,6 +4,7 @@
 pub(crate) mod allowing;
 pub(crate) mod arguments;
 pub(crate) mod attaching;
+pub(crate) mod bundles;
 pub(crate) mod climbing;
 #[cfg_attr(not(feature = "graphics"), allow(dead_code, reason = "nobody says it without devices"))]
 pub(crate) mod devices;
@@ -12,6 +13,7 @@ pub(crate) mod files;
 pub(crate) mod headless;
 pub(crate) mod ledger;
 pub(crate) mod pictures;
+pub(crate) mod preferences;
 pub(crate) mod profiles;
 pub(crate) mod proving;
 pub(crate) mod results;

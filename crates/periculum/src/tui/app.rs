@@ -6,20 +6,22 @@ use std::path::Path;
 
 use periculum_core::engine::{Answer, Entered, Entry as Told, Field, Said};
 use periculum_core::model::rig_change::RigChange;
-use periculum_core::telling::{declined_words, misfit_words};
+use periculum_core::telling::{declined_words, mark_sentence, misfit_words};
 use ratatui::Frame;
 use ratatui::crossterm::event::{
     Event, KeyCode, KeyEvent, KeyEventKind, KeyModifiers, MouseButton, MouseEvent, MouseEventKind,
 };
 use ratatui::layout::{Constraint, Layout, Margin, Rect};
 
+use super::calls::Occasion;
 use super::climbed::Climbed;
 use super::desk::Desk;
 use super::keys::Key;
 use super::library::{Library, Read};
 use super::overlays::{self, Below, Card, Deed, Entry, Finder, Overlay, Purpose};
 use super::pointing::Target;
-use super::screens::{Screens, Then, View, draw_header, draw_keys, draw_names};
+use super::preferences::Preferences;
+use super::screens::{Screens, Then, View, draw_header, draw_keys, draw_names, state_of};
 use super::telling::{self, labels};
 use super::theme::Theme;
 use super::travel::{Travel, travel_of};
@@ -45,20 +47,40 @@ pub(super) struct App {
     pub(super) wanted: Option<Wanted>,
     /// What could not be put back, to be told when the interface is closed.
     pub(super) left_behind: Vec<String>,
+    /// What is to be pasted elsewhere.
+    pub(super) copied: Option<String>,
 }
 
 impl App {
-    pub(super) fn new(shown: Climbed, library: Library, theme: Theme) -> Self {
+    pub(super) fn new(shown: Climbed, library: Library, preferences: &Preferences) -> Self {
+        let mut screens = Screens::new(shown.plan.climbed_setting().is_none());
+        screens.at = preferences.view;
+        let mut desk = Desk::new(shown, library, Theme::of_terminal(preferences.scheme));
+        desk.keys = preferences.keys.clone();
         Self {
-            screens: Screens::new(shown.plan.climbed_setting().is_none()),
-            desk: Desk::new(shown, library, theme),
+            screens,
+            desk,
             overlay: None,
             is_done: false,
             wants_to_stand_still: false,
             is_leaving: false,
             wanted: None,
             left_behind: Vec::new(),
+            copied: None,
         }
+    }
+
+    /// What the terminal's title says.
+    pub(super) fn title(&self) -> String {
+        let live = self.desk.live();
+        telling::title(&live.rig.name, &live.plan.name, live.story.trials.len(), state_of(&self.desk))
+    }
+
+    /// What somebody who looks elsewhere is told.
+    pub(super) fn call(&self, occasion: Occasion) -> String {
+        let live = self.desk.live();
+        let mark = live.story.marks.last().map(|mark| mark_sentence(mark, &live.rig));
+        telling::call(occasion, &live.rig.name, mark.as_deref())
     }
 
     /// Draws the whole screen.
@@ -167,8 +189,8 @@ impl App {
 
     /// Takes a key to whoever it means something to.
     fn press_key(&mut self, event: &Event, pressed: KeyEvent) -> Option<Said> {
-        let code = pressed.code;
         if pressed.modifiers.contains(KeyModifiers::CONTROL) {
+            let code = pressed.code;
             match code {
                 KeyCode::Char('z') => self.stand_still(),
                 KeyCode::Char('c') if self.overlay.is_none() => self.leave(),
@@ -178,6 +200,9 @@ impl App {
             }
             return None;
         }
+        // Where somebody writes, each key is what stands on it.
+        let writes = matches!(self.overlay, Some(Overlay::Entry(_) | Overlay::Finder(_)));
+        let code = if writes { pressed.code } else { self.desk.keys.meant(pressed.code)? };
         if code == KeyCode::Esc {
             self.go_back();
             return None;
@@ -265,6 +290,7 @@ impl App {
             General::Find => self.overlay = Some(Overlay::Finder(Finder::default())),
             General::Show(view) => self.show(view),
             General::Leave => self.leave(),
+            General::Copy => self.copy(),
             General::CloseOther => self.desk.close_other(),
             General::Select(step) => self.screens.current_mut().select(step, &mut self.desk),
         }
@@ -373,6 +399,13 @@ impl App {
             }
             _ => {}
         }
+    }
+
+    /// Hands out what the logbook says of the selected trial.
+    fn copy(&mut self) {
+        let Some((trial, lines)) = self.desk.lines_of_selected() else { return };
+        self.desk.told = Some(telling::copied(trial, lines.len()));
+        self.copied = Some(lines.join("\n"));
     }
 
     fn pause_or_go_on(&mut self) -> Said {
@@ -502,14 +535,22 @@ impl App {
         let (own_first, own): (Vec<Key>, Vec<Key>) = own.into_iter().partition(|key| key.is_first);
         let (urgent, general): (Vec<_>, Vec<_>) = self.general_keys().into_iter().partition(|(_, key)| key.is_first);
         let keys = |general: Vec<(General, Key)>| general.into_iter().map(|(_, key)| key);
-        keys(urgent).chain(own_first).chain(keys(general)).chain(own).collect()
+        let all = keys(urgent).chain(own_first).chain(keys(general)).chain(own);
+        all.map(|key| self.desk.keys.moved(key)).collect()
     }
 
     /// The keys that can be pressed now.
     pub(super) fn offered_keys(&self) -> Vec<Key> {
         let mut keys = match &self.overlay {
             None => self.keys_of_screen(),
-            Some(overlay) => overlay.keys(),
+            Some(overlay) => {
+                let keys = overlay.keys().into_iter();
+                if matches!(overlay, Overlay::Card(_)) {
+                    keys.map(|key| self.desk.keys.moved(key)).collect()
+                } else {
+                    keys.collect()
+                }
+            }
         };
         if self.overlay.is_some() || !self.desk.filter.is_empty() {
             keys.push(Key::new(KeyCode::Esc, "esc", labels::BACK));

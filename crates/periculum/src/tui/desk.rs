@@ -4,15 +4,17 @@
 use std::path::Path;
 
 use anyhow::{Result, bail};
-use periculum_core::engine::{Answer, Field, Misfit, Question, Turn, Written};
+use periculum_core::engine::{Answer, Entry, Field, Misfit, Question, Turn, Written};
 use periculum_core::model::errand::Errand;
 use periculum_core::story::TrialStory;
 use periculum_core::story::finding::Query;
 use periculum_core::story::stretch::Stretch;
+use periculum_core::telling::tell;
 
 use super::climbed::Climbed;
 use super::draft::Draft;
 use super::form::Form;
+use super::keymap::Keymap;
 use super::library::Library;
 use super::picked::{Picks, toggle_unseen};
 use super::pointing::Places;
@@ -53,6 +55,8 @@ pub(super) struct Desk {
     /// The plan that is being written.
     pub(super) draft: Option<Draft>,
     pub(super) theme: Theme,
+    /// Where the keys lie.
+    pub(super) keys: Keymap,
     /// What lies where on the screen.
     pub(super) places: Places,
     /// What came of the last thing that was done, until the next key.
@@ -79,6 +83,7 @@ impl Desk {
             form: None,
             draft: None,
             theme,
+            keys: Keymap::default(),
             places: Places::default(),
             told: None,
             pause_wanted: false,
@@ -302,6 +307,16 @@ impl Desk {
     /// Whether what is found is in another order than that of the trials.
     pub(super) fn is_sorted(&self) -> bool {
         self.query().sort().is_some()
+    }
+
+    /// What the logbook says of the selected trial, and which that is.
+    pub(super) fn lines_of_selected(&self) -> Option<(u32, Vec<String>)> {
+        let selected = self.selected_trial()?;
+        let trial_of = |entry: &Entry| if let Entry::TrialBegan { trial, .. } = entry { Some(*trial) } else { None };
+        let log = self.shown.story.log.iter().map(|(_, entry)| entry);
+        let from = log.skip_while(|entry| trial_of(entry) != Some(selected));
+        let its = from.enumerate().take_while(|(nth, entry)| *nth == 0 || trial_of(entry).is_none());
+        Some((selected, its.filter_map(|(_, entry)| tell(entry, &self.shown.rig)).collect()))
     }
 
     /// Whether something went wrong in the selected trial.

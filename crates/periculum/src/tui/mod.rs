@@ -6,15 +6,18 @@
 
 mod answers;
 mod app;
+mod calls;
 mod climbed;
 mod desk;
 mod draft;
 mod form;
+mod keymap;
 mod keys;
 mod library;
 mod overlays;
 mod picked;
 mod pointing;
+mod preferences;
 mod screens;
 mod shelf;
 mod start;
@@ -49,12 +52,13 @@ use crate::places;
 use crate::recalling::tell_past;
 use crate::telling::climbing;
 use crate::tui::app::App;
+use crate::tui::calls::{Standing, Watch};
 use crate::tui::climbed::Climbed;
 pub(crate) use crate::tui::draft::Draft;
 pub(crate) use crate::tui::library::Library;
+pub(crate) use crate::tui::preferences::Preferences;
 pub(crate) use crate::tui::start::{Chosen, ask_to_begin, start};
 use crate::tui::terminal::Taken;
-use crate::tui::theme::Theme;
 
 /// Gives the terminal back as it was, where an interface has it.
 pub(crate) fn give_back_terminal() {
@@ -63,6 +67,9 @@ pub(crate) fn give_back_terminal() {
 
 /// The screen is drawn at most once in this time, unless a key was pressed.
 const FRAME: Duration = Duration::from_millis(50);
+
+/// The same for whom what moves disturbs.
+const CALM_FRAME: Duration = Duration::from_secs(1);
 
 /// Drives a climb and shows it; up to where `curtain` holds it goes as fast as it can. Tells what is to be climbed next.
 pub(crate) fn show(
@@ -79,11 +86,12 @@ pub(crate) fn show(
     let kinds = if past.kinds.is_empty() { prepared.kinds().to_vec() } else { past.kinds.clone() };
     let climbed = Climbed::new(&prepared.row()?, &prepared.briefing, past, prepared.traces.clone());
     let climbed = climbed.under_way(&kinds);
-    let app = App::new(climbed, Library::at(prepared.ledger_path()), Theme::of_terminal());
+    let preferences = Preferences::of_user()?;
+    let app = App::new(climbed, Library::at(prepared.ledger_path()), &preferences);
     let (sender, notices) = unbounded();
     let (ledger, plan) = (prepared.ledger_path(), Arc::clone(&prepared.briefing.plan));
     let driving = drive(prepared, operator, pace, curtain, sender);
-    let mut screen = Screen { app, words, notices, ended, woken: listen_for_waking(), is_woken: false };
+    let mut screen = Screen::new(app, words, notices, ended, preferences);
     let shown = screen.run();
     if shown.is_err() {
         // Nobody sees anything any more, so the climb waits in good order.
@@ -117,23 +125,25 @@ fn parting_words(climbed: &Climbed) -> Vec<String> {
 
 /// Shows a climb as the ledger has it; nothing is driven. Tells what is to be climbed then.
 pub(crate) fn browse(library: Library, number: i64) -> Result<Option<Wanted>> {
-    look(App::new(library.open(number)?, library, Theme::of_terminal()))
+    let preferences = Preferences::of_user()?;
+    look(App::new(library.open(number)?, library, &preferences), preferences)
 }
 
 /// Shows a plan to be written; tells what is to be climbed then.
 pub(crate) fn write(draft: Draft, library: Library) -> Result<Option<Wanted>> {
-    let mut app = App::new(Climbed::not_begun(&draft.briefing()?), library, Theme::of_terminal());
+    let preferences = Preferences::of_user()?;
+    let mut app = App::new(Climbed::not_begun(&draft.briefing()?), library, &preferences);
     (app.desk.draft, app.screens.at) = (Some(draft), screens::View::Plan);
-    look(app)
+    look(app, preferences)
 }
 
 /// Shows what is there; nothing is driven.
-fn look(mut app: App) -> Result<Option<Wanted>> {
+fn look(mut app: App, preferences: Preferences) -> Result<Option<Wanted>> {
     let (words, _) = unbounded();
     let (ending, ended) = unbounded();
     interrupt::listen(words.clone(), Some(ending), give_back_terminal)?;
     app.desk.is_driver_gone = true;
-    let mut screen = Screen { app, words, notices: never(), ended, woken: listen_for_waking(), is_woken: false };
+    let mut screen = Screen::new(app, words, never(), ended, preferences);
     screen.run()?;
     Ok(screen.app.wanted)
 }
@@ -169,9 +179,24 @@ struct Screen {
     /// Tells when this process goes on after it stood still.
     woken: Receiver<()>,
     is_woken: bool,
+    preferences: Preferences,
+    watch: Watch,
+    /// What the title says.
+    titled: String,
 }
 
 impl Screen {
+    fn new(
+        app: App,
+        words: Sender<periculum_core::engine::Said>,
+        notices: Receiver<Notice>,
+        ended: Receiver<()>,
+        preferences: Preferences,
+    ) -> Self {
+        let (woken, watch) = (listen_for_waking(), Watch::default());
+        Self { app, words, notices, ended, woken, is_woken: false, preferences, watch, titled: String::new() }
+    }
+
     fn run(&mut self) -> io::Result<()> {
         let mut stage = Taken::enter()?;
         let input = listen_to_terminal();
@@ -185,11 +210,13 @@ impl Screen {
                 stage.take_again()?;
             }
             stage.draw(|frame| self.app.draw(frame))?;
+            self.tell_those_who_look_elsewhere()?;
             let drawn = Instant::now();
+            let spacing = if self.preferences.is_calm { CALM_FRAME } else { FRAME };
             let is_pressed = self.wait(&input);
             // What comes in a burst is drawn once, but nobody waits for what a key does.
-            while !is_pressed && self.notices_left() && drawn.elapsed() < FRAME {
-                match input.recv_timeout(FRAME.saturating_sub(drawn.elapsed())) {
+            while !is_pressed && self.notices_left() && drawn.elapsed() < spacing {
+                match input.recv_timeout(spacing.saturating_sub(drawn.elapsed())) {
                     Ok(event) => {
                         self.take_event(&event);
                         break;
@@ -200,6 +227,25 @@ impl Screen {
             self.take_waiting();
         }
         Ok(())
+    }
+
+    /// Sets the title, calls whoever wants to be called, and hands out what was copied.
+    fn tell_those_who_look_elsewhere(&mut self) -> io::Result<()> {
+        let calls = &self.preferences.calls;
+        let title = self.app.title();
+        if calls.title && title != self.titled {
+            terminal::title(&title)?;
+            self.titled = title;
+        }
+        if let Some(occasion) = self.watch.look(Standing::of(&self.app.desk.live().story), Instant::now()) {
+            if calls.bell.contains(&occasion) {
+                terminal::ring()?;
+            }
+            if calls.notify.contains(&occasion) {
+                terminal::notify(&self.app.call(occasion))?;
+            }
+        }
+        self.app.copied.take().map_or(Ok(()), |text| terminal::copy(&text))
     }
 
     /// Waits until there is something to show, and tells whether it is what a key does.

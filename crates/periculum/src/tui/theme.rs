@@ -33,6 +33,49 @@ pub(super) enum Shade {
     Sign(Style),
 }
 
+/// Which colours are wanted.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) enum Scheme {
+    /// Light on a dark ground.
+    #[default]
+    Dark,
+    /// Dark on a light ground.
+    Light,
+    /// As far from the ground as they go.
+    Contrast,
+    /// Those that the terminal gives its sixteen, on its own ground.
+    Terminal,
+}
+
+/// A scheme's ground, the shade of it, and text, muted, faint, accent, good, warning and bad on it: as they are, and in the palette
+/// of 256.
+struct Palette {
+    exact: ([u32; 2], [u32; 7]),
+    indexed: ([u8; 2], [u8; 7]),
+}
+
+const DARK: Palette = Palette {
+    exact: (
+        [0x10_12_16, 0x22_2b_2b],
+        [0xd6_d0_c4, 0x8a_8d_90, 0x4a_4e_55, 0x84_a4_d6, 0x6f_b6_96, 0xd6_a4_54, 0xd6_62_54],
+    ),
+    indexed: ([233, 235], [187, 245, 239, 110, 108, 179, 167]),
+};
+const LIGHT: Palette = Palette {
+    exact: (
+        [0xf4_f1_ea, 0xdc_e2_d8],
+        [0x25_29_2e, 0x62_66_6b, 0xb2_b0_a8, 0x2c_5a_9e, 0x24_70_52, 0x8a_5c_00, 0xa8_32_26],
+    ),
+    indexed: ([255, 253], [235, 242, 249, 25, 23, 94, 124]),
+};
+const CONTRAST: Palette = Palette {
+    exact: (
+        [0x00_00_00, 0x30_30_30],
+        [0xff_ff_ff, 0xd8_d8_d8, 0x90_90_90, 0x78_c0_ff, 0x60_ff_90, 0xff_d8_40, 0xff_80_70],
+    ),
+    indexed: ([16, 236], [231, 253, 246, 117, 84, 221, 210]),
+};
+
 /// How many colours a terminal has.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Depth {
@@ -48,17 +91,23 @@ pub(super) enum Depth {
 
 impl Theme {
     /// The theme for what the environment says of the terminal.
-    pub(super) fn of_terminal() -> Self {
+    pub(super) fn of_terminal(scheme: Scheme) -> Self {
         let [no_color, color_term, term, xterm] =
             ["NO_COLOR", "COLORTERM", "TERM", "XTERM_VERSION"].map(|name| std::env::var(name).unwrap_or_default());
-        Self::new(Depth::of(&no_color, &color_term, &term, &xterm))
+        Self::new(scheme, Depth::of(&no_color, &color_term, &term, &xterm))
     }
 
-    /// The theme for this many colours.
-    pub(super) fn new(depth: Depth) -> Self {
+    /// The theme of this scheme, in so many colours.
+    pub(super) fn new(scheme: Scheme, depth: Depth) -> Self {
         let plain = Style::new();
-        match depth {
-            Depth::None => Self {
+        let palette = match scheme {
+            Scheme::Dark => Some(&DARK),
+            Scheme::Light => Some(&LIGHT),
+            Scheme::Contrast => Some(&CONTRAST),
+            Scheme::Terminal => None,
+        };
+        match (depth, palette) {
+            (Depth::None, _) => Self {
                 text: plain,
                 muted: plain,
                 faint: plain.add_modifier(Modifier::DIM),
@@ -68,7 +117,7 @@ impl Theme {
                 bad: plain.add_modifier(Modifier::BOLD),
                 shade: Shade::Sign(plain.add_modifier(Modifier::DIM)),
             },
-            Depth::Sixteen => Self {
+            (Depth::Sixteen, _) | (_, None) => Self {
                 text: plain,
                 muted: plain.fg(Color::Gray),
                 faint: plain.fg(Color::DarkGray),
@@ -78,17 +127,13 @@ impl Theme {
                 bad: plain.fg(Color::LightRed),
                 shade: Shade::Sign(plain.fg(Color::DarkGray)),
             },
-            Depth::Indexed => {
-                let colours = [187, 245, 239, 110, 108, 179, 167].map(Color::Indexed);
-                Self::on_ground([233, 235].map(Color::Indexed), colours)
+            (Depth::Indexed, Some(Palette { indexed: (grounds, colours), .. })) => {
+                Self::on_ground(grounds.map(Color::Indexed), colours.map(Color::Indexed))
             }
-            Depth::True => Self::on_ground_rgb(),
+            (Depth::True, Some(Palette { exact: (grounds, colours), .. })) => {
+                Self::on_ground(grounds.map(Color::from_u32), colours.map(Color::from_u32))
+            }
         }
-    }
-
-    fn on_ground_rgb() -> Self {
-        let colours = [0xd6d0c4, 0x8a8d90, 0x4a4e55, 0x84a4d6, 0x6fb696, 0xd6a454, 0xd66254];
-        Self::on_ground([0x101216, 0x222b2b].map(Color::from_u32), colours.map(Color::from_u32))
     }
 
     /// Text, muted, faint, accent, good, warning and bad, all on one ground, which has a shade.
@@ -134,6 +179,37 @@ impl Depth {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    /// How far two colours are from each other, 1 to 21 (WCAG 2.2, relative luminance and contrast ratio).
+    fn contrast(one: u32, other: u32) -> f64 {
+        let luminance = |colour: u32| {
+            let [_, red, green, blue] = colour.to_be_bytes().map(|part| {
+                let part = f64::from(part) / 255.0;
+                if part <= 0.04045 { part / 12.92 } else { ((part + 0.055) / 1.055).powf(2.4) }
+            });
+            0.2126 * red + 0.7152 * green + 0.0722 * blue
+        };
+        let (one, other) = (luminance(one), luminance(other));
+        (one.max(other) + 0.05) / (one.min(other) + 0.05)
+    }
+
+    #[test]
+    fn all_that_is_read_stands_off_its_ground_and_its_shade() {
+        for (palette, least, muted_least) in [(&DARK, 4.5, 4.5), (&LIGHT, 4.5, 4.5), (&CONTRAST, 7.0, 7.0)] {
+            let (grounds, [text, muted, _, accent, good, warning, bad]) = palette.exact;
+            for (colour, least) in
+                [(text, 7.0), (muted, muted_least), (accent, least), (good, least), (warning, least), (bad, least)]
+            {
+                assert!(contrast(colour, grounds[0]) >= least, "{colour:06x} on {:06x}", grounds[0]);
+            }
+        }
+    }
+
+    #[test]
+    fn the_terminals_own_colours_are_left_to_it() {
+        assert_eq!(Theme::new(Scheme::Terminal, Depth::True).text, Style::new());
+        assert_ne!(Theme::new(Scheme::Light, Depth::True).text, Theme::new(Scheme::Dark, Depth::True).text);
+    }
 
     #[test]
     fn the_environment_decides_how_many_colours_there_are() {

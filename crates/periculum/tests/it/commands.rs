@@ -382,7 +382,7 @@ fn a_report_is_written_as_a_picture_and_as_text() {
     let lasts = |line: &&str| !passing.iter().any(|begin| line.starts_with(begin));
     insta::assert_snapshot!(text.lines().filter(lasts).collect::<Vec<_>>().join("\n"));
     for (arguments, said) in [
-        (["report", "1", "-o", "x.doc"], "end it in .pdf, .svg or .md"),
+        (["report", "1", "-o", "x.doc"], "end it in .pdf, .html, .md or .svg"),
         (["report", "9", "-o", "x.svg"], "there is no climb 9"),
     ] {
         let refused = home.periculum().args(arguments).output().expect("started");

@@ -49,6 +49,15 @@ fn expressions_are_read() {
 }
 
 #[test]
+fn the_list_for_other_tools_is_the_same() {
+    let path = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../deny.toml");
+    let text = std::fs::read_to_string(path).expect("read");
+    let list = text.split_once("allow = [").and_then(|(_, rest)| rest.split_once("\n]")).expect("a list").0;
+    let listed: Vec<&str> = list.split('"').skip(1).step_by(2).collect();
+    assert_eq!(listed, PERMISSIVE);
+}
+
+#[test]
 fn every_crate_may_be_passed_on() {
     let mut asked = Command::new(env!("CARGO"));
     asked.args(["metadata", "--format-version", "1", "--locked", "--offline", "--filter-platform"]);
@@ -59,6 +68,9 @@ fn every_crate_may_be_passed_on() {
     let used: Vec<&Value> =
         told["resolve"]["nodes"].as_array().expect("nodes").iter().map(|node| &node["id"]).collect();
     for package in packages.iter().filter(|package| used.contains(&&package["id"])) {
+        // From this workspace, or from the registry: nothing else is built.
+        let source = package["source"].as_str();
+        assert!(source.is_none_or(|source| source.starts_with("registry+")), "{}: {source:?}", package["name"]);
         let licence = package["license"].as_str().unwrap_or_default();
         assert!(is_permissive(licence), "{} is licensed as `{licence}`", package["name"]);
     }

@@ -1,5 +1,6 @@
 //! What the program must do, tried from outside, in one binary, so that it is linked once.
 
+mod bundles;
 mod by_hand;
 mod card_driver;
 #[cfg(feature = "graphics")]
@@ -17,10 +18,13 @@ mod house;
 mod interface;
 mod led;
 mod licences;
+mod listing;
 mod loads;
 mod machine;
 mod outlets;
+mod package;
 mod practice;
+mod preferences;
 mod profiles;
 mod programs;
 mod readers;

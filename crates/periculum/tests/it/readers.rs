@@ -79,6 +79,18 @@ fn the_report_is_a_few_pages_with_its_fonts_in_it() {
 }
 
 #[test]
+fn a_page_needs_nothing_else_and_its_pictures_can_be_searched() {
+    let home = climbed(&["dome.plan.toml"]);
+    output(home.periculum().args(["report", "1", "-o", "x.html"]));
+    let count = |what: &str| output(Command::new("xmllint").args(["--xpath", what]).arg(home.path("x.html")));
+    let svg = "*[local-name()='svg']";
+    assert_eq!(count("count(//*[local-name()='h1'])").trim(), "1");
+    assert!(count(&format!("count(//{svg})")).trim().parse::<u32>().expect("a number") >= 2);
+    assert_eq!(count(&format!("count(//{svg}//*[local-name()='text'][.='ceiling 5 100'])")).trim(), "1");
+    assert_eq!(count("count(//@src)").trim(), "0", "nothing is fetched");
+}
+
+#[test]
 fn marks_and_readings_are_open_metrics() {
     let home = climbed(&["dome.plan.toml"]);
     for (what, says) in [("marks", "periculum_mark gauge 2"), ("samples", "periculum_reading gauge ")] {
@@ -93,7 +105,7 @@ fn marks_and_readings_are_open_metrics() {
 fn what_can_not_be_drawn_is_told() {
     let home = climbed(&["dome.plan.toml"]);
     let refused: [(&[&str], &str); 8] = [
-        (&["-o", "x.png"], "end it in .pdf, .svg or .md"),
+        (&["-o", "x.png"], "end it in .pdf, .html, .md or .svg"),
         (&["-o", "x.md", "--picture", "map"], "end it in .svg or .pdf"),
         (&["-o", "x.svg", "--picture", "scores", "--benchmark", "render"], "it has those of: integer, dense"),
         (&["-o", "x.svg", "--picture", "traces", "--trial", "99"], "there is no trial 99; there are 24"),

@@ -30,6 +30,8 @@ pub(super) enum General {
     Find,
     Show(View),
     Leave,
+    /// Copies what is known of the selected trial.
+    Copy,
     /// Back to the climb that the interface was opened for.
     CloseOther,
     Select(Travel),
@@ -64,6 +66,8 @@ pub(super) fn keys(
         true => (General::CloseOther, Key::letter('q', "q", labels::BACK_TO_THIS_CLIMB)),
     });
     keys.push((General::Find, Key::letter(':', ":", labels::FINDER_KEY)));
+    let has_trial = desk.selected_trial().is_some();
+    keys.push((General::Copy, Key::letter('C', "C", labels::COPY_TRIAL).only(has_trial, labels::NO_TRIAL_SO_FAR)));
     keys.extend(of_rig(desk, is_climb_view));
     if let Some(does) = moves {
         let arrows = Key::new(KeyCode::Up, "↑↓", does);

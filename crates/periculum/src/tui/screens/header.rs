@@ -52,6 +52,11 @@ fn tally(desk: &Desk) -> String {
     telling::tally(story.count(Verdict::Held), fell, story.tested())
 }
 
+/// How the climb stands, in a word.
+pub(in crate::tui) fn state_of(desk: &Desk) -> &'static str {
+    state(desk).0
+}
+
 fn state(desk: &Desk) -> (&'static str, Style) {
     let (story, theme) = (&desk.shown.story, &desk.theme);
     if desk.is_asked_elsewhere() {

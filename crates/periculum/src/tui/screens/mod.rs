@@ -43,7 +43,7 @@ mod plan_tests;
 mod tests;
 
 pub(super) use fit::fit;
-pub(super) use header::{draw as draw_header, draw_keys};
+pub(super) use header::{draw as draw_header, draw_keys, state_of};
 pub(super) use names::draw as draw_names;
 pub(super) use screen::{Proposed, Screen, Then};
 pub(super) use stages::wrapped;

@@ -12,7 +12,8 @@ use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 use crate::tui::draft::Draft;
 use crate::tui::library::Library;
-use crate::tui::theme::{Depth, Theme};
+use crate::tui::preferences::Preferences;
+use crate::tui::theme::{Depth, Scheme, Theme};
 
 /// The interface over a copy of the demo's plan, in a folder that is gone with the second.
 fn planning() -> (App, tempfile::TempDir) {
@@ -23,7 +24,8 @@ fn planning() -> (App, tempfile::TempDir) {
     }
     let draft = Draft::of_file(&folder.path().join("dome.plan.toml"), None, &|_| Vec::new()).expect("a plan");
     let shown = Climbed::not_begun(&draft.briefing().expect("a rig"));
-    let mut app = App::new(shown, Library::at(PathBuf::from("/nowhere/test.ledger")), Theme::new(Depth::True));
+    let mut app = App::new(shown, Library::at(PathBuf::from("/nowhere/test.ledger")), &Preferences::default());
+    app.desk.theme = Theme::new(Scheme::Dark, Depth::True);
     (app.desk.draft, app.screens.at, app.desk.is_driver_gone) = (Some(draft), View::Plan, true);
     (app, folder)
 }

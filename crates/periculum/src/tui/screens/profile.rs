@@ -1,8 +1,9 @@
-//! The ascent profile as a step line: up while it holds, down where it fell, the ceiling above, marks as flags.
+//! The ascent profile as a step line: up while it holds, down where it fell, the ceiling above, marks as flags; below it every
+//! other setting that moved, over the same trials, and the stages that they belong to.
 
 use periculum_core::Decimal;
 use periculum_core::engine::Prospect;
-use periculum_core::story::profile::{AscentProfile, Axis, Point};
+use periculum_core::story::profile::{AscentProfile, Axis, Other, Point};
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
 use ratatui::layout::Rect;
@@ -14,11 +15,14 @@ use crate::tui::pointing::Target;
 use crate::tui::telling::{self, labels};
 use crate::tui::theme::Theme;
 
-/// From this height up there is room for the second setting below the first.
-const ROOM_FOR_SECOND: u16 = 14;
+/// Lines that the climbed setting has at least, with its title.
+const UPPER: u16 = 9;
 
-/// Lines that the second setting takes, its title included.
-const SECOND: u16 = 4;
+/// Lines of another setting: its title, and two for its line.
+const OTHER: u16 = 3;
+
+/// From this height up the stages are told below the climbed setting.
+const ROOM_FOR_BANDS: u16 = 12;
 
 /// Columns between two trials: as many as there is room for.
 const STRIDES: [u16; 4] = [6, 4, 3, 2];
@@ -37,9 +41,9 @@ pub(super) fn draw_of(frame: &mut Frame, desk: &Desk, area: Rect, climbed: &Clim
     let profile = AscentProfile::of(&climbed.story, &climbed.rig, &climbed.plan)?;
     let theme = &desk.theme;
     let predicted = next(desk, climbed);
-    let second = profile.second.as_ref().filter(|_| area.height >= ROOM_FOR_SECOND);
-    let height = if second.is_some() { area.height - SECOND - 1 } else { area.height };
-    let upper = Rect { height, ..area };
+    let has_bands = profile.bands.len() > 1 && area.height >= ROOM_FOR_BANDS;
+    let shown = usize::from(area.height.saturating_sub(UPPER) / OTHER).min(profile.others.len());
+    let upper = Rect { height: area.height - OTHER * shown as u16 - u16::from(has_bands), ..area };
 
     let heights: Vec<Decimal> = profile.points.iter().map(|point| point.height).collect();
     let lowest = heights.iter().copied().fold(profile.stock, Decimal::min);
@@ -60,9 +64,17 @@ pub(super) fn draw_of(frame: &mut Frame, desk: &Desk, area: Rect, climbed: &Clim
         let x = plot.column(plot.shown(&profile).count());
         put(buffer, plot.area, x, plot.row(range.share(value)), "◇", theme.muted);
     }
-    if let Some(axis) = second {
-        let lower = Rect { y: upper.bottom() + 1, height: SECOND, ..area };
-        draw_second(buffer, theme, lower, axis, &plot, &profile);
+    if has_bands {
+        let row = Rect { y: upper.bottom(), height: 1, ..area };
+        let name = |stage: usize, found: Option<&str>| telling::band(&climbed.plan, stage, found);
+        plot.draw_bands(buffer, theme, row, &profile, name);
+    }
+    let below = upper.bottom() + u16::from(has_bands);
+    for (nth, other) in profile.others.iter().take(shown).enumerate() {
+        let lower = Rect { y: below + OTHER * nth as u16, height: OTHER, ..area };
+        let left = profile.others.len() - shown;
+        let more = if nth + 1 == shown && left > 0 { telling::more_moved(left) } else { String::new() };
+        draw_other(buffer, theme, lower, other, &plot, &more);
     }
     Some((plot, profile))
 }
@@ -83,19 +95,21 @@ fn predicted(climbed: &Climbed) -> Option<Decimal> {
     }
 }
 
-/// The second setting: only its line and its values, in the same columns.
-fn draw_second(buffer: &mut Buffer, theme: &Theme, area: Rect, axis: &Axis, upper: &Plot, profile: &AscentProfile) {
-    title(buffer, area, axis, theme);
-    let values: Vec<Decimal> = upper.shown(profile).filter_map(|point| point.second).collect();
+/// Another setting: only its line and its values, in the same columns.
+fn draw_other(buffer: &mut Buffer, theme: &Theme, area: Rect, other: &Other, upper: &Plot, more: &str) {
+    title(buffer, area, &other.axis, theme);
+    let width = more.chars().count().min(usize::from(area.width));
+    buffer.set_stringn(area.right() - width as u16, area.y, more, width, theme.muted);
+    let values: Vec<Decimal> = other.values.iter().skip(upper.skipped).flatten().copied().collect();
     let (Some(lowest), Some(highest)) = (values.iter().min(), values.iter().max()) else { return };
     let range = Range { lowest: *lowest, highest: *highest };
     let inside = Rect { x: upper.area.x, y: area.y + 1, width: upper.area.width, height: area.height - 1 };
     let plot = Plot { area: inside, ..*upper };
     let shares: Vec<f64> = values.iter().map(|value| range.share(*value)).collect();
     plot.draw_line(buffer, theme.accent, &shares);
-    plot.label(buffer, theme, plot.row(range.share(*highest)), &axis.written(*highest));
+    plot.label(buffer, theme, plot.row(range.share(*highest)), &other.axis.written(*highest));
     if lowest != highest {
-        plot.label(buffer, theme, plot.row(range.share(*lowest)), &axis.written(*lowest));
+        plot.label(buffer, theme, plot.row(range.share(*lowest)), &other.axis.written(*lowest));
     }
 }
 
@@ -224,6 +238,39 @@ impl Plot {
         }
         put(buffer, self.area, x, from, leave, style);
         put(buffer, self.area, x, to, arrive, style);
+    }
+
+    /// A line between the stages, and below each what it is and what it came to, as far as there is room for that.
+    fn draw_bands(
+        &self,
+        buffer: &mut Buffer,
+        theme: &Theme,
+        row: Rect,
+        profile: &AscentProfile,
+        name: impl Fn(usize, Option<&str>) -> [String; 3],
+    ) {
+        let left = |at: usize| self.column(at.saturating_sub(self.skipped)) - self.stride / 2;
+        let ends = profile.bands.iter().skip(1).map(|band| band.from).chain([profile.points.len()]);
+        for (band, to) in profile.bands.iter().zip(ends).filter(|(_, to)| *to > self.skipped) {
+            let from = left(band.from);
+            if band.from > self.skipped {
+                (self.area.top()..row.bottom()).for_each(|y| self.draw_border(buffer, theme, from, y));
+            }
+            let last = to == profile.points.len();
+            let end = if last { self.area.right() } else { left(to) };
+            let room = usize::from(end.min(self.area.right()).saturating_sub(from + 1));
+            let names = name(band.stage, band.found.as_deref());
+            if let Some(name) = names.iter().find(|name| name.chars().count() < room) {
+                buffer.set_string(from + 1, row.y, name, theme.muted);
+            }
+        }
+    }
+
+    /// A sign of a line between two stages, where nothing else stands.
+    fn draw_border(&self, buffer: &mut Buffer, theme: &Theme, x: u16, y: u16) {
+        if buffer.area.contains((x, y).into()) && buffer[(x, y)].symbol() == " " {
+            buffer[(x, y)].set_symbol("╎").set_style(theme.faint);
+        }
     }
 
     fn draw_points(&self, buffer: &mut Buffer, theme: &Theme, range: &Range, profile: &AscentProfile) {

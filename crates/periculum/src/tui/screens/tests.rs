@@ -27,8 +27,9 @@ use crate::notice::Notice;
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
 use crate::tui::library::{Library, Listed, Read};
+use crate::tui::preferences::Preferences;
 use crate::tui::screens::View;
-use crate::tui::theme::{Depth, Theme};
+use crate::tui::theme::{Depth, Scheme, Theme};
 
 /// What goes wrong in the demo's first climb.
 const FIRST_LIGHT: Script = &[
@@ -88,7 +89,9 @@ fn app(briefing: &Briefing) -> App {
     let row = ClimbRow { seed: briefing.adapters.specimen(Some(11)), ..climb_row(1, None) };
     let climbed = Climbed::new(&row, briefing, Story::default(), BTreeMap::new()).under_way(&[]);
     let nowhere = Library::at(PathBuf::from("/nowhere/test.ledger"));
-    App::new(climbed, nowhere, Theme::new(Depth::True))
+    let mut app = App::new(climbed, nowhere, &Preferences::default());
+    app.desk.theme = Theme::new(Scheme::Dark, Depth::True);
+    app
 }
 
 fn climb_row(climb: i64, end: Option<ClimbEnd>) -> ClimbRow {
@@ -631,7 +634,7 @@ fn no_size_breaks_the_view() {
 #[test]
 fn without_colours_nothing_is_coloured() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
-    app.desk.theme = Theme::new(Depth::None);
+    app.desk.theme = Theme::new(Scheme::Dark, Depth::None);
     let mut terminal = Terminal::new(TestBackend::new(160, 40)).expect("a terminal");
     terminal.draw(|frame| app.draw(frame)).expect("drawn");
     let is_plain = |colour| colour == Color::Reset;

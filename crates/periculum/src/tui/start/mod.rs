@@ -21,6 +21,8 @@ use leaf::{Act, Leaf};
 use prompt::{Ask, Prompt};
 use steps::{Answers, Next};
 
+use super::keymap::Keymap;
+use super::preferences::Preferences;
 use super::telling::labels;
 use super::terminal::Taken;
 use super::theme::Theme;
@@ -45,6 +47,7 @@ pub(super) struct Start {
     proposal: Option<(Proposal, Vec<Written>)>,
     prompt: Option<Prompt>,
     theme: Theme,
+    keymap: Keymap,
     told: Option<String>,
     is_done: bool,
     chosen: Option<Chosen>,
@@ -54,7 +57,9 @@ pub(super) struct Start {
 
 /// Shows what there is to start from; tells what was chosen. Files of a climb that begins here come into this folder.
 pub(crate) fn start(page: Page, folder: PathBuf, root: PathBuf) -> Result<Option<Chosen>> {
-    let mut start = Start::new(page, folder, root, Theme::of_terminal());
+    let preferences = Preferences::of_user()?;
+    let mut start = Start::new(page, folder, root, Theme::of_terminal(preferences.scheme));
+    start.keymap = preferences.keys;
     start.show()?;
     Ok(start.chosen)
 }
@@ -62,7 +67,9 @@ pub(crate) fn start(page: Page, folder: PathBuf, root: PathBuf) -> Result<Option
 /// Shows what a climb would do and to what; tells whether it is to begin.
 pub(crate) fn ask_to_begin(review: &Review) -> Result<bool> {
     let page = Page { waiting: Vec::new(), rigs: Vec::new(), climbs: Vec::new() };
-    let mut start = Start::new(page, PathBuf::new(), PathBuf::new(), Theme::of_terminal());
+    let preferences = Preferences::of_user()?;
+    let mut start = Start::new(page, PathBuf::new(), PathBuf::new(), Theme::of_terminal(preferences.scheme));
+    start.keymap = preferences.keys;
     start.leaves = vec![(steps::review(review, steps::going()), Answers::default())];
     start.show()?;
     Ok(start.is_agreed)
@@ -101,6 +108,7 @@ impl Start {
             proposal: None,
             prompt: None,
             theme,
+            keymap: Keymap::default(),
             told: None,
             is_done: false,
             chosen: None,
@@ -122,8 +130,10 @@ impl Start {
     /// The keys that mean something now.
     fn keys(&self) -> Vec<(&'static str, &'static str)> {
         let back = (self.leaves.len() > 1).then_some(("esc", labels::BACK));
-        let keys = [("↑↓", labels::CHOOSE), ("enter", labels::TAKE_IT)];
-        keys.into_iter().chain(back).chain([("q", labels::LEAVE)]).collect()
+        let enter = self.keymap.written(KeyCode::Enter, "enter");
+        let leave = self.keymap.written(KeyCode::Char('q'), "q");
+        let keys = [("↑↓", labels::CHOOSE), (enter, labels::TAKE_IT)];
+        keys.into_iter().chain(back).chain([(leave, labels::LEAVE)]).collect()
     }
 
     fn take(&mut self, event: &Event) {
@@ -140,11 +150,17 @@ impl Start {
     }
 
     fn press(&mut self, key: KeyEvent) {
-        let control = key.modifiers.contains(KeyModifiers::CONTROL);
-        match key.code {
-            KeyCode::Char('c') if control => self.is_done = true,
-            KeyCode::Char('d') if control => self.select(Travel::On(PAGE)),
-            KeyCode::Char('u') if control => self.select(Travel::Back(PAGE)),
+        if key.modifiers.contains(KeyModifiers::CONTROL) {
+            match key.code {
+                KeyCode::Char('c') => self.is_done = true,
+                KeyCode::Char('d') => self.select(Travel::On(PAGE)),
+                KeyCode::Char('u') => self.select(Travel::Back(PAGE)),
+                _ => {}
+            }
+            return;
+        }
+        let Some(code) = self.keymap.meant(key.code) else { return };
+        match code {
             KeyCode::Up | KeyCode::Char('k') => self.select(Travel::Back(1)),
             KeyCode::Down | KeyCode::Char('j') => self.select(Travel::On(1)),
             KeyCode::PageUp => self.select(Travel::Back(PAGE)),

@@ -11,7 +11,7 @@ use ratatui::crossterm::event::{Event, KeyCode, KeyEvent, KeyModifiers};
 use super::{Chosen, Start, draw};
 use crate::practice;
 use crate::starting::{KnownRig, Origin, Page, Waiting};
-use crate::tui::theme::{Depth, Theme};
+use crate::tui::theme::{Depth, Scheme, Theme};
 
 fn row(climb: i64) -> ClimbRow {
     ClimbRow {
@@ -41,7 +41,7 @@ fn start(folder: PathBuf, waiting: i64) -> Start {
     });
     let climbs = vec![(row(9), Some("4 700 MHz at 1.250 V".to_owned()))];
     let page = Page { waiting: waiting.collect(), rigs: rigs.into(), climbs };
-    Start::new(page, folder, PathBuf::from("/"), Theme::new(Depth::True))
+    Start::new(page, folder, PathBuf::from("/"), Theme::new(Scheme::Dark, Depth::True))
 }
 
 fn press(start: &mut Start, keys: &[KeyCode]) {

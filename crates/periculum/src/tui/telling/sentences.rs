@@ -2,12 +2,14 @@
 
 use std::path::Path;
 
+use crate::tui::calls::Occasion;
 use periculum_core::engine::{Field, Question, Takes};
 use periculum_core::model::budget::Rest;
 use periculum_core::model::errand::Errand;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Threads;
-use periculum_core::model::quantity::counted;
+use periculum_core::model::plan::Plan;
+use periculum_core::model::quantity::{counted, harmless};
 use periculum_core::model::rig::{Part, Rig};
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::{PassStory, Story, TrialStory};
@@ -122,6 +124,41 @@ pub(in crate::tui) fn leaves(rig: &Rig) -> String {
         "Leave it to wait: {rig}, and `periculum resume` tries the open trial again.\n\
          Or stop it for good: what it found so far stays in the ledger."
     )
+}
+
+/// The title of the terminal's window.
+pub(in crate::tui) fn title(rig: &str, plan: &str, trials: usize, state: &str) -> String {
+    let trials = if trials == 0 { String::new() } else { format!(", {}", counted(trials, "trial")) };
+    harmless(&format!("periculum: {rig}, {plan}{trials}, {state}"))
+}
+
+/// What somebody is told who looks elsewhere.
+pub(in crate::tui) fn call(occasion: Occasion, rig: &str, mark: Option<&str>) -> String {
+    let found = mark.map(|mark| format!(": {mark}")).unwrap_or_default();
+    harmless(&match occasion {
+        Occasion::Fall => format!("{rig}: a trial fell"),
+        Occasion::Mark => format!("{rig}: a mark{found}"),
+        Occasion::Question => format!("{rig} asks you for something"),
+        Occasion::End => format!("{rig}: the climb is over{found}"),
+    })
+}
+
+/// What was put where it can be pasted from.
+pub(in crate::tui) fn copied(trial: u32, lines: usize) -> String {
+    format!("trial {trial} as the logbook has it, {}, was handed to the terminal to be pasted", counted(lines, "line"))
+}
+
+/// What a stage is and what it came to, at length, in short, and by its number alone.
+pub(in crate::tui) fn band(plan: &Plan, stage: usize, found: Option<&str>) -> [String; 3] {
+    let strategy = plan.stages.get(stage).map_or("", |stage| stage.strategy.name());
+    let number = stage + 1;
+    let found = found.map(|found| format!(": {found}")).unwrap_or_default();
+    [format!("{number} {strategy}{found}"), format!("{number} {strategy}"), number.to_string()]
+}
+
+/// That there was no room for some settings that moved.
+pub(in crate::tui) fn more_moved(count: usize) -> String {
+    format!("{} moved too", counted(count, "setting"))
 }
 
 pub(in crate::tui) fn climb(number: i64) -> String {
