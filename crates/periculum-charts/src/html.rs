@@ -97,7 +97,7 @@ mod tests {
         assert!(!page.contains("<script"), "{page}");
         assert!(page.contains("<ul>\n<li>a</li>\n<li>b</li>\n</ul>\n<table>"), "{page}");
         assert!(page.contains("<ul>\n<li>alone</li>\n</ul>\n</body>"), "{page}");
-        assert!(page.contains("<td>&lt;b&gt;</td>") && page.contains("rotate(-90)"), "{page}");
+        assert!(page.contains("<td>&lt;b&gt;</td>") && page.contains("rotate(-90 3.0 4.0)"), "{page}");
         assert_eq!(
             (page.matches("<svg").count(), page.matches("</svg>").count(), page.matches("<?xml").count()),
             (1, 1, 0)

@@ -10,6 +10,8 @@ use crate::error::LedgerError;
 pub(super) fn extract(record: &Connection, climb: i64, path: &Path) -> Result<(), LedgerError> {
     record.backup("main", path, None::<fn(_)>)?;
     let copy = Connection::open(path)?;
+    // Whole climbs are taken out, table by table.
+    copy.pragma_update(None, "foreign_keys", false)?;
     let mut tables =
         copy.prepare("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")?;
     let tables = tables.query_map([], |row| row.get(0))?.collect::<Result<Vec<String>, _>>()?;

@@ -51,7 +51,7 @@ impl Default for Calls {
     }
 }
 
-/// Nobody is called again within this time.
+/// Nobody is called again within this time for what goes on without them.
 const SPACING: Duration = Duration::from_secs(1);
 
 /// How far a climb had come when it was last looked at.
@@ -95,7 +95,8 @@ impl Watch {
     /// What is to be told now.
     pub(super) fn look(&mut self, now: Standing, at: Instant) -> Option<Occasion> {
         let occasion = now.since(self.before.replace(now)?)?;
-        let is_due = self.called.is_none_or(|called| at.duration_since(called) >= SPACING);
+        let is_urgent = matches!(occasion, Occasion::Question | Occasion::End);
+        let is_due = is_urgent || self.called.is_none_or(|called| at.duration_since(called) >= SPACING);
         is_due.then(|| {
             self.called = Some(at);
             occasion
@@ -119,7 +120,8 @@ mod tests {
         assert_eq!(watch.look(fell, after(3)), None);
         let over = Standing { marks: 1, is_over: true, ..fell };
         assert_eq!(watch.look(over, after(5)), Some(Occasion::End), "that it is over matters more than its mark");
-        let asked = Standing { is_asked: true, ..over };
-        assert_eq!(watch.look(asked, after(5)), None, "so soon nobody is called again");
+        assert_eq!(watch.look(Standing { falls: 3, ..over }, after(5)), None, "so soon nobody is called for a fall");
+        let asked = Standing { is_asked: true, falls: 3, ..over };
+        assert_eq!(watch.look(asked, after(5)), Some(Occasion::Question), "but for what waits for them");
     }
 }

@@ -69,8 +69,8 @@ impl Keymap {
     /// # Errors
     /// The place of the first that leads to a key which means something else.
     pub(super) fn of(moves: Vec<(Named, Named)>) -> Result<Self, usize> {
-        let clashes = |(at, (_, to)): (usize, &(Named, Named))| {
-            let is_taken = moves[..at].iter().any(|(_, other)| other == to);
+        let clashes = |(at, (from, to)): (usize, &(Named, Named))| {
+            let is_taken = moves[..at].iter().any(|other| other.0 == *from || other.1 == *to);
             let stays = to.is_meant() && !moves.iter().any(|(from, _)| from == to);
             (is_taken || stays).then_some(at)
         };
@@ -130,6 +130,7 @@ mod tests {
     #[test]
     fn two_meanings_never_lie_on_one_key() {
         assert_eq!(map(&[("s", "!"), ("e", "!")]), Err(1));
+        assert_eq!(map(&[("enter", "!"), ("Enter", ".")]), Err(1), "one key by two names");
         assert_eq!(map(&[("s", "e")]), Err(0), "it means something else");
         assert!(map(&[("s", "e"), ("e", "s")]).is_ok(), "they change places");
         assert!(!named("+").can_be_moved() && !named("!").can_be_moved() && named("enter").can_be_moved());

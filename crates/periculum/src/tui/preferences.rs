@@ -143,7 +143,7 @@ mod tests {
         assert_eq!((&wanted.calls.notify[..], wanted.calls.title), (&[Occasion::End][..], false));
         assert_eq!(wanted.keys.meant(KeyCode::Char('!')), Some(KeyCode::Char('s')));
         assert_eq!(read("format = 1\n").expect("nothing is wrong"), Preferences::default());
-        assert_eq!(Preferences::read(Path::new("/nowhere")).expect("no file"), Preferences::default());
+        assert_eq!(Preferences::read(Path::new("/nowhere/config.toml")).expect("no file"), Preferences::default());
     }
 
     #[test]

@@ -87,7 +87,7 @@ fn a_turn_that_nobody_answers_waits_and_another_climb_starts_from_what_was_saved
 fn where_everything_is_kept_is_told_whether_it_is_there_or_not() {
     let home = Home::new();
     let told = output(home.periculum().arg("where"));
-    assert_eq!(told.lines().count(), 5, "{told}");
+    assert_eq!(told.lines().count(), 6, "{told}");
     assert!(told.lines().next().is_some_and(|line| line.contains("not there so far")), "{told}");
     led(&home, &["--headless"], "end\n");
     let told = output(home.periculum().arg("where"));

@@ -25,7 +25,7 @@ cd /root
 getent group periculum
 /usr/bin/periculum --version
 /usr/bin/periculum check /usr/share/doc/periculum/demo/dome.plan.toml
-/usr/bin/periculum climb /usr/share/doc/periculum/demo/tape.plan.toml --headless | tail -1
+/usr/bin/periculum climb /usr/share/doc/periculum/demo/dome.plan.toml --headless | tail -1
 test -r /usr/share/man/man1/periculum-climb.1.gz
 bash -c '. /usr/share/bash-completion/completions/periculum && complete -p periculum'
 grep -h ExecStart= /usr/lib/systemd/user/periculum-*.service
@@ -70,7 +70,8 @@ fn a_package_is_installed_used_and_removed() {
     for said in [
         "periculum:x:",
         concat!("periculum ", env!("CARGO_PKG_VERSION")),
-        "complete -F _periculum",
+        "-F _periculum periculum",
+        "every stage is done: 24 trials",
         "ExecStart=/usr/bin/periculum profile start",
         "ExecStart=/usr/bin/periculum resume --unattended",
         "fan/pwm1 periculum 664",

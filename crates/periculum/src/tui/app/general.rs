@@ -67,7 +67,9 @@ pub(super) fn keys(
     });
     keys.push((General::Find, Key::letter(':', ":", labels::FINDER_KEY)));
     let has_trial = desk.selected_trial().is_some();
-    keys.push((General::Copy, Key::letter('C', "C", labels::COPY_TRIAL).only(has_trial, labels::NO_TRIAL_SO_FAR)));
+    // The climb has keys enough to show.
+    let copy = if is_climb_view { Key::silent(KeyCode::Char('C')) } else { Key::letter('C', "C", labels::COPY_TRIAL) };
+    keys.push((General::Copy, copy.only(has_trial, labels::NO_TRIAL_SO_FAR)));
     keys.extend(of_rig(desk, is_climb_view));
     if let Some(does) = moves {
         let arrows = Key::new(KeyCode::Up, "↑↓", does);

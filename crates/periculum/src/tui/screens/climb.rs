@@ -131,16 +131,15 @@ impl Climb {
         let columns = Layout::horizontal([Constraint::Min(0), Constraint::Length(FIGURES)]).spacing(3);
         let [profile, figures] = columns.areas(upper);
         self.draw_main(frame, desk, profile);
-        let sensors_height = u16::try_from(desk.shown.rig.sensors.len()).unwrap_or(u16::MAX);
-        let rows = [Constraint::Length(8), Constraint::Length(sensors_height), Constraint::Min(0)];
-        let [best, readings, stages] = Layout::vertical(rows).spacing(1).areas(figures);
+        let [best, readings] = Layout::vertical([Constraint::Length(8), Constraint::Min(0)]).spacing(1).areas(figures);
         figures::draw(frame, desk, best);
         sensors::draw_list(frame, desk, readings);
-        stages::draw(frame, desk, stages);
         let [trial, log] =
             Layout::vertical([Constraint::Length(now_height(desk)), Constraint::Min(0)]).spacing(1).areas(lower);
         draw_now(frame, desk, trial);
+        let [log, stages] = columns.areas(log);
         logbook::draw(frame, desk, log);
+        stages::draw(frame, desk, stages);
     }
 
     /// The climb, or the cores that work on its pass.

@@ -16,7 +16,7 @@ use crate::tui::telling::{self, labels};
 use crate::tui::theme::Theme;
 
 /// Lines that the climbed setting has at least, with its title.
-const UPPER: u16 = 9;
+const UPPER: u16 = 11;
 
 /// Lines of another setting: its title, and two for its line.
 const OTHER: u16 = 3;
