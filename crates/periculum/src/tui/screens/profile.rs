@@ -16,13 +16,16 @@ use crate::tui::telling::{self, labels};
 use crate::tui::theme::Theme;
 
 /// Lines that the climbed setting has at least, with its title.
-const UPPER: u16 = 11;
+const UPPER: u16 = 10;
 
-/// Lines of another setting: its title, and two for its line.
-const OTHER: u16 = 3;
+/// Lines of another setting, its title included: as many as there is room for.
+const OTHER: (u16, u16) = (3, 6);
 
 /// From this height up the stages are told below the climbed setting.
 const ROOM_FOR_BANDS: u16 = 12;
+
+/// Bars of nothing to eight eighths of a row.
+const EIGHTHS: [&str; 9] = [" ", "▁", "▂", "▃", "▄", "▅", "▆", "▇", "█"];
 
 /// Columns between two trials: as many as there is room for.
 const STRIDES: [u16; 4] = [6, 4, 3, 2];
@@ -42,8 +45,10 @@ pub(super) fn draw_of(frame: &mut Frame, desk: &Desk, area: Rect, climbed: &Clim
     let theme = &desk.theme;
     let predicted = next(desk, climbed);
     let has_bands = profile.bands.len() > 1 && area.height >= ROOM_FOR_BANDS;
-    let shown = usize::from(area.height.saturating_sub(UPPER) / OTHER).min(profile.others.len());
-    let upper = Rect { height: area.height - OTHER * shown as u16 - u16::from(has_bands), ..area };
+    let room = area.height.saturating_sub(UPPER + u16::from(has_bands));
+    let shown = (room / OTHER.0).min(profile.others.len() as u16);
+    let each = (room / shown.max(1)).clamp(OTHER.0, OTHER.1);
+    let upper = Rect { height: area.height - each * shown - u16::from(has_bands), ..area };
 
     let heights: Vec<Decimal> = profile.points.iter().map(|point| point.height).collect();
     let lowest = heights.iter().copied().fold(profile.stock, Decimal::min);
@@ -70,9 +75,9 @@ pub(super) fn draw_of(frame: &mut Frame, desk: &Desk, area: Rect, climbed: &Clim
         plot.draw_bands(buffer, theme, row, &profile, name);
     }
     let below = upper.bottom() + u16::from(has_bands);
-    for (nth, other) in profile.others.iter().take(shown).enumerate() {
-        let lower = Rect { y: below + OTHER * nth as u16, height: OTHER, ..area };
-        let left = profile.others.len() - shown;
+    for (other, nth) in profile.others.iter().zip(0..shown) {
+        let lower = Rect { y: below + each * nth, height: each, ..area };
+        let left = profile.others.len() - usize::from(shown);
         let more = if nth + 1 == shown && left > 0 { telling::more_moved(left) } else { String::new() };
         draw_other(buffer, theme, lower, other, &plot, &more);
     }
@@ -95,7 +100,7 @@ fn predicted(climbed: &Climbed) -> Option<Decimal> {
     }
 }
 
-/// Another setting: only its line and its values, in the same columns.
+/// Another setting: only how high its values lie, in the same columns.
 fn draw_other(buffer: &mut Buffer, theme: &Theme, area: Rect, other: &Other, upper: &Plot, more: &str) {
     title(buffer, area, &other.axis, theme);
     let width = more.chars().count().min(usize::from(area.width));
@@ -106,7 +111,7 @@ fn draw_other(buffer: &mut Buffer, theme: &Theme, area: Rect, other: &Other, upp
     let inside = Rect { x: upper.area.x, y: area.y + 1, width: upper.area.width, height: area.height - 1 };
     let plot = Plot { area: inside, ..*upper };
     let shares: Vec<f64> = values.iter().map(|value| range.share(*value)).collect();
-    plot.draw_line(buffer, theme.accent, &shares);
+    plot.draw_bars(buffer, theme.faint, &shares);
     plot.label(buffer, theme, plot.row(range.share(*highest)), &other.axis.written(*highest));
     if lowest != highest {
         plot.label(buffer, theme, plot.row(range.share(*lowest)), &other.axis.written(*lowest));
@@ -224,6 +229,22 @@ impl Plot {
         }
         for (index, pair) in shares.windows(2).enumerate() {
             self.draw_riser(buffer, style, left(index + 1), self.row(pair[0]), self.row(pair[1]));
+        }
+    }
+
+    /// A bar for each value, from the bottom up: in few rows its eighths tell more than a line.
+    fn draw_bars(&self, buffer: &mut Buffer, style: Style, shares: &[f64]) {
+        let left = |index| self.column(index) - self.stride / 2;
+        let eighths = f64::from(self.area.height) * 8.0;
+        for (index, share) in shares.iter().enumerate() {
+            // The lowest value is a bar too.
+            let high = (1.0 + share.clamp(0.0, 1.0) * (eighths - 1.0)).round() as usize;
+            for (row, full) in (self.area.top()..self.area.bottom()).rev().zip((0..).step_by(8)) {
+                let sign = EIGHTHS[high.saturating_sub(full).min(8)];
+                for column in left(index)..left(index + 1) {
+                    put(buffer, self.area, column, row, sign, style);
+                }
+            }
         }
     }
 
