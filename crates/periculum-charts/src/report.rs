@@ -70,6 +70,9 @@ pub struct Reported<'a> {
 /// So many columns stand abreast on a page beside the number of a trial.
 const ABREAST: usize = 6;
 
+/// The same of columns with three numbers each.
+const READINGS_ABREAST: usize = 4;
+
 impl Reported<'_> {
     /// What the report is called.
     pub fn title(&self) -> String {
@@ -491,7 +494,38 @@ impl Reported<'_> {
         let told = told.collect::<Vec<_>>().join(", ");
         let all_at = (!told.is_empty()).then(|| Block::Paragraph(format!("All of them at {told}.")));
         let all = [Block::Heading("Trials".into())].into_iter().chain(all_at).chain([table(&head, rows)]);
-        all.chain(self.attempts()).collect()
+        all.chain(self.attempts()).chain(self.readings()).collect()
+    }
+
+    /// What the sensors read in each trial: the least, the mean and the most.
+    fn readings(&self) -> Vec<Block> {
+        let trials = &self.story.trials;
+        let cell = |sensor: &Sensor, nth: usize| {
+            let to = trials.get(nth + 1).map_or(self.story.latest, |next| next.began);
+            let Spread { least, mean, greatest, .. } = self.traces.get(&sensor.name)?.between(trials[nth].began, to)?;
+            Some([least, mean, greatest].map(|value| measured(value, sensor.decimals)).join(" · "))
+        };
+        let is_told = |sensor: &&Sensor| sensor.words.is_empty() && self.traces.contains_key(&sensor.name);
+        let sensors: Vec<&Sensor> = self.rig.sensors.iter().filter(is_told).collect();
+        let some = |sensors: &[&Sensor]| {
+            let title = |sensor: &&Sensor| match sensor.unit.as_str() {
+                "" => sensor.label.clone(),
+                unit => format!("{}, {unit}", sensor.label),
+            };
+            let titles: Vec<String> = sensors.iter().map(title).collect();
+            let head: Vec<&str> = std::iter::once("trial").chain(titles.iter().map(String::as_str)).collect();
+            let row = |nth: usize| {
+                let cells = sensors.iter().map(|sensor| cell(sensor, nth).unwrap_or_default());
+                std::iter::once(trials[nth].number.to_string()).chain(cells).collect()
+            };
+            table(&head, (0..trials.len()).map(row).collect())
+        };
+        let tables: Vec<Block> = sensors.chunks(READINGS_ABREAST).map(some).collect();
+        let head = [
+            Block::Heading("What the sensors read".into()),
+            Block::Paragraph("Of each trial the least, the mean and the most.".into()),
+        ];
+        if tables.is_empty() || trials.is_empty() { Vec::new() } else { head.into_iter().chain(tables).collect() }
     }
 
     /// What came of each trial, of everything that is known: as many columns beside each other as a page has room for.

@@ -27,9 +27,9 @@ pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
         tell_dropped(&ledger);
         let said = ledger::read_again(counted(ledger.dropped().len(), "problem"));
         if arguments.listing.json {
-            complain(said)
+            complain(said);
         } else {
-            say(said)
+            say(said);
         }
         if !ledger.dropped().is_empty() {
             code = ExitCode::from(FAILED);

@@ -55,24 +55,15 @@ struct Palette {
 }
 
 const DARK: Palette = Palette {
-    exact: (
-        [0x10_12_16, 0x22_2b_2b],
-        [0xd6_d0_c4, 0x8a_8d_90, 0x4a_4e_55, 0x84_a4_d6, 0x6f_b6_96, 0xd6_a4_54, 0xd6_62_54],
-    ),
+    exact: ([0x101216, 0x222b2b], [0xd6d0c4, 0x8a8d90, 0x4a4e55, 0x84a4d6, 0x6fb696, 0xd6a454, 0xd66254]),
     indexed: ([233, 235], [187, 245, 239, 110, 108, 179, 167]),
 };
 const LIGHT: Palette = Palette {
-    exact: (
-        [0xf4_f1_ea, 0xdc_e2_d8],
-        [0x25_29_2e, 0x62_66_6b, 0xb2_b0_a8, 0x2c_5a_9e, 0x24_70_52, 0x8a_5c_00, 0xa8_32_26],
-    ),
+    exact: ([0xf4f1ea, 0xdce2d8], [0x25292e, 0x62666b, 0xb2b0a8, 0x2c5a9e, 0x247052, 0x8a5c00, 0xa83226]),
     indexed: ([255, 253], [235, 242, 249, 25, 23, 94, 124]),
 };
 const CONTRAST: Palette = Palette {
-    exact: (
-        [0x00_00_00, 0x30_30_30],
-        [0xff_ff_ff, 0xd8_d8_d8, 0x90_90_90, 0x78_c0_ff, 0x60_ff_90, 0xff_d8_40, 0xff_80_70],
-    ),
+    exact: ([0x000000, 0x303030], [0xffffff, 0xd8d8d8, 0x909090, 0x78c0ff, 0x60ff90, 0xffd840, 0xff8070]),
     indexed: ([16, 236], [231, 253, 246, 117, 84, 221, 210]),
 };
 

@@ -29,7 +29,8 @@ fn the_table_of_commands_is_right() {
     let rows = table();
     let mut named: Vec<&str> = rows.iter().map(|(name, ..)| name.as_str()).collect();
     let mut all = commands.clone();
-    (named.sort_unstable(), all.sort_unstable());
+    named.sort_unstable();
+    all.sort_unstable();
     assert_eq!(named, all);
     for (command, writes_json, writes_file) in &rows {
         let help = output(home.periculum().args([command, "--help"]));
