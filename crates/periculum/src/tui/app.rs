@@ -534,8 +534,10 @@ impl App {
         let own = self.screens.current().keys(&self.desk);
         let (own_first, own): (Vec<Key>, Vec<Key>) = own.into_iter().partition(|key| key.is_first);
         let (urgent, general): (Vec<_>, Vec<_>) = self.general_keys().into_iter().partition(|(_, key)| key.is_first);
+        // What a view does by itself matters more than what can be done with any trial.
+        let (copy, general): (Vec<_>, Vec<_>) = general.into_iter().partition(|(it, _)| *it == General::Copy);
         let keys = |general: Vec<(General, Key)>| general.into_iter().map(|(_, key)| key);
-        let all = keys(urgent).chain(own_first).chain(keys(general)).chain(own);
+        let all = keys(urgent).chain(own_first).chain(keys(general)).chain(own).chain(keys(copy));
         all.map(|key| self.desk.keys.moved(key)).collect()
     }
 
