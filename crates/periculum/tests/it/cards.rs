@@ -168,7 +168,7 @@ const RESET: &str = "3,77,1000,-;easel 0000:03:00.0: GPU reset(1) succeeded!\n";
 
 #[test]
 fn a_card_that_is_reset_fell_and_is_set_anew() {
-    let (home, driver) = easel(Layout::Offset, OFFSET, &CLIMB.replace("LONG", "3s"));
+    let (home, driver) = easel(Layout::Offset, OFFSET, &CLIMB.replace("LONG", "8s"));
     fs::create_dir_all(home.path("root/dev")).expect("made");
     let log = home.write("root/dev/kmsg", "");
     let (mut climb, mut lines) = climbing(&home);
