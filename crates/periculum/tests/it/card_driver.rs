@@ -57,8 +57,8 @@ pub(crate) struct Driver {
 }
 
 impl Driver {
-    /// Serves a card below this root.
-    pub(crate) fn below(root: &Path, layout: Layout) -> Self {
+    /// Serves a card below this root; none where this machine lets nobody do so.
+    pub(crate) fn below(root: &Path, layout: Layout) -> Option<Self> {
         let others = [("gpu_busy_percent", "87\n"), ("vendor", "0x1a2b\n"), ("device", "0x5e6f\n")];
         let card = Card {
             layout,
@@ -70,7 +70,7 @@ impl Driver {
         let card = Arc::new(Mutex::new(card));
         let folder = root.join(DEVICE);
         std::fs::create_dir_all(&folder).expect("made");
-        Self { _served: serve(&folder, Arc::clone(&card)), card }
+        Some(Self { _served: serve(&folder, Arc::clone(&card))?, card })
     }
 
     /// Has the card told this, by somebody else.

@@ -22,10 +22,16 @@ pub(crate) trait Files: Send + 'static {
 /// A folder that is served as long as this lives.
 pub(crate) struct Served(#[allow(dead_code, reason = "it is held, not looked at")] BackgroundSession);
 
-/// Serves attributes in the place of a folder.
-pub(crate) fn serve<F: Files>(folder: &Path, files: Arc<Mutex<F>>) -> Served {
+/// Serves attributes in the place of a folder; none where this machine lets nobody do so.
+pub(crate) fn serve<F: Files>(folder: &Path, files: Arc<Mutex<F>>) -> Option<Served> {
     let options = [MountOption::FSName("attributes".into())];
-    Served(fuser::spawn_mount2(Attributes(files), folder, &options).expect("a folder can be served through /dev/fuse"))
+    match fuser::spawn_mount2(Attributes(files), folder, &options) {
+        Ok(session) => Some(Served(session)),
+        Err(why) => {
+            eprintln!("skipped: no folder can be served through /dev/fuse: {why}");
+            None
+        }
+    }
 }
 
 /// Nobody keeps what it read: it may be something else the next moment.
