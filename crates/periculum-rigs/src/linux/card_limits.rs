@@ -1,6 +1,6 @@
 //! What holds a graphics card's clocks back now: a mask in its driver's binary table (kernel source, `kgd_pp_interface.h`:
-//! `gpu_metrics`, and `amdgpu_smu.h`: `SMU_THROTTLER_…_BIT`), or an attribute for each reason (ABI/testing,
-//! sysfs-driver-intel-i915-throttle and sysfs-driver-intel-xe).
+//! `gpu_metrics`, and `amdgpu_smu.h`: `SMU_THROTTLER_…_BIT`), or an attribute for each reason (ABI/testing:
+//! `gt/gt*/throttle_reason_…` and `freq*/throttle/reason_…`).
 
 use std::path::{Path, PathBuf};
 
