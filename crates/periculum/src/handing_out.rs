@@ -9,7 +9,7 @@ use anyhow::{Context, Result};
 use crate::telling::files;
 
 /// What stands in the place of a file for standard output.
-pub(crate) const STANDARD_OUTPUT: &str = "-";
+const STANDARD_OUTPUT: &str = "-";
 
 /// As what it is written: as somebody says, or as the file's ending does; to standard output as is `usual`.
 pub(crate) fn form<'a>(output: &'a Path, said: Option<&'a str>, usual: &'a str) -> &'a str {
@@ -37,6 +37,7 @@ pub(crate) fn hand_out(output: &Path, bytes: &[u8]) -> Result<()> {
     }
 }
 
-fn goes_to_standard_output(output: &Path) -> bool {
+/// Whether what stands in the place of a file is standard output.
+pub(crate) fn goes_to_standard_output(output: &Path) -> bool {
     output.as_os_str() == STANDARD_OUTPUT
 }

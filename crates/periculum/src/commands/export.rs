@@ -16,7 +16,7 @@ use periculum_ledger::{ClimbRow, Ledger};
 use crate::cli::{Common, Export, Exported};
 use crate::climbing::open_ledger;
 use crate::complaint::BadInput;
-use crate::handing_out::{STANDARD_OUTPUT, form};
+use crate::handing_out::{form, goes_to_standard_output};
 use crate::places;
 use crate::recalling::{recall_to_look, tell_past};
 use crate::telling::files;
@@ -45,7 +45,7 @@ pub(super) fn run(export: &Export, common: &Common) -> Result<ExitCode> {
         table => table,
     };
     let tell = || files::cannot_write(output.display());
-    let mut file: Box<dyn Write> = match output.as_os_str() == STANDARD_OUTPUT {
+    let mut file: Box<dyn Write> = match goes_to_standard_output(output) {
         true => Box::new(BufWriter::new(io::stdout())),
         false => Box::new(BufWriter::new(File::create(output).with_context(tell)?)),
     };

@@ -72,8 +72,8 @@ impl App {
 
     /// What the terminal's title says.
     pub(super) fn title(&self) -> String {
-        let live = self.desk.live();
-        telling::title(&live.rig.name, &live.plan.name, live.story.trials.len(), state_of(&self.desk))
+        let shown = &self.desk.shown;
+        telling::title(&shown.rig.name, &shown.plan.name, shown.story.trials.len(), state_of(&self.desk))
     }
 
     /// What somebody who looks elsewhere is told.

@@ -208,6 +208,8 @@ impl Screen {
             }
             if std::mem::take(&mut self.is_woken) {
                 stage.take_again()?;
+                // The shell has its own title back meanwhile.
+                self.titled.clear();
             }
             stage.draw(|frame| self.app.draw(frame))?;
             self.tell_those_who_look_elsewhere()?;
