@@ -18,6 +18,8 @@ pub enum Block {
     Item(String),
     /// Rows and columns.
     Table(Sheet),
+    /// What comes next begins on a new page, where there are pages.
+    NewPage,
     /// A picture; Markdown has only its caption.
     Picture {
         /// What is to be seen.
@@ -56,6 +58,7 @@ fn write_block(text: &mut String, gap: &str, block: &Block) -> std::fmt::Result 
             writeln!(text, "{gap}| {} |\n|{}", row(&sheet.head), "---|".repeat(sheet.head.len()))?;
             sheet.rows.iter().try_for_each(|cells| writeln!(text, "| {} |", row(cells)))
         }
+        Block::NewPage => writeln!(text, "{gap}---"),
         Block::Picture { .. } => Ok(()),
     }
 }

@@ -13,7 +13,7 @@ const STYLE: &str = "\
     table{border-collapse:collapse;font-variant-numeric:tabular-nums;margin:.6rem 0;display:block;overflow-x:auto}\
     th,td{text-align:left;padding:.15rem 1.4rem .15rem 0;vertical-align:top}th{color:#62666b;font-weight:normal}\
     tbody tr:nth-child(odd){background:#f4f4f0}figure{margin:1rem 0}figcaption{color:#62666b}svg{max-width:100%;height:auto}\
-    @media print{body{margin:0;max-width:none;font-size:11pt}figure,tr{break-inside:avoid}}";
+    hr{border:0;margin:3rem 0}@media print{hr{break-after:page;margin:0}body{margin:0;max-width:none;font-size:11pt}figure,tr{break-inside:avoid}}";
 
 /// A report as an HTML file.
 pub fn report_html(title: &str, blocks: &[Block]) -> String {
@@ -54,6 +54,7 @@ fn write_block(page: &mut String, block: &Block) -> std::fmt::Result {
             sheet.rows.iter().try_for_each(|cells| writeln!(page, "<tr>{}</tr>", row(cells, "td")))?;
             writeln!(page, "</tbody>\n</table>")
         }
+        Block::NewPage => writeln!(page, "<hr/>"),
         Block::Picture { caption, figure } => {
             writeln!(
                 page,

@@ -8,6 +8,7 @@ mod ascent;
 mod document;
 mod figure;
 mod font;
+mod handout;
 mod html;
 mod map;
 mod metrics;

@@ -19,7 +19,6 @@ use periculum_core::model::reason::{Alone, Border, StageEnd};
 use periculum_core::model::rig::{Rig, Sensor};
 use periculum_core::model::setting::Setting;
 use periculum_core::model::verdict::Verdict;
-use periculum_core::story::profile::AscentProfile;
 use periculum_core::story::readback::{self, Readback};
 use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::{IncidentStory, Story, TrialStory};
@@ -28,7 +27,6 @@ use periculum_core::telling::{
     measured_words, percent_words, scatter_words, stage_words, whereabouts,
 };
 
-use crate::ascent::ascent;
 use crate::document::Block;
 use crate::figure::ChartError;
 use crate::map::map;
@@ -84,10 +82,10 @@ impl Reported<'_> {
     /// # Errors
     /// When a chart can't be drawn.
     pub fn blocks(&self) -> Result<Vec<Block>, ChartError> {
-        let mut blocks = vec![Block::Title(self.title())];
+        let mut blocks = self.handout()?;
         blocks.extend(self.rig_blocks());
         blocks.extend(self.outcome());
-        blocks.extend(self.profile()?);
+        blocks.extend(self.map()?);
         blocks.extend(self.limits());
         blocks.extend(curves(self.rig, self.story, self.traces));
         blocks.extend(self.stages());
@@ -104,11 +102,10 @@ impl Reported<'_> {
     }
 
     fn rig_blocks(&self) -> Vec<Block> {
-        let mut blocks = Vec::new();
+        let mut blocks = vec![Block::Heading("What was climbed".into())];
         if !self.rig.summary.is_empty() {
             blocks.push(Block::Paragraph(self.rig.summary.clone()));
         }
-        blocks.push(Block::Paragraph(format!("Begun {}.", self.begun)));
         let parts = self.rig.parts.iter();
         blocks.extend(parts.map(|part| {
             let about = [("firmware", &part.firmware), ("slot", &part.slot), ("since", &part.since)];
@@ -175,20 +172,14 @@ impl Reported<'_> {
         blocks
     }
 
-    fn profile(&self) -> Result<Vec<Block>, ChartError> {
-        let mut blocks = Vec::new();
-        if let Some(profile) = AscentProfile::of(self.story, self.rig, self.plan) {
-            let caption = "The ascent: trials in their order. ● held, ◐ slipped, ✕ fell; flags are marks.".into();
-            blocks.push(Block::Picture { caption, figure: ascent(&profile)? });
-        }
+    fn map(&self) -> Result<Option<Block>, ChartError> {
         let sides = Terrain::usual(self.rig, self.plan);
-        if let Some(terrain) = sides.and_then(|sides| Terrain::of(self.story, self.rig, self.plan, &sides, None)) {
-            let caption =
-                "The map: at a single stroke it holds, at a double one it falls, and what lies between is not known."
-                    .into();
-            blocks.push(Block::Picture { caption, figure: map(&terrain)? });
-        }
-        Ok(blocks)
+        let Some(terrain) = sides.and_then(|sides| Terrain::of(self.story, self.rig, self.plan, &sides, None)) else {
+            return Ok(None);
+        };
+        let caption =
+            "The map: at a single stroke it holds, at a double one it falls, and what lies between is not known.";
+        Ok(Some(Block::Picture { caption: caption.into(), figure: map(&terrain)? }))
     }
 
     fn limits(&self) -> Vec<Block> {

@@ -6,6 +6,9 @@ use std::path::{Path, PathBuf};
 
 use anyhow::{Context, Result};
 use etcetera::base_strategy::{BaseStrategy, Xdg};
+use tracing::Level;
+use tracing_subscriber::filter::Targets;
+use tracing_subscriber::prelude::*;
 
 use crate::cli::Common;
 use crate::complaint::BadInput;
@@ -82,6 +85,12 @@ pub(crate) fn kept() -> Result<PathBuf> {
     Ok(base.state_dir().unwrap_or_else(|| base.data_dir()).join("periculum").join("to-put-back.jsonl"))
 }
 
+/// The file that keeps what people looked for and picked in the interface, by ledger.
+pub(crate) fn looked_at() -> Result<PathBuf> {
+    let base = base()?;
+    Ok(base.state_dir().unwrap_or_else(|| base.data_dir()).join("periculum").join("looked-at.json"))
+}
+
 /// The log's file.
 pub(crate) fn log() -> Result<PathBuf> {
     let base = base()?;
@@ -95,9 +104,10 @@ pub(crate) fn start_log() -> Option<tracing_appender::non_blocking::WorkerGuard>
     let folder = base().ok()?.state_dir()?.join("periculum");
     make_folder(&folder).ok()?;
     let (writer, guard) = tracing_appender::non_blocking(tracing_appender::rolling::never(folder, "periculum.log"));
-    let filter = tracing_subscriber::EnvFilter::try_from_env("PERICULUM_LOG")
-        .unwrap_or_else(|_| tracing_subscriber::EnvFilter::new("info"));
-    tracing_subscriber::fmt().with_writer(writer).with_ansi(false).with_env_filter(filter).try_init().ok()?;
+    let wanted = std::env::var("PERICULUM_LOG").ok().and_then(|wanted| wanted.parse().ok());
+    let wanted = wanted.unwrap_or_else(|| Targets::new().with_default(Level::INFO));
+    let lines = tracing_subscriber::fmt::layer().with_writer(writer).with_ansi(false);
+    tracing_subscriber::registry().with(lines.with_filter(wanted)).try_init().ok()?;
     Some(guard)
 }
 

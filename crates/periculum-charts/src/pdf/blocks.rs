@@ -40,6 +40,7 @@ fn set_block(setter: &mut Typesetter, block: &Block, next: Option<&Block>) {
             setter.lines(text, TEXT, Face::Plain, 12.0);
         }
         Block::Table(sheet) => table::set(setter, sheet),
+        Block::NewPage => setter.turn(),
         Block::Picture { caption, figure } => setter.picture(caption, figure),
     }
 }

@@ -54,7 +54,7 @@ fn group(block: &Block, drawn: Vec<(Part, Identifier)>) -> TagGroup {
             let second = NonZeroU16::MIN.saturating_add(1);
             TagGroup::with_children(Tag::Hn(second, Some(text.clone())), leaves(drawn))
         }
-        Block::Paragraph(_) | Block::Item(_) => TagGroup::with_children(Tag::P, leaves(drawn)),
+        Block::Paragraph(_) | Block::Item(_) | Block::NewPage => TagGroup::with_children(Tag::P, leaves(drawn)),
         Block::Table(_) => table(drawn),
         Block::Picture { caption, .. } => picture(caption, drawn),
     }

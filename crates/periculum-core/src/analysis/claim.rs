@@ -108,40 +108,29 @@ impl Claim {
     /// What a climb says of a rung of one of its stages, in the state that the rig has now, under a proof of its plan; none of proofs
     /// that take no time by themselves, and where nothing comparable was tried.
     pub fn of(story: &Story, rig: &Rig, plan: &Plan, (rung, stage): (&Rung, usize), proof: usize) -> Option<Self> {
-        let wants = plan.stages.get(stage).and_then(|stage| stage.wants).unwrap_or_default();
-        let proof = plan.proofs.get(proof)?;
-        let target = proof.length().seconds();
-        let axis = axis(story, rig, plan, (rung, stage));
-        let works = works(proof);
-        let seen = |trial: &TrialStory| {
-            let (observation, ran) = observation(trial, &works).filter(|_| trial.state == story.last_state())?;
-            let distance = axis.distance(rung, &trial.rung, matches!(observation, Observation::Held(_)))?;
-            let ago = story.last_state_ago(trial);
-            (distance.abs() <= NEAR).then_some(Seen { trial: trial.number, ago, distance, observation, ran })
-        };
-        let seen: Vec<Seen> = story.trials.iter().filter_map(seen).collect();
-        if seen.is_empty() || target <= 0.0 {
-            return None;
-        }
-        let farthest = seen.iter().map(|one| one.distance).fold(0.0, f64::max);
-        let kind = axis.kind(&story.kinds, proof);
-        let mut laws = axis.laws(rig, &plan.use_name, (rung, farthest), kind);
-        let mut drifting = Drifting::from(&laws);
-        for one in &seen {
-            laws.observe(one.distance, one.observation);
-            drifting.observe(one.distance, one.ago, one.observation);
-        }
+        Self::over(&[], (story, rig, plan), (rung, stage), proof)
+    }
+
+    /// The same where these settings count as moved by the stage, whatever it moved.
+    pub(super) fn over(
+        settings: &[&str],
+        climb: (&Story, &Rig, &Plan),
+        (rung, stage): (&Rung, usize),
+        proof: usize,
+    ) -> Option<Self> {
+        let Known { proof, wants, seen, laws, before, earlier } = Known::of(settings, climb, (rung, stage), proof)?;
+        let mut drifting = Drifting::from(&before);
+        seen.iter().for_each(|one| drifting.observe(one.distance, one.ago, one.observation));
         let holds = seen.iter().filter(|one| matches!(one.observation, Observation::Held(_))).count();
-        let longest = seen.iter().map(|one| one.ran).max().unwrap_or(Span::ZERO);
-        let is_in_reach = target <= REACH * longest.seconds();
+        let is_in_reach = is_in_reach(proof, &seen);
         Some(Self {
             proof: proof.name.clone(),
             survival: is_in_reach.then(|| survival(&laws, &drifting, &wants.aim(proof.length()))),
             wants,
             falls: (seen.len() - holds) as u32,
             holds: holds as u32,
-            longest,
-            earlier: kind.map_or(0, |kind| kind.climbs),
+            longest: longest(&seen),
+            earlier,
             suspects: Suspect::all(&laws).chain(drift(&drifting)).chain(unlikely(&laws, &seen)).collect(),
         })
     }
@@ -161,9 +150,81 @@ impl Claim {
 
     /// Whether the rung may be called as good for the proof as is wanted, as surely as is wanted.
     pub fn is_sure(&self) -> bool {
-        let in_doubt = self.suspects.iter().any(Suspect::leaves_nothing_sure);
-        !in_doubt && self.survival.is_some_and(|survival| survival.low >= to_float(self.wants.survives))
+        !self.is_in_doubt() && self.survival.is_some_and(|survival| is_enough(&survival, &self.wants))
     }
+
+    /// Whether something is suspected that leaves nothing sure.
+    pub(super) fn is_in_doubt(&self) -> bool {
+        self.suspects.iter().any(Suspect::leaves_nothing_sure)
+    }
+}
+
+/// Whether a rung survives as often as is wanted, as surely as is wanted.
+pub(super) fn is_enough(survival: &Survival, wants: &Assurance) -> bool {
+    survival.low >= to_float(wants.survives)
+}
+
+/// What is known of a rung under a proof.
+struct Known<'a> {
+    proof: &'a Proof,
+    wants: Assurance,
+    /// The trials that say something of it.
+    seen: Vec<Seen>,
+    /// What they leave of the laws by which its rig may fail, and what was known before them.
+    laws: Laws,
+    before: Laws,
+    earlier: u32,
+}
+
+impl<'a> Known<'a> {
+    fn of(
+        settings: &[&str],
+        (story, rig, plan): (&Story, &Rig, &'a Plan),
+        (rung, stage): (&Rung, usize),
+        proof: usize,
+    ) -> Option<Self> {
+        let wants = plan.stages.get(stage).and_then(|stage| stage.wants).unwrap_or_default();
+        let proof = plan.proofs.get(proof)?;
+        let axis = axis(settings, (story, rig, plan), (rung, stage));
+        let works = works(proof);
+        let seen = |trial: &TrialStory| {
+            let (observation, ran) = observation(trial, &works).filter(|_| trial.state == story.last_state())?;
+            let distance = axis.distance(rung, &trial.rung, matches!(observation, Observation::Held(_)))?;
+            let ago = story.last_state_ago(trial);
+            (distance.abs() <= NEAR).then_some(Seen { trial: trial.number, ago, distance, observation, ran })
+        };
+        let seen: Vec<Seen> = story.trials.iter().filter_map(seen).collect();
+        if seen.is_empty() || proof.length() == Span::ZERO {
+            return None;
+        }
+        let farthest = seen.iter().map(|one| one.distance).fold(0.0, f64::max);
+        let kind = axis.kind(&story.kinds, proof);
+        let before = axis.laws(rig, &plan.use_name, (rung, farthest), kind);
+        let mut laws = before.clone();
+        seen.iter().for_each(|one| laws.observe(one.distance, one.observation));
+        Some(Self { proof, wants, seen, laws, before, earlier: kind.map_or(0, |kind| kind.climbs) })
+    }
+}
+
+/// How a rung survives a proof where these settings count as moved, as far as its limit has not: what a claim says of it, but for what
+/// puts all claims of a climb in doubt.
+pub(super) fn survival_of(
+    settings: &[&str],
+    climb: (&Story, &Rig, &Plan),
+    at: (&Rung, usize),
+    proof: usize,
+) -> Option<(Survival, Assurance)> {
+    let Known { proof, wants, seen, laws, .. } = Known::of(settings, climb, at, proof)?;
+    let aim = wants.aim(proof.length());
+    is_in_reach(proof, &seen).then(|| (laws.survival(0.0, aim.proof, aim.sure), wants))
+}
+
+fn longest(seen: &[Seen]) -> Span {
+    seen.iter().map(|one| one.ran).max().unwrap_or(Span::ZERO)
+}
+
+fn is_in_reach(proof: &Proof, seen: &[Seen]) -> bool {
+    proof.length().seconds() <= REACH * longest(seen).seconds()
 }
 
 /// How a rung survives, and no more surely than if the limit may have moved, where that is likely.
@@ -198,11 +259,16 @@ fn to_float(share: Decimal) -> f64 {
     share.to_f64().unwrap_or(1.0)
 }
 
-/// The settings along which a stage found a rung.
-fn axis<'a>(story: &Story, rig: &'a Rig, plan: &Plan, (rung, stage): (&Rung, usize)) -> Axis<'a> {
+/// The settings along which a stage found a rung, and these.
+fn axis<'a>(
+    settings: &[&str],
+    (story, rig, plan): (&Story, &'a Rig, &Plan),
+    (rung, stage): (&Rung, usize),
+) -> Axis<'a> {
     let steps: Vec<&Steps> = plan.stages.iter().flat_map(|stage| stage.strategy.steps()).collect();
     let of_stage: Vec<&TrialStory> = story.trials.iter().filter(|trial| trial.stage == stage).collect();
-    let was_moved = |name: &str| of_stage.iter().any(|trial| trial.rung.get(name) != rung.get(name));
+    let moved_there = |name: &str| of_stage.iter().any(|trial| trial.rung.get(name) != rung.get(name));
+    let was_moved = |name: &str| settings.contains(&name) || moved_there(name);
     let climbed = plan.stages.get(stage).and_then(|stage| stage.strategy.setting());
     Axis::new(rig, &plan.use_name, &steps, climbed, was_moved)
 }

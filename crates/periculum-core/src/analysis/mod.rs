@@ -3,6 +3,7 @@
 pub mod ahead;
 pub mod at_stock;
 pub mod attempts;
+pub mod chance;
 pub mod claim;
 pub mod contrast;
 #[cfg(test)]

@@ -182,6 +182,19 @@ impl Story {
         self.trials.iter().map(|trial| trial.tested).sum()
     }
 
+    /// The same without its log, which is most of it: all that analyses of trials need.
+    pub fn without_log(&self) -> Self {
+        let mut rest = Self { log: Vec::new(), ..Self::default() };
+        rest.kinds.clone_from(&self.kinds);
+        rest.stages.clone_from(&self.stages);
+        rest.changes.clone_from(&self.changes);
+        rest.trials.clone_from(&self.trials);
+        rest.incidents.clone_from(&self.incidents);
+        rest.marks.clone_from(&self.marks);
+        rest.ended.clone_from(&self.ended);
+        Self { began: self.began, latest: self.latest, ..rest }
+    }
+
     /// How long ago a trial of the state that the rig has now began: nothing is the last one, and one the first.
     pub fn last_state_ago(&self, trial: &TrialStory) -> f64 {
         let of_state = || self.trials.iter().filter(|one| one.state == self.last_state());

@@ -30,16 +30,16 @@ impl Stretch {
         self.from <= at && at < self.to
     }
 
-    /// Half as long, around the same middle.
+    /// Half as long, around this moment where there is room.
     #[must_use]
-    pub fn closer(self, whole: Self) -> Self {
-        Self::around(self.middle(), self.length().millis() / 2, whole)
+    pub fn closer(self, middle: Moment, whole: Self) -> Self {
+        Self::around(middle, self.length().millis() / 2, whole)
     }
 
-    /// Twice as long, around the same middle where there is room.
+    /// Twice as long, around this moment where there is room.
     #[must_use]
-    pub fn farther(self, whole: Self) -> Self {
-        Self::around(self.middle(), self.length().millis() * 2, whole)
+    pub fn farther(self, middle: Moment, whole: Self) -> Self {
+        Self::around(middle, self.length().millis() * 2, whole)
     }
 
     /// As long, a quarter of it later or earlier.
@@ -69,11 +69,14 @@ mod tests {
     }
 
     #[test]
-    fn what_is_looked_at_closer_has_the_same_middle() {
+    fn what_is_looked_at_closer_has_that_middle_where_there_is_room() {
         let whole = stretch(0, 80_000);
-        assert_eq!(whole.closer(whole), stretch(20_000, 60_000));
-        assert_eq!(whole.closer(whole).closer(whole).moved(true, whole), stretch(35_000, 55_000));
-        assert_eq!(stretch(70_000, 80_000).farther(whole), stretch(60_000, 80_000), "there is nothing behind the end");
+        let closer = whole.closer(whole.middle(), whole);
+        assert_eq!(closer, stretch(20_000, 60_000));
+        assert_eq!(closer.closer(closer.middle(), whole).moved(true, whole), stretch(35_000, 55_000));
+        let end = stretch(70_000, 80_000);
+        assert_eq!(end.farther(end.middle(), whole), stretch(60_000, 80_000), "there is nothing behind the end");
+        assert_eq!(whole.closer(whole.from, whole), stretch(0, 40_000), "nor before the beginning");
     }
 
     proptest! {
@@ -84,8 +87,8 @@ mod tests {
             let mut at = whole;
             for step in steps {
                 at = match step {
-                    0 => at.closer(whole),
-                    1 => at.farther(whole),
+                    0 => at.closer(at.middle(), whole),
+                    1 => at.farther(at.from, whole),
                     other => at.moved(other == 2, whole),
                 };
                 prop_assert!(at.from >= whole.from && at.to <= whole.to && at.length().millis() >= SHORTEST);

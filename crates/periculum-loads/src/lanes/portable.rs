@@ -25,6 +25,8 @@ impl Portable {
     }
 }
 
+/// Where another kernel is the usual one, what a great deal of code is made of is called and not laid into it: a multiply-add is a
+/// call there anyway, and all that is built of them would be ten times as long.
 impl Lanes for Portable {
     #[inline(always)]
     fn load(from: &[f64; LANES]) -> Self {
@@ -41,22 +43,26 @@ impl Lanes for Portable {
         Self([value; LANES])
     }
 
-    #[inline(always)]
+    #[cfg_attr(target_arch = "x86_64", inline(never))]
+    #[cfg_attr(not(target_arch = "x86_64"), inline(always))]
     fn add(self, other: Self) -> Self {
         self.zip(other, |a, b| a + b)
     }
 
-    #[inline(always)]
+    #[cfg_attr(target_arch = "x86_64", inline(never))]
+    #[cfg_attr(not(target_arch = "x86_64"), inline(always))]
     fn sub(self, other: Self) -> Self {
         self.zip(other, |a, b| a - b)
     }
 
-    #[inline(always)]
+    #[cfg_attr(target_arch = "x86_64", inline(never))]
+    #[cfg_attr(not(target_arch = "x86_64"), inline(always))]
     fn mul(self, other: Self) -> Self {
         self.zip(other, |a, b| a * b)
     }
 
-    #[inline(always)]
+    #[cfg_attr(target_arch = "x86_64", inline(never))]
+    #[cfg_attr(not(target_arch = "x86_64"), inline(always))]
     fn mul_add(self, factor: Self, addend: Self) -> Self {
         let mut sums = self.0;
         for ((sum, factor), addend) in sums.iter_mut().zip(factor.0).zip(addend.0) {
@@ -65,7 +71,8 @@ impl Lanes for Portable {
         Self(sums)
     }
 
-    #[inline(always)]
+    #[cfg_attr(target_arch = "x86_64", inline(never))]
+    #[cfg_attr(not(target_arch = "x86_64"), inline(always))]
     fn neg_mul_add(self, factor: Self, addend: Self) -> Self {
         self.map(|lane| -lane).mul_add(factor, addend)
     }
@@ -122,7 +129,8 @@ impl Lanes for Portable {
         Self(shifted)
     }
 
-    #[inline(always)]
+    #[cfg_attr(target_arch = "x86_64", inline(never))]
+    #[cfg_attr(not(target_arch = "x86_64"), inline(always))]
     fn transpose(rows: [Self; LANES]) -> [Self; LANES] {
         let mut columns = [Self([0.0; LANES]); LANES];
         for (row, values) in rows.iter().enumerate() {

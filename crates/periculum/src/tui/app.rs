@@ -70,6 +70,11 @@ impl App {
         }
     }
 
+    /// Whether somebody is writing a line.
+    pub(super) fn is_writing(&self) -> bool {
+        matches!(self.overlay, Some(Overlay::Entry(_)))
+    }
+
     /// What the terminal's title says.
     pub(super) fn title(&self) -> String {
         let shown = &self.desk.shown;
@@ -127,6 +132,9 @@ impl App {
 
     /// Takes in what was read of the ledger.
     pub(super) fn take_read(&mut self, read: Read) {
+        if let Read::Picked(picked) = read {
+            return self.desk.take_picked(picked);
+        }
         let query = self.desk.query();
         self.desk.shelf.take(read, &query);
         self.peep();

@@ -38,8 +38,10 @@ impl Occasion {
 pub(super) struct Calls {
     /// What the bell is rung for.
     pub(super) bell: Vec<Occasion>,
-    /// What a notification is shown for.
+    /// What the terminal shows a notification for.
     pub(super) notify: Vec<Occasion>,
+    /// What the desktop shows one for.
+    pub(super) desktop: Vec<Occasion>,
     /// Whether the terminal's title says how things stand.
     pub(super) title: bool,
 }
@@ -47,7 +49,7 @@ pub(super) struct Calls {
 impl Default for Calls {
     /// Nobody is woken who does not want to be; a title disturbs nobody.
     fn default() -> Self {
-        Self { bell: Vec::new(), notify: Vec::new(), title: true }
+        Self { bell: Vec::new(), notify: Vec::new(), desktop: Vec::new(), title: true }
     }
 }
 

@@ -46,6 +46,8 @@ pub(crate) struct Climbed {
     pub(super) traces: BTreeMap<String, Series>,
     /// The files of its rig and its plan.
     pub(super) texts: [String; 2],
+    /// How often what is known of its rungs has changed since it is shown.
+    pub(super) judged: u32,
     /// What each mark that stands is worth, by its trial; worked out when it is looked at, since that takes a while.
     claims: OnceLock<BTreeMap<u32, Claim>>,
     /// The same of stock where no mark stands.
@@ -75,6 +77,7 @@ impl Climbed {
             foreseen: None,
             traces,
             texts,
+            judged: 0,
             claims: OnceLock::new(),
             of_stock: OnceLock::new(),
             worth: Mutex::default(),
@@ -122,6 +125,7 @@ impl Climbed {
             foreseen: None,
             traces: BTreeMap::new(),
             texts: [briefing.rig_text.clone(), briefing.plan_text.clone()],
+            judged: 0,
             claims: OnceLock::new(),
             of_stock: OnceLock::new(),
             worth: Mutex::default(),
@@ -141,6 +145,7 @@ impl Climbed {
         if let Notice::Told { entry, .. } = &notice
             && bears_on_claims(entry)
         {
+            self.judged += 1;
             self.claims = OnceLock::new();
             self.of_stock = OnceLock::new();
             self.worth = Mutex::default();

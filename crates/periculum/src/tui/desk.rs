@@ -14,10 +14,12 @@ use periculum_core::telling::tell;
 use super::climbed::Climbed;
 use super::draft::Draft;
 use super::form::Form;
+use super::keeping::Kept;
 use super::keymap::Keymap;
 use super::library::Library;
-use super::picked::{Picks, toggle_unseen};
+use super::picked::{Picked, Picks};
 use super::pointing::Places;
+use super::shading::Shading;
 use super::shelf::Shelf;
 use super::telling;
 use super::theme::Theme;
@@ -46,6 +48,8 @@ pub(super) struct Desk {
     pub(super) shelf: Shelf,
     /// What is compared.
     pub(super) picks: Picks,
+    /// What was picked when the interface was used last, until it has been read.
+    awaited: Vec<(i64, Option<u32>)>,
     /// What was written down for a question, and when that was asked.
     reply: Option<(Occasion, Written)>,
     /// What was written down so far of a change of the rig.
@@ -55,6 +59,8 @@ pub(super) struct Desk {
     /// The plan that is being written.
     pub(super) draft: Option<Draft>,
     pub(super) theme: Theme,
+    /// How likely what lies between the trials of the map survives.
+    pub(super) shading: Shading,
     /// Where the keys lie.
     pub(super) keys: Keymap,
     /// What lies where on the screen.
@@ -78,11 +84,13 @@ impl Desk {
             found: Vec::new(),
             shelf: Shelf::of(library),
             picks: Picks::default(),
+            awaited: Vec::new(),
             reply: None,
             changed: Written::new(),
             form: None,
             draft: None,
             theme,
+            shading: Shading::default(),
             keys: Keymap::default(),
             places: Places::default(),
             told: None,
@@ -241,12 +249,41 @@ impl Desk {
         self.shelf.find(&self.query());
     }
 
+    /// What is to be there again when this ledger is looked at the next time.
+    pub(super) fn kept(&self) -> Kept {
+        let picked = self.picks.iter().map(|picked| (picked.climb, picked.trial));
+        Kept { looked_for: self.filter.clone(), picked: self.awaited.iter().copied().chain(picked).collect() }
+    }
+
+    /// Takes up what was kept; a filter is told, so that nobody misses what it hides.
+    pub(super) fn take_up(&mut self, kept: &Kept) {
+        self.look_for(&kept.looked_for);
+        self.told = Some(telling::looked_for_still(&kept.looked_for)).filter(|_| !self.filter.is_empty());
+        self.awaited.clone_from(&kept.picked);
+        if !self.awaited.is_empty() {
+            self.shelf.look_up(self.awaited.clone());
+        }
+    }
+
+    /// Takes in what was picked before.
+    pub(super) fn take_picked(&mut self, picked: Vec<Picked>) {
+        self.awaited.clear();
+        self.picks.restore(picked);
+    }
+
     /// Picks a climb of the ledger or one of its trials, to be compared, or puts it back.
     pub(super) fn pick_of(&mut self, climb: i64, trial: Option<u32>) {
-        if climb == self.shown.number {
-            self.picks.toggle(&self.shown, trial);
-        } else if let Err(why) = toggle_unseen(&mut self.picks, &self.shelf.library, climb, trial) {
-            self.shelf.trouble = Some(telling::not_opened(climb, &why));
+        let is_picked = self.picks.has(climb, trial);
+        self.told = Some(telling::picking(climb, trial, !is_picked, self.picks.count()));
+        if is_picked {
+            self.picks.put_back(climb, trial);
+        } else if climb == self.shown.number {
+            self.picks.pick(&self.shown, trial);
+        } else {
+            match self.shelf.library.open(climb) {
+                Ok(unseen) => self.picks.pick(&unseen, trial),
+                Err(why) => self.shelf.trouble = Some(telling::not_opened(climb, &why)),
+            }
         }
     }
 
@@ -361,7 +398,7 @@ impl Desk {
     /// Picks the selected trial, to be compared, or puts it back.
     pub(super) fn pick_trial(&mut self) {
         if let Some(trial) = self.selected_trial() {
-            self.picks.toggle(&self.shown, Some(trial));
+            self.pick_of(self.shown.number, Some(trial));
         }
     }
 }

@@ -23,7 +23,7 @@ const NAMED: [(&str, KeyCode); 8] = [
 ];
 
 /// Every sign that can be typed on a keyboard without more than shift.
-const SIGNS: &str = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ?:/+-.,;!=*#_<>()[]{}'\"$%&@^~|\\`";
+pub(super) const SIGNS: &str = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ?:/+-.,;!=*#_<>()[]{}'\"$%&@^~|\\`";
 
 /// A key that can be named, and how it is written.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -97,6 +97,15 @@ impl Keymap {
     /// A key as whoever has moved it sees it.
     pub(super) fn moved(&self, key: Key) -> Key {
         Key { shown: self.written(key.code, key.shown), ..key }
+    }
+}
+
+/// Whether a key that does something is one of those that can be moved, or that stay where they are for everybody.
+#[cfg(test)]
+pub(super) fn knows(code: KeyCode) -> bool {
+    match code {
+        KeyCode::Char(sign) => MEANT.contains(sign) || sign.is_ascii_digit(),
+        _ => true,
     }
 }
 

@@ -1,7 +1,7 @@
 //! The climbs of the ledger, for the interface: read in a thread of their own, and opened one at a time.
 
 use std::collections::BTreeMap;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::thread;
 
@@ -14,6 +14,7 @@ use periculum_core::story::series::Series;
 use periculum_ledger::{ClimbRow, EnteredRow, Ledger, RecordRow};
 
 use super::climbed::{Climbed, climb_facts};
+use super::picked::Picked;
 use crate::recalling::{recall, recall_to_look, tell_past};
 
 /// The ledger that the interface looks into.
@@ -42,6 +43,8 @@ pub(super) enum Read {
     Attempts(Box<Pool>, Index, Vec<i64>),
     /// What is to be seen of one climb before it is opened.
     Glimpse(Box<Climbed>),
+    /// What was picked when the interface was used last, as far as it is still there.
+    Picked(Vec<Picked>),
     /// It can't be read.
     Trouble(String),
 }
@@ -114,6 +117,20 @@ impl Library {
                 let _ = listener.send(Read::Glimpse(Box::new(climbed)));
             }
         });
+    }
+
+    /// Reads what was picked, and tells it; what is not there any more is left out.
+    pub(super) fn look_up(&self, picked: Vec<(i64, Option<u32>)>, listener: Sender<Read>) {
+        let library = self.clone();
+        thread::spawn(move || {
+            let of = |(climb, trial): (i64, Option<u32>)| Picked::of(&library.open(climb).ok()?, trial);
+            let _ = listener.send(Read::Picked(picked.into_iter().filter_map(of).collect()));
+        });
+    }
+
+    /// Where it lies.
+    pub(super) fn path(&self) -> &Path {
+        &self.path
     }
 
     /// A climb with all that it left.

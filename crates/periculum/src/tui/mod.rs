@@ -9,8 +9,10 @@ mod app;
 mod calls;
 mod climbed;
 mod desk;
+mod desktop;
 mod draft;
 mod form;
+mod keeping;
 mod keymap;
 mod keys;
 mod library;
@@ -19,6 +21,7 @@ mod picked;
 mod pointing;
 mod preferences;
 mod screens;
+mod shading;
 mod shelf;
 mod start;
 mod telling;
@@ -54,7 +57,9 @@ use crate::telling::climbing;
 use crate::tui::app::App;
 use crate::tui::calls::{Standing, Watch};
 use crate::tui::climbed::Climbed;
+use crate::tui::desktop::Desktop;
 pub(crate) use crate::tui::draft::Draft;
+use crate::tui::keeping::Kept;
 pub(crate) use crate::tui::library::Library;
 pub(crate) use crate::tui::preferences::Preferences;
 pub(crate) use crate::tui::start::{Chosen, ask_to_begin, start};
@@ -183,6 +188,9 @@ struct Screen {
     watch: Watch,
     /// What the title says.
     titled: String,
+    /// What is kept for the next time.
+    kept: Kept,
+    desktop: Desktop,
 }
 
 impl Screen {
@@ -194,11 +202,14 @@ impl Screen {
         preferences: Preferences,
     ) -> Self {
         let (woken, watch) = (listen_for_waking(), Watch::default());
-        Self { app, words, notices, ended, woken, is_woken: false, preferences, watch, titled: String::new() }
+        let (titled, kept) = (String::new(), Kept::of(app.desk.shelf.library.path()));
+        let desktop = Desktop::default();
+        Self { app, words, notices, ended, woken, is_woken: false, preferences, watch, titled, kept, desktop }
     }
 
     fn run(&mut self) -> io::Result<()> {
         let mut stage = Taken::enter()?;
+        self.app.desk.take_up(&self.kept);
         let input = listen_to_terminal();
         while !self.app.is_done {
             if std::mem::take(&mut self.app.wants_to_stand_still) {
@@ -213,6 +224,7 @@ impl Screen {
             }
             stage.draw(|frame| self.app.draw(frame))?;
             self.tell_those_who_look_elsewhere()?;
+            self.keep();
             let drawn = Instant::now();
             let spacing = if self.preferences.is_calm { CALM_FRAME } else { FRAME };
             let is_pressed = self.wait(&input);
@@ -231,6 +243,15 @@ impl Screen {
         Ok(())
     }
 
+    /// Keeps what was looked for and picked, once nobody is writing at it any more.
+    fn keep(&mut self) {
+        let now = self.app.desk.kept();
+        if now != self.kept && !self.app.is_writing() {
+            now.keep(self.app.desk.shelf.library.path());
+            self.kept = now;
+        }
+    }
+
     /// Sets the title, calls whoever wants to be called, and hands out what was copied.
     fn tell_those_who_look_elsewhere(&mut self) -> io::Result<()> {
         let calls = &self.preferences.calls;
@@ -245,6 +266,9 @@ impl Screen {
             }
             if calls.notify.contains(&occasion) {
                 terminal::notify(&self.app.call(occasion))?;
+            }
+            if calls.desktop.contains(&occasion) {
+                self.desktop.notify(self.app.call(occasion));
             }
         }
         self.app.copied.take().map_or(Ok(()), |text| terminal::copy(&text))
@@ -267,6 +291,10 @@ impl Screen {
                 Err(_) => self.app.driver_is_gone(),
             },
             recv(self.app.desk.shelf.reads()) -> read => if let Ok(read) = read { self.app.take_read(read) },
+            recv(self.app.desk.shading.worked()) -> worked => if let Ok(worked) = worked { self.app.desk.shading.take(worked) },
+            recv(self.desktop.troubles()) -> why => if let Ok(why) = why {
+                self.app.desk.told = self.desktop.complain(why).or(self.app.desk.told.take());
+            },
             recv(self.ended) -> _ => self.app.end(),
             recv(self.woken) -> _ => self.is_woken = true,
         }

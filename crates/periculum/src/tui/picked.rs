@@ -3,7 +3,6 @@
 use periculum_core::analysis::contrast::{Fact, facts_of_climb, facts_of_trial};
 
 use super::climbed::Climbed;
-use super::library::Library;
 use super::telling;
 
 /// Something that was picked.
@@ -18,7 +17,7 @@ pub(super) struct Picked {
 
 impl Picked {
     /// A climb, or one of its trials; none where it has no such trial.
-    fn of(climbed: &Climbed, trial: Option<u32>) -> Option<Self> {
+    pub(super) fn of(climbed: &Climbed, trial: Option<u32>) -> Option<Self> {
         let Climbed { number, story, rig, plan, traces, .. } = climbed;
         let facts = match trial {
             None => facts_of_climb(story, rig, plan, traces),
@@ -28,6 +27,11 @@ impl Picked {
         let seed = telling::seed_words(climbed.seed);
         Some(Self { climb: *number, trial, title: [what, format!("{}{seed}, {}", rig.name, plan.name)], facts })
     }
+
+    /// Whether it is this climb, or this trial of it.
+    fn is(&self, climb: i64, trial: Option<u32>) -> bool {
+        (self.climb, self.trial) == (climb, trial)
+    }
 }
 
 /// What was picked, in the order in which it was.
@@ -35,6 +39,14 @@ impl Picked {
 pub(super) struct Picks(Vec<Picked>);
 
 impl Picks {
+    /// What was picked before, in front of what has been picked since.
+    pub(super) fn restore(&mut self, before: Vec<Picked>) {
+        let since = std::mem::take(&mut self.0);
+        let is_new = |picked: &Picked| !before.iter().any(|old| old.is(picked.climb, picked.trial));
+        let since: Vec<Picked> = since.into_iter().filter(is_new).collect();
+        self.0 = before.into_iter().chain(since).collect();
+    }
+
     pub(super) fn iter(&self) -> impl Iterator<Item = &Picked> {
         self.0.iter()
     }
@@ -44,7 +56,7 @@ impl Picks {
     }
 
     pub(super) fn has(&self, climb: i64, trial: Option<u32>) -> bool {
-        self.0.iter().any(|picked| (picked.climb, picked.trial) == (climb, trial))
+        self.0.iter().any(|picked| picked.is(climb, trial))
     }
 
     /// The trials of this climb that were picked.
@@ -52,13 +64,14 @@ impl Picks {
         self.0.iter().filter(move |picked| picked.climb == climb).filter_map(|picked| picked.trial)
     }
 
-    /// Picks it, or puts it back where it was picked.
-    pub(super) fn toggle(&mut self, climbed: &Climbed, trial: Option<u32>) {
-        if self.has(climbed.number, trial) {
-            self.0.retain(|picked| (picked.climb, picked.trial) != (climbed.number, trial));
-        } else {
-            self.0.extend(Picked::of(climbed, trial));
-        }
+    /// Picks it.
+    pub(super) fn pick(&mut self, climbed: &Climbed, trial: Option<u32>) {
+        self.0.extend(Picked::of(climbed, trial));
+    }
+
+    /// Puts it back.
+    pub(super) fn put_back(&mut self, climb: i64, trial: Option<u32>) {
+        self.0.retain(|picked| !picked.is(climb, trial));
     }
 
     /// Puts the last one back.
@@ -74,19 +87,4 @@ impl Picks {
             }
         }
     }
-}
-
-/// A climb of the ledger, or one of its trials, that is picked without being shown.
-pub(super) fn toggle_unseen(
-    picks: &mut Picks,
-    library: &Library,
-    climb: i64,
-    trial: Option<u32>,
-) -> anyhow::Result<()> {
-    if picks.has(climb, trial) {
-        picks.0.retain(|picked| (picked.climb, picked.trial) != (climb, trial));
-        return Ok(());
-    }
-    picks.0.extend(Picked::of(&library.open(climb)?, trial));
-    Ok(())
 }

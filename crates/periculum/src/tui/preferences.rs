@@ -81,9 +81,10 @@ fn read_calls(section: Section, usual: Calls) -> Calls {
         None => usual,
     };
     let (bell, notify) = (occasions("bell", usual.bell), occasions("notify", usual.notify));
+    let desktop = occasions("desktop", usual.desktop);
     let title = section.optional_flag("title").map_or(usual.title, |flag| flag.value);
     section.finish();
-    Calls { bell, notify, title }
+    Calls { bell, notify, desktop, title }
 }
 
 fn occasion(section: &Section, name: &str, at: std::ops::Range<usize>) -> Option<Occasion> {
@@ -135,12 +136,13 @@ mod tests {
     fn a_file_says_what_is_wanted_and_all_else_is_as_usual() {
         let wanted = read(
             "format = 1\n[screen]\ntheme = \"light\"\nview = \"map\"\ncalm = true\n[calls]\nbell = [\"fall\", \"question\"]\n\
-             notify = [\"end\"]\ntitle = false\n[keys]\ns = \"!\"\n",
+             notify = [\"end\"]\ndesktop = [\"mark\"]\ntitle = false\n[keys]\ns = \"!\"\n",
         );
         let wanted = wanted.expect("nothing is wrong");
         assert_eq!((wanted.scheme, wanted.view, wanted.is_calm), (Scheme::Light, View::Map, true));
         assert_eq!(wanted.calls.bell, [Occasion::Fall, Occasion::Question]);
         assert_eq!((&wanted.calls.notify[..], wanted.calls.title), (&[Occasion::End][..], false));
+        assert_eq!(wanted.calls.desktop, [Occasion::Mark]);
         assert_eq!(wanted.keys.meant(KeyCode::Char('!')), Some(KeyCode::Char('s')));
         assert_eq!(read("format = 1\n").expect("nothing is wrong"), Preferences::default());
         assert_eq!(Preferences::read(Path::new("/nowhere/config.toml")).expect("no file"), Preferences::default());

@@ -83,6 +83,11 @@ impl Shelf {
         self.library.read(self.reads.0.clone());
     }
 
+    /// Reads what was picked before.
+    pub(super) fn look_up(&self, picked: Vec<(i64, Option<u32>)>) {
+        self.library.look_up(picked, self.reads.0.clone());
+    }
+
     /// What is read comes here.
     pub(super) fn reads(&self) -> Receiver<Read> {
         self.reads.1.clone()
@@ -112,6 +117,8 @@ impl Shelf {
             // One that was asked for before comes too late.
             Read::Glimpse(climbed) if self.asked != Some(climbed.number) => {}
             Read::Glimpse(climbed) => self.glimpse = Some(climbed),
+            // That lies on the desk.
+            Read::Picked(_) => {}
             Read::Trouble(why) => {
                 self.trouble = Some(why);
                 (self.is_reading, self.is_pooling) = (false, false);

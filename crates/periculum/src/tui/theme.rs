@@ -1,5 +1,6 @@
 //! Colours: few, each for one meaning, and never alone.
 
+use periculum_core::analysis::chance::Chance;
 use periculum_core::model::verdict::Verdict;
 use ratatui::style::{Color, Modifier, Style};
 
@@ -22,6 +23,30 @@ pub(super) struct Theme {
     pub(super) bad: Style,
     /// What lies behind a line and tells how far it may be off.
     pub(super) shade: Shade,
+    /// What lies behind the map and tells how likely a rung survives.
+    pub(super) chances: Chances,
+}
+
+/// How chances are told, from the best to the worst.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Chances {
+    /// By five grounds.
+    Grounds([Color; 5]),
+    /// By five signs, where there are no colours for that.
+    Signs(Style),
+}
+
+/// The signs of chances where there are no colours, from the best to the worst.
+const CHANCE_SIGNS: [&str; 5] = [" ", " ", " ", "▒", "▓"];
+
+impl Chances {
+    /// The sign and the style of a chance.
+    pub(super) fn cell(&self, chance: Chance) -> (&'static str, Style) {
+        match self {
+            Self::Grounds(colours) => (" ", Style::new().bg(colours[chance as usize])),
+            Self::Signs(style) => (CHANCE_SIGNS[chance as usize], *style),
+        }
+    }
 }
 
 /// How something is told behind a line.
@@ -48,23 +73,35 @@ pub(super) enum Scheme {
 }
 
 /// A scheme's ground, the shade of it, and text, muted, faint, accent, good, warning and bad on it: as they are, and in the palette
-/// of 256.
+/// of 256. Then the grounds of chances, of which that palette has only grey ones that are dark or light enough.
 struct Palette {
-    exact: ([u32; 2], [u32; 7]),
-    indexed: ([u8; 2], [u8; 7]),
+    exact: ([u32; 2], [u32; 7], [u32; 5]),
+    indexed: ([u8; 2], [u8; 7], [u8; 5]),
 }
 
 const DARK: Palette = Palette {
-    exact: ([0x101216, 0x222b2b], [0xd6d0c4, 0x8a8d90, 0x4a4e55, 0x84a4d6, 0x6fb696, 0xd6a454, 0xd66254]),
-    indexed: ([233, 235], [187, 245, 239, 110, 108, 179, 167]),
+    exact: (
+        [0x101216, 0x222b2b],
+        [0xd6d0c4, 0x8a8d90, 0x4a4e55, 0x84a4d6, 0x6fb696, 0xd6a454, 0xd66254],
+        [0x14312a, 0x16241f, 0x2a2718, 0x33201a, 0x331a1c],
+    ),
+    indexed: ([233, 235], [187, 245, 239, 110, 108, 179, 167], [233, 234, 235, 236, 237]),
 };
 const LIGHT: Palette = Palette {
-    exact: ([0xf4f1ea, 0xdce2d8], [0x25292e, 0x62666b, 0xb2b0a8, 0x2c5a9e, 0x247052, 0x8a5c00, 0xa83226]),
-    indexed: ([255, 253], [235, 242, 249, 25, 23, 94, 124]),
+    exact: (
+        [0xf4f1ea, 0xdce2d8],
+        [0x25292e, 0x62666b, 0xb2b0a8, 0x2c5a9e, 0x247052, 0x8a5c00, 0xa83226],
+        [0xcfe8d6, 0xe2eede, 0xf3e9c6, 0xf4dccb, 0xf2d0cc],
+    ),
+    indexed: ([255, 253], [235, 242, 249, 25, 23, 94, 124], [255, 254, 253, 252, 251]),
 };
 const CONTRAST: Palette = Palette {
-    exact: ([0x000000, 0x303030], [0xffffff, 0xd8d8d8, 0x909090, 0x78c0ff, 0x60ff90, 0xffd840, 0xff8070]),
-    indexed: ([16, 236], [231, 253, 246, 117, 84, 221, 210]),
+    exact: (
+        [0x000000, 0x303030],
+        [0xffffff, 0xd8d8d8, 0x909090, 0x78c0ff, 0x60ff90, 0xffd840, 0xff8070],
+        [0x003c20, 0x00200f, 0x2c2800, 0x3a1800, 0x480000],
+    ),
+    indexed: ([16, 236], [231, 253, 246, 117, 84, 221, 210], [16, 233, 235, 237, 239]),
 };
 
 /// How many colours a terminal has.
@@ -107,6 +144,7 @@ impl Theme {
                 warning: plain.add_modifier(Modifier::BOLD),
                 bad: plain.add_modifier(Modifier::BOLD),
                 shade: Shade::Sign(plain.add_modifier(Modifier::DIM)),
+                chances: Chances::Signs(plain.add_modifier(Modifier::DIM)),
             },
             (Depth::Sixteen, _) | (_, None) => Self {
                 text: plain,
@@ -117,18 +155,25 @@ impl Theme {
                 warning: plain.fg(Color::Yellow),
                 bad: plain.fg(Color::LightRed),
                 shade: Shade::Sign(plain.fg(Color::DarkGray)),
+                chances: Chances::Signs(plain.fg(Color::DarkGray)),
             },
-            (Depth::Indexed, Some(Palette { indexed: (grounds, colours), .. })) => {
-                Self::on_ground(grounds.map(Color::Indexed), colours.map(Color::Indexed))
+            (Depth::Indexed, Some(Palette { indexed: (grounds, colours, chances), .. })) => {
+                let of = Color::Indexed;
+                Self::on_ground(grounds.map(of), colours.map(of), chances.map(of))
             }
-            (Depth::True, Some(Palette { exact: (grounds, colours), .. })) => {
-                Self::on_ground(grounds.map(Color::from_u32), colours.map(Color::from_u32))
+            (Depth::True, Some(Palette { exact: (grounds, colours, chances), .. })) => {
+                let of = Color::from_u32;
+                Self::on_ground(grounds.map(of), colours.map(of), chances.map(of))
             }
         }
     }
 
-    /// Text, muted, faint, accent, good, warning and bad, all on one ground, which has a shade.
-    fn on_ground([ground, shade]: [Color; 2], [text, muted, faint, accent, good, warning, bad]: [Color; 7]) -> Self {
+    /// Text, muted, faint, accent, good, warning and bad, all on one ground, which has a shade; and the grounds of chances.
+    fn on_ground(
+        [ground, shade]: [Color; 2],
+        [text, muted, faint, accent, good, warning, bad]: [Color; 7],
+        chances: [Color; 5],
+    ) -> Self {
         let style = Style::new().bg(ground);
         Self {
             text: style.fg(text),
@@ -139,6 +184,7 @@ impl Theme {
             warning: style.fg(warning),
             bad: style.fg(bad),
             shade: Shade::Ground(shade),
+            chances: Chances::Grounds(chances),
         }
     }
 
@@ -187,7 +233,13 @@ mod tests {
     #[test]
     fn all_that_is_read_stands_off_its_ground_and_its_shade() {
         for (palette, least, muted_least) in [(&DARK, 4.5, 4.5), (&LIGHT, 4.5, 4.5), (&CONTRAST, 7.0, 7.0)] {
-            let (grounds, [text, muted, _, accent, good, warning, bad]) = palette.exact;
+            let (grounds, [text, muted, _, accent, good, warning, bad], chances) = palette.exact;
+            // A sign in bold is read as large text is, which needs less.
+            for (ground, colour) in
+                chances.iter().flat_map(|it| [good, warning, bad, accent].map(|colour| (*it, colour)))
+            {
+                assert!(contrast(colour, ground) >= 3.0, "{colour:06x} on {ground:06x}");
+            }
             for (colour, least) in
                 [(text, 7.0), (muted, muted_least), (accent, least), (good, least), (warning, least), (bad, least)]
             {

@@ -64,7 +64,7 @@ impl Screen for Climbs {
         vec![
             Key::letter('/', "/", labels::FIND),
             Key::enter(labels::OPEN_IT).only(is_selected, labels::NO_CLIMB_SELECTED),
-            Key::letter('p', "p", labels::PICK),
+            Key::letter('p', "p", labels::PICK).only(is_selected, labels::NO_CLIMB_SELECTED),
             Key::letter('t', "t", labels::THEIR_ATTEMPTS),
             again.only(is_selected, labels::NO_CLIMB_SELECTED).only(desk.is_free(), labels::ANOTHER_RUNS),
         ]
@@ -94,8 +94,9 @@ impl Screen for Climbs {
         }
     }
 
-    fn moves(&self, _desk: &Desk) -> Option<&'static str> {
-        Some(labels::SELECT)
+    fn moves(&self, desk: &Desk) -> Option<&'static str> {
+        let has_some = if self.shows_attempts { desk.shelf.attempts().is_some() } else { desk.shelf.shown().len() > 1 };
+        has_some.then_some(labels::SELECT)
     }
 
     fn select(&mut self, step: Travel, desk: &mut Desk) {

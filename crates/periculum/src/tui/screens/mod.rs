@@ -19,6 +19,7 @@ mod logbook;
 mod map;
 mod names;
 mod plan;
+mod plane;
 mod pooled;
 mod profile;
 mod ranks;
@@ -31,7 +32,9 @@ mod scroll;
 mod sensors;
 mod specimens;
 mod stages;
+mod timeline;
 mod traces;
+mod track;
 mod trial;
 mod trials;
 
@@ -41,6 +44,8 @@ mod lead_tests;
 mod plan_tests;
 #[cfg(test)]
 mod tests;
+#[cfg(test)]
+mod walk_tests;
 
 pub(super) use fit::fit;
 pub(super) use header::{draw as draw_header, draw_keys, state_of};

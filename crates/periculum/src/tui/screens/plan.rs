@@ -106,8 +106,8 @@ impl Screen for Plan {
         Then::Nothing
     }
 
-    fn moves(&self, _desk: &Desk) -> Option<&'static str> {
-        Some(labels::SELECT)
+    fn moves(&self, desk: &Desk) -> Option<&'static str> {
+        desk.draft.is_some().then_some(labels::SELECT)
     }
 
     fn select(&mut self, step: Travel, desk: &mut Desk) {

@@ -132,7 +132,10 @@ fn draw_values(buffer: &mut Buffer, desk: &Desk, inside: Rect, benchmark: &Bench
     let axis = over.axis();
     let mut words = telling::over_setting(&benchmark.what.unit, &axis.label, &axis.unit);
     let signs = [Some(labels::BEST_SIGN), benchmark.pays_until.map(|_| labels::LITTLE_GAIN_SIGN)];
-    signs.into_iter().flatten().for_each(|sign| words += &format!("   {sign}"));
+    for sign in signs.into_iter().flatten().map(|sign| format!("   {sign}")) {
+        let fits = words.chars().count() + sign.chars().count() <= usize::from(inside.width);
+        words += if fits { &sign } else { "" };
+    }
     buffer.set_stringn(inside.x, inside.bottom() + 1, words, inside.width.into(), theme.muted);
 }
 

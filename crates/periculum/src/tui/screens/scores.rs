@@ -54,9 +54,10 @@ impl Screen for Scores {
     }
 
     fn keys(&self, desk: &Desk) -> Vec<Key> {
+        let benchmarks = self.benchmarks(desk).len();
         vec![
-            Key::new(KeyCode::Left, "←→", labels::TURN_BENCHMARK),
-            Key::silent(KeyCode::Right),
+            Key::new(KeyCode::Left, "←→", labels::TURN_BENCHMARK).only(benchmarks > 1, labels::NO_OTHER_BENCHMARK),
+            Key::silent(KeyCode::Right).only(benchmarks > 1, labels::NO_OTHER_BENCHMARK),
             Key::letter('x', "x", labels::OTHER_AXIS).only(axes(desk).len() > 1, labels::NOTHING_ELSE_MOVED),
             Key::enter(labels::ITS_TRIAL),
             Key::letter('e', "e", labels::EXPORT),
@@ -75,8 +76,10 @@ impl Screen for Scores {
         Then::Nothing
     }
 
-    fn moves(&self, _desk: &Desk) -> Option<&'static str> {
-        Some(labels::SELECT)
+    fn moves(&self, desk: &Desk) -> Option<&'static str> {
+        let benchmarks = self.benchmarks(desk);
+        let levels = benchmarks.get(self.shown(&benchmarks)).map_or(0, |benchmark| benchmark.levels.len());
+        (levels > 1).then_some(labels::SELECT)
     }
 
     /// Selects a level of the benchmark by its newest trial.

@@ -487,6 +487,21 @@ fn the_rig_is_shown_with_its_limits() {
 }
 
 #[test]
+fn the_map_is_shaded_by_how_likely_rungs_survive() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 19);
+    press(&mut app, KeyCode::Char('2'));
+    app.desk.theme = Theme::new(Scheme::Dark, Depth::None);
+    let before = body(&app, 160, 40);
+    let worked = app.desk.shading.worked().recv().expect("it is worked out beside the drawing");
+    app.desk.shading.take(worked);
+    insta::assert_snapshot!("map-shaded", body(&app, 160, 40));
+    assert_ne!(before, body(&app, 160, 40));
+    // Of other settings it is worked out anew, and what was of these is not drawn meanwhile.
+    press(&mut app, KeyCode::Char('x'));
+    assert!(!body(&app, 160, 40).contains('▓'));
+}
+
+#[test]
 fn traces_show_the_climb_and_one_trial() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
     press(&mut app, KeyCode::Char('5'));
@@ -699,7 +714,9 @@ fn traces_are_looked_at_closer_and_over_each_other() {
     press(&mut app, KeyCode::Char('+'));
     press(&mut app, KeyCode::Char('-'));
     assert_eq!(app.screens.traces.stretch(&app.desk), closer);
-    press(&mut app, KeyCode::Left);
+    assert!(body(&app, 120, 36).contains("│ "), "the cursor stands where it went wrong, and its reading is told");
+    // The cursor goes left to where nothing more is shown, and what is shown goes on with it.
+    (0..80).for_each(|_| _ = press(&mut app, KeyCode::Left));
     assert_ne!(app.screens.traces.stretch(&app.desk), closer);
     // A trial that holds and the one that falls, over each other.
     press(&mut app, KeyCode::Char('p'));

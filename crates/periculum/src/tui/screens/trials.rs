@@ -71,8 +71,8 @@ impl Screen for Trials {
         Then::Nothing
     }
 
-    fn moves(&self, _desk: &Desk) -> Option<&'static str> {
-        Some(labels::SELECT)
+    fn moves(&self, desk: &Desk) -> Option<&'static str> {
+        (desk.found().len() > 1).then_some(labels::SELECT)
     }
 
     fn select(&mut self, step: Travel, desk: &mut Desk) {

@@ -106,6 +106,9 @@ pub(in crate::tui) const FALLS_FROM_HERE: &str = "falls from here";
 pub(in crate::tui) const HOLDS: &str = "holds";
 pub(in crate::tui) const LITTLE_GAIN_SIGN: &str = "┆ little gain beyond here";
 pub(in crate::tui) const NOT_KNOWN: &str = "not known";
+pub(in crate::tui) const SURE_SO_FAR: &str = "sure so far";
+pub(in crate::tui) const SHADES_AWAITED: &str = "how likely they survive";
+pub(in crate::tui) const EVEN: &str = "even";
 pub(in crate::tui) const WARMING_UP: &str = "warming up";
 
 // Titles of cards and of lines to write in.
@@ -201,6 +204,8 @@ pub(in crate::tui) const CLIMB_IT_AGAIN: &str = "climb it again";
 pub(in crate::tui) const CLOSER_FARTHER: &str = "closer, farther";
 pub(in crate::tui) const COPY: &str = "copy";
 pub(in crate::tui) const COPY_TRIAL: &str = "copy the trial";
+pub(in crate::tui) const NOTHING_READ: &str = "no sensor was read so far";
+pub(in crate::tui) const NO_OTHER_BENCHMARK: &str = "there is no other benchmark";
 pub(in crate::tui) const NO_TRIAL_SO_FAR: &str = "there is no trial so far";
 pub(in crate::tui) const CORES: &str = "cores";
 pub(in crate::tui) const DISCARD: &str = "discard";
@@ -221,7 +226,7 @@ pub(in crate::tui) const LAY_OVER: &str = "lay over";
 pub(in crate::tui) const LEAVE: &str = "leave";
 pub(in crate::tui) const LEAVE_WAITING: &str = "leave, it waits";
 pub(in crate::tui) const MORE_SENSORS: &str = "more sensors";
-pub(in crate::tui) const MOVE: &str = "move";
+pub(in crate::tui) const LOOK_AT_MOMENT: &str = "a moment";
 pub(in crate::tui) const NEXT_INCIDENT: &str = "next incident";
 pub(in crate::tui) const NOTE_KEY: &str = "note";
 pub(in crate::tui) const ONE_BY_ONE: &str = "one by one";
@@ -304,7 +309,9 @@ pub(in crate::tui) const HELP_OF_CLIMB: &str = "Trials from left to right; the v
      proof, by all that the climb has seen: between the two numbers lie nine tenths of what is known.";
 
 pub(in crate::tui) const HELP_OF_MAP: &str = "Every trial in its place. Dots hold, as nothing there is harder than what held; behind the bar all falls, \
-     as nothing there is easier than what fell; between them nobody knows. Lines are ceilings. Where other settings moved too, it is the plane of the selected trial.";
+     as nothing there is easier than what fell; between them nobody knows. The ground is how likely the proof is survived: up to the first \
+     line as surely as is wanted, up to the second more often than not. Other lines are ceilings. Where more settings moved, it is the \
+     plane of the selected trial.";
 
 pub(in crate::tui) const HELP_OF_CURVE: &str = "A curve: faint as it comes, bright as the selected trial asked for it, red where something else is reported. \
      Signs stand where trials sat on it, and how they ended; ›‹ is where it sits. A bold number is not as it comes.";
@@ -317,7 +324,7 @@ pub(in crate::tui) const HELP_OF_PLAN: &str = "The plan, line by line. Change a 
      stock and what it may come to: nine climbs of ten take what is between the brackets. A climb goes on with the plan that it was begun with.";
 
 pub(in crate::tui) const HELP_OF_TRACES: &str = "What the sensors read: the mean of each column, before a shade from its least to its greatest reading; red is \
-     over a cut-off. On the axis lie what went wrong and, as a line, the selected trial; `z` shows that trial alone.";
+     over a cut-off. ←→ move a cursor that tells what was read then. Broken lines are cut-offs and limits. On the axis lie what went wrong and, as a line, the selected trial; `z` shows that trial alone.";
 
 pub(in crate::tui) const HELP_OF_LOG: &str = "Everything that happened, by the time since the climb began: what was tried and why, what went \
      wrong, what you said, and what came of it. The newest stands last.";

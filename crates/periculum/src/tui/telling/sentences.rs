@@ -143,6 +143,13 @@ pub(in crate::tui) fn call(occasion: Occasion, rig: &str, mark: Option<&str>) ->
     })
 }
 
+pub(in crate::tui) const NO_SESSION_BUS: &str = "there is no session bus (DBUS_SESSION_BUS_ADDRESS)";
+pub(in crate::tui) const NO_NOTIFICATIONS: &str = "nothing there shows notifications";
+
+pub(in crate::tui) fn desktop_not_told(why: &anyhow::Error) -> String {
+    format!("the desktop can't be told: {why:#}")
+}
+
 /// What was put where it can be pasted from.
 pub(in crate::tui) fn copied(trial: u32, lines: usize) -> String {
     format!("trial {trial} as the logbook has it, {}, was handed to the terminal to be pasted", counted(lines, "line"))
@@ -447,6 +454,20 @@ pub(in crate::tui) fn lines_of(first: u16, last: u16, all: u16) -> String {
 }
 
 /// Why a climb is not shown.
+/// That something was picked or put back, where so many were picked before.
+pub(in crate::tui) fn picking(climb: i64, trial: Option<u32>, is_picked: bool, before: usize) -> String {
+    let what = trial.map_or_else(|| self::climb(climb), |trial| trial_of_climb(trial, climb));
+    match is_picked {
+        true if before == 0 => format!("{what} is picked; pick another one, and 8 compares them"),
+        true => format!("{what} is picked; 8 compares all {}", before + 1),
+        false => format!("{what} is not picked any more"),
+    }
+}
+
+pub(in crate::tui) fn looked_for_still(words: &str) -> String {
+    format!("as you left it, only what has `{words}` is listed; esc lists all")
+}
+
 pub(in crate::tui) fn not_opened(climb: i64, why: &anyhow::Error) -> String {
     format!("climb {climb} can't be opened: {why:#}")
 }

@@ -1,0 +1,94 @@
+//! How likely what lies between the trials survives, worked out beside the drawing since that takes a while.
+
+use std::cell::Cell;
+use std::rc::Rc;
+use std::sync::Arc;
+use std::thread;
+
+use crossbeam_channel::{Receiver, Sender, unbounded};
+use periculum_core::Decimal;
+use periculum_core::analysis::chance::{Chance, Plane};
+use periculum_core::story::Story;
+
+use super::climbed::Climbed;
+
+/// Of what the chances are wanted.
+#[derive(Clone, Debug, PartialEq)]
+struct Wanted {
+    climb: i64,
+    plane: Plane,
+}
+
+/// What was worked out.
+pub(super) struct Worked {
+    wanted: Wanted,
+    /// How often what is known of the climb had changed then.
+    judged: u32,
+    rows: Option<Vec<Vec<Chance>>>,
+}
+
+/// How likely each rung of a plane survives.
+pub(super) struct Chances {
+    pub(super) across: Vec<Decimal>,
+    pub(super) up: Vec<Decimal>,
+    /// For each value upwards, one for each value across.
+    pub(super) rows: Vec<Vec<Chance>>,
+}
+
+/// The chances that were asked for last.
+pub(super) struct Shading {
+    last: Option<(Wanted, u32, Option<Rc<Chances>>)>,
+    is_under_way: Cell<bool>,
+    worked: (Sender<Worked>, Receiver<Worked>),
+}
+
+impl Default for Shading {
+    fn default() -> Self {
+        Self { last: None, is_under_way: Cell::new(false), worked: unbounded() }
+    }
+}
+
+impl Shading {
+    /// The chances of a plane, by as much as was known when they were worked out last; where that is not all, or they were of another
+    /// plane, they are worked out anew. None until they have been, and where nothing can be said.
+    pub(super) fn of(&self, shown: &Climbed, plane: Plane) -> Option<Rc<Chances>> {
+        let wanted = Wanted { climb: shown.number, plane };
+        let last = self.last.as_ref().filter(|(of, ..)| *of == wanted);
+        if last.is_none_or(|(_, judged, _)| *judged != shown.judged) {
+            self.work_out(shown, wanted);
+        }
+        last.and_then(|(.., chances)| chances.clone())
+    }
+
+    /// Whether something is being worked out.
+    pub(super) fn is_under_way(&self) -> bool {
+        self.is_under_way.get()
+    }
+
+    /// What was worked out comes here.
+    pub(super) fn worked(&self) -> Receiver<Worked> {
+        self.worked.1.clone()
+    }
+
+    pub(super) fn take(&mut self, Worked { wanted, judged, rows }: Worked) {
+        self.is_under_way.replace(false);
+        let (across, up) = (wanted.plane.across.1.clone(), wanted.plane.up.1.clone());
+        let chances = rows.map(|rows| Rc::new(Chances { across, up, rows }));
+        self.last = Some((wanted, judged, chances));
+    }
+
+    /// One at a time: what is wanted by then is asked for again when this is done.
+    fn work_out(&self, shown: &Climbed, wanted: Wanted) {
+        if self.is_under_way.replace(true) {
+            return;
+        }
+        let (rig, plan, judged) = (Arc::clone(&shown.rig), Arc::clone(&shown.plan), shown.judged);
+        let story: Story = shown.story.without_log();
+        let listener = self.worked.0.clone();
+        thread::spawn(move || {
+            let rows = wanted.plane.chances(&story, &rig, &plan);
+            // An interface that is closed hears nothing more.
+            let _ = listener.send(Worked { wanted, judged, rows });
+        });
+    }
+}
