@@ -19,7 +19,8 @@ use crate::sheet::Sheet;
 impl Reported<'_> {
     /// The page.
     pub(crate) fn handout(&self) -> Result<Vec<Block>, ChartError> {
-        let mut blocks = vec![Block::Title(self.title()), Block::Paragraph(self.of_what())];
+        let begun = format!("Begun {}.", self.begun);
+        let mut blocks = vec![Block::Title(self.title()), Block::Paragraph(self.of_what()), Block::Paragraph(begun)];
         let facts = self.facts().into_iter().map(|(what, told)| vec![what.to_owned(), told]);
         let head = ["in short", ""].map(str::to_owned).to_vec();
         blocks.push(Block::Table(Sheet { head, rows: facts.collect() }));
@@ -31,12 +32,12 @@ impl Reported<'_> {
         Ok(blocks)
     }
 
-    /// Which specimen was climbed, for what, and when.
+    /// Which specimen was climbed, and for what.
     fn of_what(&self) -> String {
         let specimens = self.rig.specimens();
         let specimens = if specimens.is_empty() { String::new() } else { format!(", {specimens}") };
         let simulated = self.seed.map(|seed| format!(", simulated specimen {seed}")).unwrap_or_default();
-        format!("{}{specimens}{simulated}, for {}. Begun {}.", self.rig.name, self.plan.use_name, self.begun)
+        format!("{}{specimens}{simulated}, for {} use.", self.rig.name, self.plan.use_name)
     }
 
     /// What somebody wants to know first, each with what it is about.

@@ -37,7 +37,7 @@ fn write_inline(svg: &mut String, figure: &Figure) -> std::fmt::Result {
     let (width, height) = figure.size;
     writeln!(
         svg,
-        "<svg width=\"{width}\" height=\"{height}\" viewBox=\"0 0 {width} {height}\" role=\"img\" \
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width}\" height=\"{height}\" viewBox=\"0 0 {width} {height}\" role=\"img\" \
                    font-family=\"DejaVu Sans,Verdana,sans-serif\">"
     )?;
     for shape in &figure.shapes {

@@ -33,6 +33,14 @@ pub(crate) struct Common {
     #[arg(long, global = true, value_name = "FILE")]
     pub(crate) ledger: Option<PathBuf>,
 
+    /// Say nothing but what other programs read, and what went wrong; the exit code tells the rest.
+    #[arg(short, long, global = true)]
+    pub(crate) quiet: bool,
+
+    /// Write more into the log, whose file `periculum where` tells.
+    #[arg(short, long, global = true, conflicts_with = "quiet")]
+    pub(crate) verbose: bool,
+
     /// Where the kernel's file systems stand.
     #[arg(long, global = true, value_name = "DIR", default_value = "/", hide = true, overrides_with = "sysroot")]
     pub(crate) sysroot: PathBuf,
@@ -238,8 +246,8 @@ pub(crate) struct Simulation {
 #[derive(Args, Debug)]
 #[group(id = "without_interface", multiple = true, args = ["headless", "json"])]
 pub(crate) struct Output {
-    /// Do without the interface: one line a trial.
-    #[arg(long)]
+    /// Do without the interface: one line a trial, as a screen is read aloud.
+    #[arg(long, visible_alias = "plain")]
     pub(crate) headless: bool,
 
     /// One JSON object a line, the last of kind `ended`, without the interface.
@@ -438,6 +446,10 @@ pub(crate) struct Report {
     /// A picture instead of the report; .svg is the ascent where nothing is said.
     #[arg(long, value_name = "PICTURE")]
     pub(crate) picture: Option<Pictured>,
+
+    /// Let the texts of a picture (.svg) be texts, to be searched and edited, in a font of the reader's; else they are outlines.
+    #[arg(long)]
+    pub(crate) text: bool,
 
     /// The trial whose traces are shown, instead of the whole climb; several, as in 12,14, are laid over each other.
     #[arg(long, value_name = "N", requires = "picture", value_delimiter = ',', value_parser = parse_whole::<u32>)]

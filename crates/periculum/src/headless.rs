@@ -29,7 +29,7 @@ use crate::driving::Operator;
 use crate::driving::Parting;
 use crate::exit::exit_code;
 use crate::notice::{self, Notice};
-use crate::output::{complain, styled};
+use crate::output::{complain, say_styled};
 use crate::recalling::tell_past;
 use crate::telling::screens::shown as shown_words;
 use crate::telling::{climbing, headless as said};
@@ -312,5 +312,5 @@ impl Printer {
 
 /// Lines on a terminal carry the sequences that write over a line of progress.
 fn write(text: &str) {
-    styled(std::io::stdout(), text);
+    say_styled(text);
 }

@@ -1,11 +1,45 @@
 //! The one way to standard output and standard error: no text steers the terminal, and nobody reading is no reason to die.
 
 use std::io::{self, Write};
+use std::sync::atomic::{AtomicBool, Ordering};
 
 use periculum_core::model::quantity::{harmless, harmless_lines};
 
-/// Says something on a line of standard output.
+/// Whether only that is said which other programs read, and what went wrong.
+static IS_QUIET: AtomicBool = AtomicBool::new(false);
+
+/// From now on only that is said which other programs read, and what went wrong.
+pub(crate) fn be_quiet() {
+    IS_QUIET.store(true, Ordering::Relaxed);
+}
+
+fn is_quiet() -> bool {
+    IS_QUIET.load(Ordering::Relaxed)
+}
+
+/// Says something to people on a line of standard output.
 pub(crate) fn say(text: impl AsRef<str>) {
+    if !is_quiet() {
+        line(io::stdout(), text.as_ref());
+    }
+}
+
+/// The same of several lines, whose parts can't make lines of their own.
+pub(crate) fn say_lines(text: &str) {
+    if !is_quiet() {
+        lines(io::stdout(), text);
+    }
+}
+
+/// The same of a text whose escape sequences are this program's own.
+pub(crate) fn say_styled(text: &str) {
+    if !is_quiet() {
+        styled(io::stdout(), text);
+    }
+}
+
+/// Says something to other programs on a line of standard output.
+pub(crate) fn hand_out(text: impl AsRef<str>) {
     line(io::stdout(), text.as_ref());
 }
 

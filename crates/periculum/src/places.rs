@@ -97,15 +97,15 @@ pub(crate) fn log() -> Result<PathBuf> {
     Ok(base.state_dir().unwrap_or_else(|| base.data_dir()).join("periculum").join("periculum.log"))
 }
 
-/// Starts the log, to a file in the user's state folder; `PERICULUM_LOG` says how much is logged.
+/// Starts the log, to a file in the user's state folder; `PERICULUM_LOG` says how much is logged, and else this level.
 ///
 /// The log lives as long as what is returned. Not being able to log is no reason not to work.
-pub(crate) fn start_log() -> Option<tracing_appender::non_blocking::WorkerGuard> {
+pub(crate) fn start_log(usual: Level) -> Option<tracing_appender::non_blocking::WorkerGuard> {
     let folder = base().ok()?.state_dir()?.join("periculum");
     make_folder(&folder).ok()?;
     let (writer, guard) = tracing_appender::non_blocking(tracing_appender::rolling::never(folder, "periculum.log"));
     let wanted = std::env::var("PERICULUM_LOG").ok().and_then(|wanted| wanted.parse().ok());
-    let wanted = wanted.unwrap_or_else(|| Targets::new().with_default(Level::INFO));
+    let wanted = wanted.unwrap_or_else(|| Targets::new().with_default(usual));
     let lines = tracing_subscriber::fmt::layer().with_writer(writer).with_ansi(false);
     tracing_subscriber::registry().with(lines.with_filter(wanted)).try_init().ok()?;
     Some(guard)

@@ -15,7 +15,7 @@ use crate::briefing::{Briefing, SourceFile, is_climbable, is_rig, read_programs,
 use crate::cli::{Allow, Common};
 use crate::climbing::patiently;
 use crate::complaint::{BadInput, FAILED};
-use crate::output::{lines, say, styled};
+use crate::output::{say, say_lines, styled};
 use crate::permits::Permits;
 use crate::places;
 use crate::telling::allowing;
@@ -44,7 +44,7 @@ pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
             return Err(BadInput(allowing::rig_lists(&what)).into());
         }
         for one in &written {
-            lines(std::io::stdout(), &told(one, permits.allow_written(&one.digest())));
+            say_lines(&told(one, permits.allow_written(&one.digest())));
         }
         written.iter().for_each(|one| permits.set_written(one, !allow.forget));
         return decide(allow, &permits, allowing::WILL_WRITE);
@@ -54,7 +54,7 @@ pub(super) fn run(allow: &Allow, common: &Common) -> Result<ExitCode> {
         return Err(BadInput(allowing::defines_no_program(allow.file.display())).into());
     }
     for program in &programs {
-        lines(std::io::stdout(), &described(program, permits.allow(program)));
+        say_lines(&described(program, permits.allow(program)));
     }
     programs.iter().for_each(|program| permits.set(program, !allow.forget));
     decide(allow, &permits, allowing::WILL_RUN)

@@ -13,7 +13,7 @@ use crate::briefing::{self, SavedOf};
 use crate::cli::{Check, Common};
 use crate::climbing::saved_in;
 use crate::complaint::{self, BAD_INPUT, BadFile};
-use crate::output::{lines, say};
+use crate::output::{hand_out, say_lines};
 use crate::places;
 use crate::telling::files;
 use crate::tui::Preferences;
@@ -27,11 +27,11 @@ pub(super) fn run(check: &Check, common: &Common) -> Result<ExitCode> {
         let found = what_is(path, &saved_of);
         if check.listing.json {
             is_good &= found.is_ok();
-            say(as_json(path, &found).to_string());
+            hand_out(as_json(path, &found).to_string());
             continue;
         }
         match found {
-            Ok(what) => lines(std::io::stdout(), &format!("{}: {what}", harmless(&path.display().to_string()))),
+            Ok(what) => say_lines(&format!("{}: {what}", harmless(&path.display().to_string()))),
             Err(error) => {
                 is_good = false;
                 complaint::tell(&error);

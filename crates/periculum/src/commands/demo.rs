@@ -2,8 +2,10 @@
 
 use std::cmp::Reverse;
 use std::fs;
+use std::num::NonZeroUsize;
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
+use std::time::{Duration, Instant};
 
 use anyhow::Result;
 use periculum_core::model::moment::Moment;
@@ -126,7 +128,7 @@ fn fill_aside(path: &Path, common: &Common) -> Result<()> {
 
 /// Climbs that are over, so that there is something to look at and to compare.
 fn fill(ledger: impl Fn() -> Result<Ledger>, all: Vec<Earlier>, common: &Common) -> Result<()> {
-    let count = all.len();
+    let (count, started) = (all.len(), Instant::now());
     say(climbing::first_start(count));
     for (nth, Earlier { files: [rig, plan], specimen, days_ago, aged }) in (1..).zip(all) {
         let began = Moment::from_millis(wall_clock().millis() - DAY * days_ago);
@@ -134,11 +136,18 @@ fn fill(ledger: impl Fn() -> Result<Ledger>, all: Vec<Earlier>, common: &Common)
         let is_plain = rig == practice::DOME.rig;
         let rig = if is_plain { format!("{rig}{aged}") } else { rig.to_owned() };
         let briefing = read(&rig, plan)?;
-        say(climbing::first_start_at(nth, count, &briefing.rig.name, &briefing.plan.name));
+        let left = seconds_left(started.elapsed(), nth - 1, count).map(climbing::seconds_left).unwrap_or_default();
+        say(climbing::first_start_at(nth, count, &briefing.rig.name, &briefing.plan.name, left));
         let prepared = Prepared::begun(briefing, ledger()?, &common.sysroot, Some(specimen), began)?;
         drive_to_end(prepared)?;
     }
     Ok(())
+}
+
+/// How long the rest takes, if each takes as long as those that are done; none before the first is.
+fn seconds_left(taken: Duration, done: usize, count: usize) -> Option<u64> {
+    let each = taken.as_secs_f64() / NonZeroUsize::new(done)?.get() as f64;
+    Some((each * (count - done) as f64).ceil() as u64)
 }
 
 /// Goes on with an earlier climb to its end.

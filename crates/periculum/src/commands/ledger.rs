@@ -14,7 +14,7 @@ use super::date;
 use crate::cli::{Common, Ledger};
 use crate::climbing::{open_ledger, tell_dropped};
 use crate::complaint::FAILED;
-use crate::output::{complain, say};
+use crate::output::{complain, hand_out, say};
 use crate::places;
 use crate::recalling::{recall, tell_past};
 use crate::telling::ledger;
@@ -84,7 +84,7 @@ fn climbs_as_json(ledger: &periculum_ledger::Ledger) -> Result<()> {
             "seed": seed, "begun": wall, "end": end, "is_driven": is_driven, "trials": trials, "falls": falls,
             "tested": tested, "mark": mark,
         });
-        say(told.to_string());
+        hand_out(told.to_string());
     }
     Ok(())
 }
@@ -96,14 +96,14 @@ fn climb_as_json(ledger: &periculum_ledger::Ledger, climb: i64) -> Result<()> {
             "kind": "trial", "trial": trial, "rung": rung, "proof": proof, "verdict": verdict, "incident": incident,
             "tested": tested,
         });
-        say(told.to_string());
+        hand_out(told.to_string());
     }
     for IncidentRow { at, trial, kind, place, into_pass, evidence, .. } in ledger.incidents(climb)? {
         let told = json!({
             "kind": "incident", "at": at, "trial": trial, "incident": kind, "place": place, "into_pass": into_pass,
             "evidence": evidence,
         });
-        say(told.to_string());
+        hand_out(told.to_string());
     }
     Ok(())
 }

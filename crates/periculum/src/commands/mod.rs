@@ -35,9 +35,11 @@ use anyhow::Result;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, ZonedDateTime};
 use periculum_core::model::moment::Moment;
+use tracing::Level;
 
 use crate::cli::{Arguments, Command};
 use crate::complaint::BadInput;
+use crate::output;
 use crate::places::{self, DEMO_LEDGER, LEDGER};
 use crate::telling::arguments;
 use crate::tui::Preferences;
@@ -45,11 +47,14 @@ use crate::tui::Preferences;
 /// Runs a command.
 pub(crate) fn run(arguments: Arguments) -> Result<ExitCode> {
     let common = &arguments.common;
+    if common.quiet {
+        output::be_quiet();
+    }
     // A load is watched by its parent, which has a log of its own.
     let _log = if matches!(arguments.command, Some(Command::Load(_) | Command::DisplayGuard(_))) {
         None
     } else {
-        places::start_log()
+        places::start_log(if common.verbose { Level::DEBUG } else { Level::INFO })
     };
     match arguments.command {
         None => start::run(common),

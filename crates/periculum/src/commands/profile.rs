@@ -19,7 +19,7 @@ use serde_json::json;
 use crate::cli::{Common, Profile, ProfileAction};
 use crate::climbing::{bench_of, open_ledger, read_back, this_machine};
 use crate::complaint::{BadInput, FAILED};
-use crate::output::{say, styled};
+use crate::output::{hand_out, say, styled};
 use crate::places;
 use crate::recalling::recall;
 use crate::rig_states::changed_since;
@@ -92,7 +92,7 @@ fn list_as_json(ledger: &Ledger) -> Result<()> {
         let profile = json!({
             "profile": name, "rig": rig, "climb": climb, "rung": rung, "proof": proof, "soaked": soaked, "at_start": at_start,
         });
-        say(profile.to_string());
+        hand_out(profile.to_string());
     }
     Ok(())
 }

@@ -33,8 +33,14 @@ pub(super) fn run(report: &Report, common: &Common) -> Result<ExitCode> {
     }
     let picture = report.picture.or((form == "svg").then_some(Pictured::Ascent));
     refuse_idle_options(report, picture)?;
+    if report.text && form != "svg" {
+        return Err(BadInput(files::TEXT_IS_FOR_SVG.into()).into());
+    }
     let ledger = open_ledger(&places::ledger_to_read(common)?)?;
     match picture {
+        Some(picture) if report.text => {
+            hand_out(output, drawn(report, picture, &ledger)?.svg_with_text().as_bytes())?;
+        }
         Some(picture) => pictures::write_as(&drawn(report, picture, &ledger)?, output, form)?,
         None => {
             let begun = super::date(ledger.climb(report.climb)?.wall);

@@ -15,7 +15,7 @@ use serde::Serialize;
 use crate::briefing::{Briefing, SourceFile};
 use crate::cli::Reveal;
 use crate::complaint::BadInput;
-use crate::output::say;
+use crate::output::{hand_out, say};
 use crate::telling::revealing;
 
 /// A rung that survives a proof at least this often holds it.
@@ -50,7 +50,10 @@ pub(super) fn run(reveal: &Reveal) -> Result<ExitCode> {
         say(revealing::fails_by(law));
     }
     for one in revealed {
-        say(if reveal.json { serde_json::to_string(&one)? } else { sentence(&one, rig) });
+        match reveal.json {
+            true => hand_out(serde_json::to_string(&one)?),
+            false => say(sentence(&one, rig)),
+        }
     }
     Ok(ExitCode::SUCCESS)
 }

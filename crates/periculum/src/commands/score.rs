@@ -19,7 +19,7 @@ use crate::briefing::{self, Briefing, SourceFile, real_loads};
 use crate::cli::{Common, Output, Score};
 use crate::climbing::{Prepared, SCORING, open_ledger};
 use crate::complaint::{BadInput, NOT_SURE};
-use crate::output::{complain, lines, say};
+use crate::output::{complain, say, say_lines};
 use crate::telling::scoring;
 use crate::{headless, places};
 
@@ -68,7 +68,7 @@ pub(super) fn run(score: &Score, common: &Common) -> Result<ExitCode> {
     let output = Output { headless: true, json: score.json, rounds: score.rounds, answers: None };
     let (code, story) = headless::drive_to_story(prepared, &output, None)?;
     if !score.json {
-        lines(std::io::stdout(), &format!("\n{}", table(&story, &names)));
+        say_lines(&format!("\n{}", table(&story, &names)));
     }
     let unsure: Vec<&str> = names
         .iter()

@@ -8,7 +8,7 @@ use serde_json::json;
 use crate::bundle::{self, Directory};
 use crate::cli::Verify;
 use crate::complaint::FAILED;
-use crate::output::{complain, say};
+use crate::output::{complain, hand_out, say};
 use crate::telling::bundles;
 
 pub(super) fn run(verify: &Verify) -> Result<ExitCode> {
@@ -19,7 +19,7 @@ pub(super) fn run(verify: &Verify) -> Result<ExitCode> {
         let (is_whole, wrong) = (found.wrong.is_empty(), &found.wrong);
         let told =
             json!({ "climb": climb, "plan": plan, "rig": rig, "digest": digest, "is_whole": is_whole, "wrong": wrong });
-        say(told.to_string());
+        hand_out(told.to_string());
         return Ok(if is_whole { ExitCode::SUCCESS } else { ExitCode::from(FAILED) });
     }
     found.wrong.iter().for_each(|why| complain(bundles::wrong_with(&path, why)));

@@ -8,7 +8,7 @@ use serde_json::json;
 
 use super::{DEMO_LEDGER, LEDGER};
 use crate::cli::{Common, Listing};
-use crate::output::say;
+use crate::output::{hand_out, say};
 use crate::places;
 use crate::telling::files;
 
@@ -24,7 +24,7 @@ pub(super) fn run(listing: &Listing, common: &Common) -> Result<ExitCode> {
     ];
     for (what, path) in kept {
         if listing.json {
-            say(json!({ "what": what, "path": path, "is_there": path.exists() }).to_string());
+            hand_out(json!({ "what": what, "path": path, "is_there": path.exists() }).to_string());
             continue;
         }
         let missing = if path.exists() { "" } else { files::NOT_YET };

@@ -30,7 +30,8 @@ sentences! {
     file_of_climb(kind, climb) = "{kind} of climb {climb}";
     first_start(count) =
         "The demo's first start: earlier climbs are simulated, {count} of them, so that there is something to compare …";
-    first_start_at(nth, count, rig, plan) = "  {nth} of {count}: {rig}, {plan}";
+    first_start_at(nth, count, rig, plan, left) = "  {nth} of {count}: {rig}, {plan}{left}";
+    seconds_left(seconds) = ", about {seconds} s left";
     is_over(climb, end, again) = "climb {climb} is over: {end}; `{again}` climbs it again";
     it_is_over(climb, rig, end) = "Climb {climb} on {rig} is over: {end}.";
     its_mark(mark) = "⚑ {mark}";

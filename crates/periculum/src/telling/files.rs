@@ -23,6 +23,7 @@ pub(crate) const OVER_IS_FOR_SCORES_AND_MAP: &str = "--over is for --picture sco
 pub(crate) const PREFERENCES_ARE: &str = "how the interface is to be";
 pub(crate) const PERMITS_ARE: &str = "what you have allowed";
 pub(crate) const PUT_BACK_IS: &str = "what has to be put back";
+pub(crate) const TEXT_IS_FOR_SVG: &str = "--text is for pictures as SVG (.svg); leave it out, or name such a file";
 pub(crate) const TRIAL_IS_FOR_TRACES: &str = "--trial is for --picture traces";
 pub(crate) const WITH_IS_FOR_COMPARE: &str = "--with is for --picture compare";
 

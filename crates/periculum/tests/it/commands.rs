@@ -376,6 +376,10 @@ fn a_report_is_written_as_a_picture_and_as_text() {
     output(home.periculum().args(["report", "1", "-o", "x.svg"]));
     output(home.periculum().args(["report", "1", "-o", "x.md"]));
     let svg = std::fs::read_to_string(home.path("x.svg")).expect("read");
+    let with_text = output(home.periculum().args(["report", "1", "-o", "-", "--as", "svg", "--text"]));
+    assert!(with_text.contains(">core clock, MHz</text>") && !svg.contains("</text>"), "{with_text}");
+    let wrong = home.periculum().args(["report", "1", "-o", "x.md", "--text"]).output().expect("run");
+    assert!(wrong.status.code() == Some(2) && String::from_utf8_lossy(&wrong.stderr).contains("leave it out"));
     assert!(svg.contains("core clock, MHz") && svg.contains("ceiling 5 100") && svg.trim_end().ends_with("</svg>"));
     let text = std::fs::read_to_string(home.path("x.md")).expect("read");
     let passing = ["Begun ", "Written by "];

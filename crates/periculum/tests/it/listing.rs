@@ -82,3 +82,26 @@ fn what_is_written_goes_to_standard_output_too() {
     said(&["export", "1", "trials", "-o", "odd.name", "--as", "csv"]);
     assert!(home.path("odd.name").exists());
 }
+
+#[test]
+fn who_is_quiet_says_only_what_other_programs_read() {
+    let home = Home::new();
+    let plan = demo("dome.plan.toml");
+    let climbed = output(home.periculum().arg("climb").arg(&plan).args(["--plain", "--seed", "11", "--quiet"]));
+    assert_eq!(climbed, "", "the exit code says that a mark was found");
+    for arguments in [&["ledger", "-q"][..], &["ledger", "1", "-q"], &["where", "-q"]] {
+        assert_eq!(output(home.periculum().args(arguments)), "", "{arguments:?}");
+    }
+    assert_eq!(json_lines(&output(home.periculum().args(["ledger", "--json", "--quiet"]))).len(), 1);
+    assert!(output(home.periculum().args(["export", "1", "trials", "-o", "-", "--quiet"])).lines().count() > 24);
+    let wrong = home.periculum().args(["check", "nowhere.toml", "--quiet"]).output().expect("run");
+    assert_eq!((wrong.status.code(), wrong.stdout.is_empty(), wrong.stderr.is_empty()), (Some(2), true, false));
+}
+
+#[test]
+fn who_wants_more_finds_it_in_the_log() {
+    let home = Home::new();
+    let both = home.periculum().args(["where", "--quiet", "--verbose"]).output().expect("run");
+    assert_eq!(both.status.code(), Some(2), "less and more at once");
+    output(home.periculum().args(["where", "--verbose"]));
+}

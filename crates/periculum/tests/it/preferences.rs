@@ -1,6 +1,16 @@
 //! The interface as somebody wants it, in a real terminal.
 
 use std::fs;
+use std::io::{BufRead, BufReader};
+use std::process::{Child, Command, Stdio};
+use std::sync::mpsc::{Receiver, channel};
+use std::thread;
+use std::time::Duration;
+
+use nix::sys::socket::UnixAddr;
+use rustbus::RpcConn;
+use rustbus::connection::Timeout;
+use rustbus::standard_messages::request_name;
 
 use crate::common::{Home, demo, output};
 use crate::terminal::Terminal;
@@ -78,4 +88,107 @@ fn what_is_wrong_is_told_before_anything_begins() {
     let checked = output(home.periculum().args(["check", "config/periculum/config.toml"]));
     assert_eq!(checked, "config/periculum/config.toml: how the interface is to be\n");
     assert!(output(home.periculum().arg("where")).contains("config/periculum/config.toml"));
+}
+
+/// A session's bus, and what somebody on it who shows notifications is told.
+struct Bus {
+    daemon: Child,
+    address: String,
+    told: Receiver<String>,
+}
+
+impl Bus {
+    fn start() -> Self {
+        let mut daemon = Command::new("dbus-daemon")
+            .args(["--session", "--nofork", "--print-address"])
+            .stdout(Stdio::piped())
+            .spawn()
+            .expect("a bus");
+        let mut address = String::new();
+        let out = daemon.stdout.take().expect("its address");
+        BufReader::new(out).read_line(&mut address).expect("its address");
+        let address = address.trim().to_owned();
+        let socket = address.split(['=', ',']).nth(1).expect("a path").to_owned();
+        let (sender, told) = channel();
+        let (ready, is_ready) = channel();
+        thread::spawn(move || {
+            let socket = UnixAddr::new(socket.as_str()).expect("a path");
+            let mut bus = RpcConn::connect_to_path(socket, Timeout::Infinite).expect("a bus");
+            let mut name = request_name("org.freedesktop.Notifications", 0);
+            let asked = bus.send_message(&mut name).expect("sent").write_all().expect("sent");
+            bus.wait_response(asked, Timeout::Infinite).expect("a name");
+            ready.send(()).expect("somebody waits");
+            while let Ok(call) = bus.wait_call(Timeout::Infinite) {
+                let mut parts = call.body.parser();
+                let (_name, _replaces, _icon) = parts.get3::<&str, u32, &str>().expect("as specified");
+                let summary: String = parts.get().expect("a summary");
+                let mut answer = call.dynheader.make_response();
+                answer.body.push_param(7u32).expect("a number");
+                let _ = bus.send_message(&mut answer).expect("sent").write_all();
+                if sender.send(summary).is_err() {
+                    return;
+                }
+            }
+        });
+        is_ready.recv_timeout(Duration::from_secs(30)).expect("somebody who shows notifications");
+        Self { daemon, address, told }
+    }
+}
+
+impl Drop for Bus {
+    fn drop(&mut self) {
+        let _ = self.daemon.kill();
+        let _ = self.daemon.wait();
+    }
+}
+
+const DESKTOP: &str = "format = 1\n[calls]\ndesktop = [\"end\"]\n";
+
+#[test]
+fn the_desktop_is_told_and_who_has_none_hears_of_it_once() {
+    let (home, bus) = (Home::new(), Bus::start());
+    preferences(&home, DESKTOP);
+    let climb = format!("periculum climb {} --yes --pace max --seed 11", demo("dome.plan.toml").display());
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run(&format!("DBUS_SESSION_BUS_ADDRESS={} {climb}", bus.address));
+    let told = bus.told.recv_timeout(Duration::from_secs(120)).expect("a notification");
+    assert!(told.starts_with("dome: the climb is over: 4 700 MHz"), "{told}");
+    terminal.press("q");
+    terminal.leave();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run(&format!("env -u DBUS_SESSION_BUS_ADDRESS {climb}"));
+    terminal.wait_for("the desktop can't be told: there is no session bus");
+}
+
+#[test]
+fn what_was_looked_for_and_picked_is_there_again() {
+    let home = Home::new();
+    output(home.periculum().arg("climb").arg(demo("dome.plan.toml")).args(["--headless", "--seed", "11"]));
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run("periculum show 1");
+    terminal.wait_for("done");
+    terminal.press("3");
+    terminal.wait_for("24 of 24");
+    terminal.press("p");
+    terminal.wait_for("trial 24 of climb 1 is picked");
+    terminal.press("Up");
+    terminal.press("p");
+    terminal.wait_for("8 compares all 2");
+    terminal.press("/");
+    terminal.press("f");
+    terminal.press("e");
+    terminal.press("l");
+    terminal.press("l");
+    terminal.press("Enter");
+    terminal.wait_for("fell");
+    terminal.press("q");
+    terminal.leave();
+    let terminal = Terminal::new(&home, 160, 40);
+    terminal.run("periculum show 1");
+    terminal.wait_for("only what has `fell` is listed");
+    terminal.press("8");
+    terminal.wait_for_all(&["trial 24 of climb 1", "trial 23 of climb 1"]);
+    terminal.press("Escape");
+    terminal.press("3");
+    terminal.wait_for("of 24");
 }

@@ -5,12 +5,15 @@ use periculum_core::story::stretch::Stretch;
 use ratatui::Frame;
 use ratatui::buffer::Buffer;
 use ratatui::layout::Rect;
+use ratatui::style::Style;
 use ratatui::text::{Line, Span};
 
-use super::traces::{SIGNS, over_style};
 use crate::tui::desk::Desk;
 use crate::tui::pointing::Target;
 use crate::tui::telling;
+
+/// The signs of trials that are laid over each other; there are no more of them.
+pub(super) const SIGNS: [&str; 4] = ["━", "╍", "·", "═"];
 
 /// About so many columns from one time to the next on the axis.
 const BETWEEN_TIMES: u16 = 16;
@@ -101,4 +104,9 @@ pub(super) fn put_trials(desk: &Desk, area: Rect, stretch: Stretch) {
         let (left, right) = (column(trial.began, stretch, area), column(end, stretch, area));
         desk.places.put(Rect { x: left, width: (right - left).max(1), ..area }, Target::Trial(trial.number));
     }
+}
+
+/// The colour of one of several trials that lie over each other.
+pub(super) fn over_style(desk: &Desk, nth: usize) -> Style {
+    [desk.theme.accent, desk.theme.warning, desk.theme.good, desk.theme.text][nth]
 }

@@ -12,34 +12,28 @@ use periculum_core::story::stretch::Stretch;
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::Rect;
-use ratatui::style::Style;
 use ratatui::text::Line;
 
-use super::timeline::{draw_axis, draw_legend, put_trials};
-use super::track::spread;
+use super::timeline::{SIGNS, draw_axis, draw_legend, put_trials};
+use super::track::{LABELS, LEAST, spread};
 use super::{Proposed, Screen, Then, export, track};
 use crate::tui::desk::Desk;
 use crate::tui::keys::{Key, offered};
 use crate::tui::telling::{self, labels};
 use crate::tui::travel::Travel;
 
-/// Lines of a sensor, its title included, at least and at most: as many as there is room for.
-pub(super) const LEAST: u16 = 4;
+/// Lines of a sensor, its title included, at most.
 const MOST: u16 = 14;
 
-/// The same at least where there are as many lines as this in all: a trace of six rows, its title and a blank line.
+/// Lines of a sensor at least where there are as many lines as this in all: a trace of six rows, its title and a blank line.
 const EASY: u16 = 8;
 const ROOMY: u16 = 27;
 
 /// Lines of a sensor that reads the same all the time.
 const FLAT: u16 = 3;
 
-/// Columns for the values beside the traces, and lines for the axis of time.
-pub(super) const LABELS: u16 = 9;
+/// Lines for the axis of time.
 const AXIS: u16 = 3;
-
-/// The signs of trials that are laid over each other; there are no more of them.
-pub(super) const SIGNS: [&str; 4] = ["━", "╍", "·", "═"];
 
 /// So much time is shown around something that went wrong.
 const AROUND_INCIDENT: Length = Length::from_seconds(120);
@@ -284,9 +278,4 @@ fn heights(desk: &Desk, sensors: &[&Sensor], room: u16, shown: &[Stretch]) -> Ve
             Some(height)
         })
         .collect()
-}
-
-/// The colour of one of several trials that lie over each other.
-pub(super) fn over_style(desk: &Desk, nth: usize) -> Style {
-    [desk.theme.accent, desk.theme.warning, desk.theme.good, desk.theme.text][nth]
 }

@@ -13,11 +13,16 @@ use ratatui::layout::Rect;
 use ratatui::style::Style;
 use ratatui::text::{Line, Span};
 
-use super::timeline::{CURSOR, column};
-use super::traces::{LABELS, LEAST, SIGNS, over_style};
+use super::timeline::{CURSOR, SIGNS, column, over_style};
 use crate::tui::desk::Desk;
 use crate::tui::telling;
 use crate::tui::theme::Shade;
+
+/// Columns for the values beside a trace.
+pub(super) const LABELS: u16 = 9;
+
+/// Lines of a sensor at least, its title included.
+pub(super) const LEAST: u16 = 4;
 
 /// So many things that went wrong are drawn through the traces; more of them would hide these.
 const INCIDENTS: usize = 12;

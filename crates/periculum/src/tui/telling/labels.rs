@@ -105,6 +105,7 @@ pub(in crate::tui) const BEST_SIGN: &str = "◆ best";
 pub(in crate::tui) const FALLS_FROM_HERE: &str = "falls from here";
 pub(in crate::tui) const HOLDS: &str = "holds";
 pub(in crate::tui) const LITTLE_GAIN_SIGN: &str = "┆ little gain beyond here";
+pub(in crate::tui) const LEAST_MEAN_MOST: &str = "least · mean · most";
 pub(in crate::tui) const NOT_KNOWN: &str = "not known";
 pub(in crate::tui) const SURE_SO_FAR: &str = "sure so far";
 pub(in crate::tui) const SHADES_AWAITED: &str = "how likely they survive";
