@@ -52,12 +52,12 @@ pub struct Plane {
 
 impl Plane {
     /// How likely each rung of the plane survives the proof of the trial's stage: for each value upwards, a chance for each value
-    /// across. None where nothing can be said, or the proof is too long for what was seen.
+    /// across, and none for a rung of which nothing can be said; none at all where that is so of every one.
     ///
     /// What is known before anything was seen is not the same around every rung: where something easier comes off worse for that, what
-    /// is harder is no better. What puts all claims of the climb in doubt is looked for once, at the rung of the trial. Of each row only as much is worked out as is needed to find where one chance becomes another: what is harder never survives
-    /// more often.
-    pub fn chances(&self, story: &Story, rig: &Rig, plan: &Plan) -> Option<Vec<Vec<Chance>>> {
+    /// is harder is no better. What puts all claims of the climb in doubt is looked for once, at the rung of the trial. Of each row only
+    /// as much is worked out as is needed to find where one chance becomes another: what is harder never survives more often.
+    pub fn chances(&self, story: &Story, rig: &Rig, plan: &Plan) -> Option<Vec<Vec<Option<Chance>>>> {
         let trial = story.trial(self.trial)?;
         let proof = plan.stages.get(trial.stage)?.proof;
         let settings = [self.across.0.as_str(), self.up.0.as_str()];
@@ -71,15 +71,18 @@ impl Plane {
             let rung = trial.rung.with(&self.up.0, *up);
             filled(self.across.1.len(), &|at| of(&rung.with(&self.across.0, self.across.1[at])))
         };
-        let mut rows: Vec<Vec<Chance>> = self.up.1.iter().map(row).collect::<Option<_>>()?;
+        let mut rows: Vec<Vec<Option<Chance>>> = self.up.1.iter().map(row).collect();
         let harder = |setting: &str| Some(rig.setting(setting)?.harder);
-        rows.iter_mut()
-            .for_each(|row| grow_no_better(row, harder(&self.across.0), |worse, than| *worse = (*worse).max(*than)));
+        rows.iter_mut().for_each(|row| grow_no_better(row, harder(&self.across.0), no_better));
         grow_no_better(&mut rows, harder(&self.up.0), |worse, than| {
-            worse.iter_mut().zip(than).for_each(|(worse, than)| *worse = (*worse).max(*than));
+            worse.iter_mut().zip(than).for_each(|(worse, than)| no_better(worse, than));
         });
-        Some(rows)
+        rows.iter().flatten().any(Option::is_some).then_some(rows)
     }
+}
+
+fn no_better(worse: &mut Option<Chance>, than: &Option<Chance>) {
+    *worse = worse.map(|chance| than.map_or(chance, |than| chance.max(than)));
 }
 
 /// Has each be no better than the one beside it that is easier.
@@ -92,23 +95,28 @@ fn grow_no_better<T>(all: &mut [T], harder: Option<Direction>, no_better: impl F
     }
 }
 
-/// So many chances in a row, of which those between two that are alike are like them; none where one can't be told.
-fn filled(count: usize, of: &impl Fn(usize) -> Option<Chance>) -> Option<Vec<Chance>> {
-    let last = count.checked_sub(1)?;
-    let mut row = vec![Chance::Sure; count];
-    (row[0], row[last]) = (of(0)?, of(last)?);
-    let mut open = vec![(0, last)];
+/// A row is looked at in so many places at least: at both ends of it there may be nothing to be said.
+const PLACES: usize = 8;
+
+/// So many chances in a row, of which those between two that are alike are like them.
+fn filled(count: usize, of: &impl Fn(usize) -> Option<Chance>) -> Vec<Option<Chance>> {
+    let Some(last) = count.checked_sub(1) else { return Vec::new() };
+    let mut places: Vec<usize> = (0..=PLACES).map(|nth| last * nth / PLACES).collect();
+    places.dedup();
+    let mut row = vec![None; count];
+    places.iter().for_each(|place| row[*place] = of(*place));
+    let mut open: Vec<(usize, usize)> = places.windows(2).map(|pair| (pair[0], pair[1])).collect();
     while let Some((from, to)) = open.pop() {
         if row[from] == row[to] {
             let alike = row[from];
             row[from..to].fill(alike);
         } else if to - from > 1 {
             let middle = from.midpoint(to);
-            row[middle] = of(middle)?;
+            row[middle] = of(middle);
             open.extend([(from, middle), (middle, to)]);
         }
     }
-    Some(row)
+    row
 }
 
 #[cfg(test)]
@@ -157,8 +165,8 @@ mod tests {
         #[test]
         fn a_row_is_as_if_each_had_been_worked_out(mut row in prop::collection::vec(0usize..5, 1..60)) {
             row.sort_unstable();
-            let all: Vec<Chance> = row.into_iter().map(|at| Chance::ALL[at]).collect();
-            prop_assert_eq!(filled(all.len(), &|at| Some(all[at])), Some(all.clone()));
+            let all: Vec<Option<Chance>> = row.into_iter().map(|at| Some(Chance::ALL[at])).collect();
+            prop_assert_eq!(filled(all.len(), &|at| all[at]), all.clone());
         }
     }
 }

@@ -24,15 +24,15 @@ pub(super) struct Worked {
     wanted: Wanted,
     /// How often what is known of the climb had changed then.
     judged: u32,
-    rows: Option<Vec<Vec<Chance>>>,
+    rows: Option<Vec<Vec<Option<Chance>>>>,
 }
 
 /// How likely each rung of a plane survives.
 pub(super) struct Chances {
     pub(super) across: Vec<Decimal>,
     pub(super) up: Vec<Decimal>,
-    /// For each value upwards, one for each value across.
-    pub(super) rows: Vec<Vec<Chance>>,
+    /// For each value upwards, one for each value across; none where nothing can be said.
+    pub(super) rows: Vec<Vec<Option<Chance>>>,
 }
 
 /// The chances that were asked for last.

@@ -156,7 +156,10 @@ impl Plane {
             let row = &chances.rows[row];
             let mut before = None;
             for (x, column) in (self.area.left()..).zip(&columns) {
-                let chance = row[*column];
+                let Some(chance) = row[*column] else {
+                    before = None;
+                    continue;
+                };
                 let (sign, style) = theme.chances.cell(chance);
                 buffer[(x, y)].set_symbol(sign).set_style(style);
                 if let Some(line) = before.and_then(|before| Border::between(before, chance)) {
