@@ -153,7 +153,6 @@ fn the_desktop_is_told_and_who_has_none_hears_of_it_once() {
     terminal.run(&format!("DBUS_SESSION_BUS_ADDRESS={} {climb}", bus.address));
     let told = bus.told.recv_timeout(Duration::from_secs(120)).expect("a notification");
     assert!(told.starts_with("dome: the climb is over: 4 700 MHz"), "{told}");
-    terminal.press("q");
     terminal.leave();
     let terminal = Terminal::new(&home, 160, 40);
     terminal.run(&format!("env -u DBUS_SESSION_BUS_ADDRESS {climb}"));
@@ -181,7 +180,6 @@ fn what_was_looked_for_and_picked_is_there_again() {
     terminal.press("l");
     terminal.press("Enter");
     terminal.wait_for("fell");
-    terminal.press("q");
     terminal.leave();
     let terminal = Terminal::new(&home, 160, 40);
     terminal.run("periculum show 1");
