@@ -81,11 +81,18 @@ fn loads_hold_the_memory_that_they_say_and_take_what_they_are_given() {
     }
 }
 
+/// Has the memory of the stack be there, as deep as any load goes: how deep depends on how its code was made, and no load says it.
+#[inline(never)]
+fn reach_down_the_stack() {
+    std::hint::black_box(&mut [0u8; 256 << 10]);
+}
+
 fn holds_what_it_says(load: &dyn Load) {
     const GIVEN: u64 = 8 << 20;
     let name = load.about().name;
     let size = load.size_for(GIVEN);
     let said = load.bytes(size);
+    reach_down_the_stack();
     let before = resident();
     let _work = begun(load, size);
     let held = resident() - before;
