@@ -436,7 +436,7 @@ pub(crate) struct Report {
     pub(crate) output: Option<PathBuf>,
 
     /// A file (.tar) with the report, the tables and the whole record of the climb, which `periculum verify` proves.
-    #[arg(long, value_name = "FILE", conflicts_with_all = ["output", "picture", "written_as"])]
+    #[arg(long, value_name = "FILE", conflicts_with_all = ["output", "picture", "written_as", "text"])]
     pub(crate) bundle: Option<PathBuf>,
 
     /// As what, whatever the file is called; to standard output Markdown, or SVG, where nobody says.

@@ -103,5 +103,13 @@ fn who_wants_more_finds_it_in_the_log() {
     let home = Home::new();
     let both = home.periculum().args(["where", "--quiet", "--verbose"]).output().expect("run");
     assert_eq!(both.status.code(), Some(2), "less and more at once");
-    output(home.periculum().args(["where", "--verbose"]));
+    let log = || std::fs::read_to_string(home.path("state/periculum/periculum.log")).expect("a log");
+    let climb = |more: &[&str]| {
+        let plan = demo("dome.plan.toml");
+        output(home.periculum().arg("climb").arg(plan).args(["--headless", "--seed", "11"]).args(more));
+    };
+    climb(&[]);
+    assert!(!log().contains("carrying out"), "{}", log());
+    climb(&["--verbose"]);
+    assert!(log().contains("carrying out"), "{}", log());
 }
