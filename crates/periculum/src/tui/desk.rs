@@ -282,7 +282,10 @@ impl Desk {
         } else {
             match self.shelf.library.open(climb) {
                 Ok(unseen) => self.picks.pick(&unseen, trial),
-                Err(why) => self.shelf.trouble = Some(telling::not_opened(climb, &why)),
+                Err(why) => {
+                    self.told = None;
+                    self.shelf.trouble = Some(telling::not_opened(climb, &why));
+                }
             }
         }
     }

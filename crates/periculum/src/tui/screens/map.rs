@@ -7,6 +7,7 @@ use anyhow::Result;
 use periculum_core::analysis::chance;
 use periculum_core::analysis::terrain::{Place, Terrain};
 use periculum_core::model::curve::Curve;
+use periculum_core::model::rung::Rung;
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
 use ratatui::layout::{Margin, Rect};
@@ -168,10 +169,15 @@ fn draw(frame: &mut Frame, desk: &Desk, area: Rect, sides: Option<[String; 2]>) 
     }
 }
 
-/// How likely what lies between the trials survives, as far as that has been worked out.
+/// How likely what lies between the trials survives, as far as that has been worked out: the same for all trials of a stage in one
+/// plane, of which the first stands for them.
 fn chances(desk: &Desk, terrain: &Terrain, plane: &Plane) -> Option<Rc<Chances>> {
     let Climbed { story, rig, .. } = &desk.shown;
-    let trial = desk.selected_trial().or_else(|| story.trials.last().map(|trial| trial.number))?;
+    let own = desk.selected_trial().and_then(|number| story.trial(number)).or(story.trials.last())?;
     let [across, up] = plane.values(terrain, rig)?;
-    desk.shading.of(&desk.shown, chance::Plane { trial, across, up })
+    let values = [&across.0, &up.0].map(|setting| Some((setting, own.rung.get(setting)?)));
+    let there =
+        |rung: &Rung| values.iter().flatten().fold(rung.clone(), |rung, (setting, value)| rung.with(setting, *value));
+    let first = story.trials.iter().find(|trial| trial.stage == own.stage && there(&trial.rung) == own.rung)?;
+    desk.shading.of(&desk.shown, chance::Plane { trial: first.number, across, up })
 }
