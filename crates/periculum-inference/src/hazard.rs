@@ -209,32 +209,34 @@ impl Hazard {
 
     /// What to expect of trials at a rung that end at each of these moments, in ascending seconds. A fall is known by
     /// the two moments that it happens between; one before the first moment is one at once.
-    pub fn expect<const N: usize>(&self, rung: f64, moments: [f64; N]) -> [Expectation; N] {
+    pub fn expect(&self, rung: f64, moments: &[f64]) -> Vec<Expectation> {
         let unit = log(-log(SURVIVAL) / warmed(self.target));
-        let doses = moments.map(|moment| unit + log(warmed(moment)));
-        let (mut all, mut alive) = (Share::default(), [Share::default(); N]);
+        let mut all = Share::default();
+        let mut alive: Vec<(f64, Share)> =
+            moments.iter().map(|moment| (unit + log(warmed(*moment)), Share::default())).collect();
         for point in &self.points {
             all.add(point, 1.0);
             let exponent = point.exponent(rung);
-            for (alive, dose) in alive.iter_mut().zip(doses) {
-                alive.add(point, CURVE.survival(exponent + dose));
+            for (dose, alive) in &mut alive {
+                alive.add(point, CURVE.survival(exponent + *dose));
             }
         }
+        let at_once = alive.first().map_or(0.0, |(_, first)| 1.0 - first.weight / all.weight);
         let mut before = (0.0, all);
         let (mut seconds, mut variance_of_falls) = (0.0, 0.0);
-        std::array::from_fn(|index| {
-            let (moment, alive_now) = (moments[index], alive[index]);
+        let expected = moments.iter().zip(alive).map(|(moment, (_, alive_now))| {
             let (since, alive_before) = before;
             seconds += (moment - since) * (alive_before.weight + alive_now.weight) / 2.0;
             variance_of_falls += alive_before.less(alive_now).variance();
-            before = (moment, alive_now);
+            before = (*moment, alive_now);
             Expectation {
                 falls: 1.0 - alive_now.weight / all.weight,
-                falls_at_once: 1.0 - alive[0].weight / all.weight,
+                falls_at_once: at_once,
                 seconds: seconds / all.weight,
                 variance_left: (variance_of_falls + alive_now.variance()) / all.variance().max(f64::MIN_POSITIVE),
             }
-        })
+        });
+        expected.collect()
     }
 }
 
@@ -351,7 +353,7 @@ mod tests {
             let mut model = model();
             model.observe(8.0, Observation::Held(300.0));
             model.observe(14.0, Observation::Fell(40.0));
-            let foreseen = model.likely().expect(rung, [10.0, seconds, 2.0 * seconds]);
+            let foreseen = model.likely().expect(rung, &[10.0, seconds, 2.0 * seconds]);
             for (expectation, moment) in foreseen.iter().zip([10.0, seconds, 2.0 * seconds]) {
                 prop_assert!((0.0..=1.0001).contains(&expectation.variance_left));
                 prop_assert!((-1e-9..=1.0).contains(&expectation.falls));

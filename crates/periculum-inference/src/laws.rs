@@ -191,25 +191,15 @@ impl Laws {
         self.shapes().flat_map(of_shape).collect()
     }
 
-    /// How sure it is of each of these rungs that one so many steps harder is as good as this, if the rung itself survives the whole proof.
-    pub fn sure_once_proved(&self, rungs: impl Iterator<Item = (f64, f64)>, aim: &Aim) -> impl Iterator<Item = f64> {
-        let (time, bearable) = (warmed(aim.proof), -log(aim.survives) / warmed(aim.proof));
-        let survive = BACKGROUNDS.map(|background| exp(-background * time));
-        let weighed: Vec<(&Shape, [f64; BACKGROUND_COUNT])> = self.shapes().collect();
-        rungs.map(move |(rung, harder)| {
-            let (mut all, mut good) = (0.0, 0.0);
-            for (shape, weights) in &weighed {
-                let hazard = shape.hazard(rung);
-                let survives = exp(-hazard * time);
-                let bearable = bearable - if harder == 0.0 { hazard } else { shape.hazard(rung + harder) };
-                for (at, weight) in weights.iter().enumerate() {
-                    let weight = weight * survives * survive[at];
-                    all += weight;
-                    good += if BACKGROUNDS[at] <= bearable { weight } else { 0.0 };
-                }
-            }
-            if all > 0.0 { good / all } else { 0.0 }
-        })
+    /// What can be said of rungs once they survived the whole proof.
+    pub fn once_proved(&self, aim: &Aim) -> OnceProved<'_> {
+        let time = warmed(aim.proof);
+        OnceProved {
+            time,
+            bearable: -log(aim.survives) / time,
+            survive: BACKGROUNDS.map(|background| exp(-background * time)),
+            weighed: self.shapes().collect(),
+        }
     }
 
     /// The hardest rung that is as good as this, in the mean, and its standard deviation: among laws by which any rung can be.
@@ -282,6 +272,32 @@ impl Laws {
         let all: f64 = weighed.iter().map(|(_, weights)| weights.iter().sum::<f64>()).sum();
         weighed.iter_mut().flat_map(|(_, weights)| weights).for_each(|weight| *weight /= all);
         weighed
+    }
+}
+
+/// Laws with their weights, and a proof that a rung is thought to survive.
+pub struct OnceProved<'a> {
+    time: f64,
+    bearable: f64,
+    survive: [f64; BACKGROUND_COUNT],
+    weighed: Vec<(&'a Shape, [f64; BACKGROUND_COUNT])>,
+}
+
+impl OnceProved<'_> {
+    /// How sure it is that a rung so many steps harder than this one is as good as wanted, if this one survives the whole proof.
+    pub fn sure(&self, rung: f64, harder: f64) -> f64 {
+        let (mut all, mut good) = (0.0, 0.0);
+        for (shape, weights) in &self.weighed {
+            let hazard = shape.hazard(rung);
+            let survives = exp(-hazard * self.time);
+            let bearable = self.bearable - if harder == 0.0 { hazard } else { shape.hazard(rung + harder) };
+            for (at, weight) in weights.iter().enumerate() {
+                let weight = weight * survives * self.survive[at];
+                all += weight;
+                good += if BACKGROUNDS[at] <= bearable { weight } else { 0.0 };
+            }
+        }
+        if all > 0.0 { good / all } else { 0.0 }
     }
 }
 

@@ -47,6 +47,16 @@ struct Weighed {
 /// The weight of laws by the hardest rung that is good enough.
 type Shares = Vec<f64>;
 
+/// A moment that a trial may end at.
+struct Until {
+    /// The logarithm of how often a rig falls until then that is at its limit.
+    dose: f64,
+    /// How likely each background lets it live so long.
+    of_background: [f64; BACKGROUND_COUNT],
+    /// The laws by which it is alive then.
+    alive: Shares,
+}
+
 impl Laws {
     /// What trials would teach of the rungs up to this one, for whoever wants to claim one of them.
     pub fn teaching(&self, aim: &Aim, hardest: usize) -> Teaching {
@@ -80,38 +90,41 @@ impl Laws {
 impl Teaching {
     /// What to expect of trials at a rung that end at each of these moments, in ascending seconds. A fall is known by the two moments
     /// that it happens between; one before the first moment is one at once.
-    pub fn expect<const N: usize>(&self, rung: f64, moments: [f64; N]) -> [Lesson; N] {
-        let doses = moments.map(|moment| log(AT_LIMIT * warmed(moment)));
-        let of_background = moments.map(|moment| BACKGROUNDS.map(|background| exp(-background * warmed(moment))));
+    pub fn expect(&self, rung: f64, moments: &[f64]) -> Vec<Lesson> {
+        let until = |moment: &f64| Until {
+            dose: log(AT_LIMIT * warmed(*moment)),
+            of_background: BACKGROUNDS.map(|background| exp(-background * warmed(*moment))),
+            alive: vec![0.0; self.places],
+        };
         let mut all: Shares = vec![0.0; self.places];
-        let mut alive: [Shares; N] = std::array::from_fn(|_| vec![0.0; self.places]);
+        let mut untils: Vec<Until> = moments.iter().map(until).collect();
         for Weighed { shape, weights, places } in &self.laws {
             let exponent = shape.exponent(rung);
             (0..self.backgrounds).for_each(|at| all[places[at]] += weights[at]);
-            for (alive, (dose, of_background)) in alive.iter_mut().zip(doses.iter().zip(&of_background)) {
-                let survives = CURVE.survival(exponent + dose);
+            for Until { dose, of_background, alive } in &mut untils {
+                let survives = CURVE.survival(exponent + *dose);
                 (0..self.backgrounds).for_each(|at| alive[places[at]] += weights[at] * survives * of_background[at]);
             }
         }
         let weight = |shares: &Shares| shares.iter().sum::<f64>();
         let total = weight(&all);
         let now = self.claimable(&all);
-        let at_once = 1.0 - weight(&alive[0]) / total;
+        let at_once = untils.first().map_or(0.0, |first| 1.0 - weight(&first.alive) / total);
         let (mut since, mut before) = (0.0, &all);
         let (mut seconds, mut after_falls) = (0.0, 0.0);
-        std::array::from_fn(|index| {
-            let still = &alive[index];
-            seconds += (moments[index] - since) * (weight(before) + weight(still)) / 2.0;
+        let lessons = moments.iter().zip(&untils).map(|(moment, Until { alive: still, .. })| {
+            seconds += (moment - since) * (weight(before) + weight(still)) / 2.0;
             let fell: Shares = before.iter().zip(still).map(|(before, still)| before - still).collect();
             after_falls += self.claimable(&fell);
-            (since, before) = (moments[index], still);
+            (since, before) = (*moment, still);
             Lesson {
                 falls: 1.0 - weight(still) / total,
                 falls_at_once: at_once,
                 seconds: seconds / total,
                 gain: (after_falls + self.claimable(still) - now) / total,
             }
-        })
+        });
+        lessons.collect()
     }
 
     /// The rung that can be claimed of laws, in the mean of the share that a claim may be wrong by, times their weight: the expected
@@ -147,7 +160,7 @@ mod tests {
     #[test]
     fn once_something_fell_long_trials_of_easier_rungs_teach_most() {
         let teaching = after(&[(16.0, Observation::Held(120.0)), (20.0, Observation::Fell(60.0))]);
-        let gain = |rung: f64, at: usize| teaching.expect(rung, MOMENTS)[at].gain;
+        let gain = |rung: f64, at: usize| teaching.expect(rung, &MOMENTS)[at].gain;
         assert!(gain(15.0, 3) > gain(15.0, 1) && gain(15.0, 3) > gain(26.0, 3), "{} {}", gain(15.0, 3), gain(26.0, 3));
     }
 
@@ -157,7 +170,7 @@ mod tests {
         #[test]
         fn whatever_is_learnt_can_only_raise_what_can_be_claimed(rung in 0f64..28.0, fell in 5f64..25.0, held in 0f64..20.0) {
             let teaching = after(&[(held, Observation::Held(300.0)), (fell.max(held + 1.0), Observation::Fell(100.0))]);
-            let lessons = teaching.expect(rung, MOMENTS);
+            let lessons = teaching.expect(rung, &MOMENTS);
             for (shorter, longer) in lessons.iter().zip(&lessons[1..]) {
                 prop_assert!(shorter.gain >= -1e-9 && longer.gain >= shorter.gain - 1e-9, "{shorter:?} {longer:?}");
                 prop_assert!(longer.falls >= shorter.falls && longer.seconds >= shorter.seconds);

@@ -107,29 +107,38 @@ fn outcome(load: &'static dyn Load, order: &Order, disturb: Arc<dyn Disturb>) ->
     (wrongs, end)
 }
 
-/// Lets this many flips happen to each load; each that changes the answer must be caught, on its core, in its round.
+/// Lets this many flips happen to each load, loads on each core beside those on the others; each that changes the answer must be caught,
+/// on its core, in its round.
 fn every_flip_is_caught(flips: u32) {
     let only = std::env::var("LOAD").ok();
-    for (name, size) in SIZES.into_iter().filter(|(name, _)| only.as_ref().is_none_or(|only| only == name)) {
-        let load = find(name).expect("a load");
-        let sites = sites(load, size);
-        assert!(!sites.is_empty(), "{name} can't be disturbed");
-        let core = *allowed().last().expect("a core");
-        let bits = prop::collection::vec(any::<usize>(), 1..=2);
-        let flip = (prop::sample::select(sites), 1u64..4, bits);
-        let config = Config { cases: flips, failure_persistence: None, ..Config::default() };
-        let caught = TestRunner::new(config).run(&flip, |(what, from_round, bits)| {
-            let flip = Arc::new(Flip { what, core, from_round, bits, is_done: AtomicBool::new(false) });
-            let order = Order { cores: vec![core], ..order(size, 4) };
-            let (wrongs, _) = outcome(load, &order, Arc::<Flip>::clone(&flip));
-            match wrongs.first() {
-                Some(wrong) => prop_assert_eq!((wrong.core, wrong.round, wrong.nth), (Some(core), from_round, 1)),
-                None => prop_assert!(!changes_the_answer(load, size, &flip), "{} {:?} was not seen", name, flip),
-            }
-            Ok(())
-        });
-        caught.unwrap_or_else(|error| panic!("{name}: {error}"));
-    }
+    let loads: Vec<_> = SIZES.into_iter().filter(|(name, _)| only.as_ref().is_none_or(|only| only == name)).collect();
+    let cores = allowed();
+    std::thread::scope(|scope| {
+        for (nth, core) in cores.iter().enumerate() {
+            let of_core = loads.iter().skip(nth).step_by(cores.len());
+            scope.spawn(move || of_core.for_each(|(name, size)| flips_of_one_are_caught(name, *size, *core, flips)));
+        }
+    });
+}
+
+fn flips_of_one_are_caught(name: &str, size: u64, core: usize, flips: u32) {
+    let load = find(name).expect("a load");
+    let sites = sites(load, size);
+    assert!(!sites.is_empty(), "{name} can't be disturbed");
+    let bits = prop::collection::vec(any::<usize>(), 1..=2);
+    let flip = (prop::sample::select(sites), 1u64..4, bits);
+    let config = Config { cases: flips, failure_persistence: None, ..Config::default() };
+    let caught = TestRunner::new(config).run(&flip, |(what, from_round, bits)| {
+        let flip = Arc::new(Flip { what, core, from_round, bits, is_done: AtomicBool::new(false) });
+        let order = Order { cores: vec![core], ..order(size, 4) };
+        let (wrongs, _) = outcome(load, &order, Arc::<Flip>::clone(&flip));
+        match wrongs.first() {
+            Some(wrong) => prop_assert_eq!((wrong.core, wrong.round, wrong.nth), (Some(core), from_round, 1)),
+            None => prop_assert!(!changes_the_answer(load, size, &flip), "{} {:?} was not seen", name, flip),
+        }
+        Ok(())
+    });
+    caught.unwrap_or_else(|error| panic!("{name}: {error}"));
 }
 
 #[test]

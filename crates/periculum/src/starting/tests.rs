@@ -44,26 +44,29 @@ fn intents(known: &KnownRig, wish: Wish) -> Vec<Intent> {
     all
 }
 
-/// Every wish is read; what a plan would take is reckoned of the first and the last of those that differ in use, setting and time only,
-/// since that plays it many times.
+/// Each rig by itself beside the others, since there is much to reckon.
 #[test]
 fn whatever_is_wanted_of_a_practice_rig_becomes_a_plan_that_ends() {
+    std::thread::scope(|scope| practised().into_iter().for_each(|known| drop(scope.spawn(move || wishes_end(&known)))));
+}
+
+/// Every wish is read; what a plan would take is reckoned of the first and the last of those that differ in use, setting and time only,
+/// since that plays it many times.
+fn wishes_end(known: &KnownRig) {
     let folder = tempfile::tempdir().expect("a folder");
-    for known in practised() {
-        for wish in Wish::ALL.iter().filter(|wish| wish.lacks(&known.rig).is_none()) {
-            let intents = intents(&known, *wish);
-            let proposals: Vec<Proposal> =
-                intents.iter().map(|intent| Proposal::of(&known, intent, folder.path())).collect();
-            for (proposal, intent) in proposals.iter().zip(&intents) {
-                assert!(proposal.briefing(&known).is_ok_and(|briefing| !briefing.plan.stages.is_empty()), "{intent:?}");
-            }
-            for nth in std::collections::BTreeSet::from([0, intents.len() - 1]) {
-                let review = proposals[nth].review(&known, Path::new("/")).expect("a plan");
-                assert!(!review.forecast.goes_on, "{:?}", intents[nth]);
-                assert!(review.forecast.whole[1].trials > 0 && review.written.is_empty(), "{:?}", intents[nth]);
-                let [least, most] = review.forecast.whole;
-                assert!(least.time > Span::ZERO && least.time <= most.time, "{:?}", intents[nth]);
-            }
+    for wish in Wish::ALL.iter().filter(|wish| wish.lacks(&known.rig).is_none()) {
+        let intents = intents(known, *wish);
+        let proposals: Vec<Proposal> =
+            intents.iter().map(|intent| Proposal::of(known, intent, folder.path())).collect();
+        for (proposal, intent) in proposals.iter().zip(&intents) {
+            assert!(proposal.briefing(known).is_ok_and(|briefing| !briefing.plan.stages.is_empty()), "{intent:?}");
+        }
+        for nth in std::collections::BTreeSet::from([0, intents.len() - 1]) {
+            let review = proposals[nth].review(known, Path::new("/")).expect("a plan");
+            assert!(!review.forecast.goes_on, "{:?}", intents[nth]);
+            assert!(review.forecast.whole[1].trials > 0 && review.written.is_empty(), "{:?}", intents[nth]);
+            let [least, most] = review.forecast.whole;
+            assert!(least.time > Span::ZERO && least.time <= most.time, "{:?}", intents[nth]);
         }
     }
 }

@@ -25,7 +25,7 @@ fn what_is_asked_for_is_what_runs() {
         "--load",
         "dense",
         "--for",
-        "20s",
+        "3min",
         "--times",
         "3",
         "--threads",

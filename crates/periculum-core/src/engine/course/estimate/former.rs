@@ -45,10 +45,11 @@ impl Former {
             return None;
         }
         let model = self.model.likely();
-        let moments: [f64; LESSONS] = std::array::from_fn(|at| MOMENTS[at]);
-        let expected = |rung: usize| model.expect(rung as f64, moments).map(|expected| (rung, expected));
+        let moments = &MOMENTS[..LESSONS];
+        let expected =
+            |rung: usize| model.expect(rung as f64, moments).into_iter().map(move |expected| (rung, expected));
         let rungs = (1..=reach.highest).rev().take(MOST_RUNGS);
-        let trials = rungs.flat_map(|rung| moments.into_iter().zip(expected(rung)));
+        let trials = rungs.flat_map(|rung| moments.iter().copied().zip(expected(rung)));
         let is_bearable = |falls: f64, at_once: f64| at_once <= AT_ONCE && (reach.has_fallen || falls <= DARING);
         let trials = trials.filter(|(length, _)| *length >= SHORTEST);
         let worth = trials.filter_map(|(length, (rung, expected))| {

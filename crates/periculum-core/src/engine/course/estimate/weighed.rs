@@ -35,15 +35,15 @@ pub(in crate::engine) struct Weighed {
 
 impl Weighed {
     pub(super) fn candidate(&self, most: usize, margin: impl Fn(usize) -> f64) -> usize {
-        let rungs: Vec<(f64, f64)> = (0..=most).rev().map(|rung| (rung as f64, margin(rung))).collect();
         let enough = self.aim.sure.min(NEARLY * self.sure_of(margin(0)));
-        let found = self.laws.sure_once_proved(rungs.into_iter(), &self.aim).position(|sure| sure >= enough);
-        most - found.unwrap_or(most)
+        let once_proved = self.laws.once_proved(&self.aim);
+        let is_enough = |rung: &usize| once_proved.sure(*rung as f64, margin(*rung)) >= enough;
+        (0..=most).rev().find(is_enough).unwrap_or(0)
     }
 
     /// How sure the easiest rung would be, with so many steps between it and what is to be good enough.
     fn sure_of(&self, margin: f64) -> f64 {
-        self.laws.sure_once_proved([(0.0, margin)].into_iter(), &self.aim).sum()
+        self.laws.once_proved(&self.aim).sure(0.0, margin)
     }
 
     pub(super) fn lesson(&self, reach: Reach) -> Option<(usize, f64)> {
@@ -53,7 +53,7 @@ impl Weighed {
         }
         let apart = reach.highest.div_ceil(MOST_RUNGS).max(1);
         let rungs = (1..=reach.highest).rev().step_by(apart);
-        let expected = rungs.map(|rung| (rung, teaching.expect(rung as f64, MOMENTS)));
+        let expected = rungs.map(|rung| (rung, teaching.expect(rung as f64, &MOMENTS)));
         let trials = expected.take_while(|(_, lessons)| lessons[lessons.len() - 1].falls >= SELDOM).flat_map(
             |(rung, lessons)| MOMENTS.into_iter().zip(lessons).map(move |(length, lesson)| ((rung, length), lesson)),
         );
@@ -72,8 +72,8 @@ impl Weighed {
 /// Before anything fell, the hardest rung beyond what held to which a short trial may go.
 fn leap(teaching: &Teaching, reach: Reach) -> usize {
     let is_bearable = |rung: &usize| {
-        let [at_once, all] = teaching.expect(*rung as f64, [MOMENTS[0], SHORTEST]);
-        all.falls <= DARING && at_once.falls <= AT_ONCE
+        let lessons = teaching.expect(*rung as f64, &[MOMENTS[0], SHORTEST]);
+        lessons[1].falls <= DARING && lessons[0].falls <= AT_ONCE
     };
     let next = reach.held + 1;
     (next..=reach.highest).take_while(is_bearable).last().unwrap_or(next)
