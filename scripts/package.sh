@@ -10,6 +10,8 @@ architecture=$(uname -m)
 out=${PERICULUM_PACKAGES:-target/package}
 SOURCE_DATE_EPOCH=${SOURCE_DATE_EPOCH:-$(git log -1 --format=%ct 2>/dev/null || stat -c %Y Cargo.lock)}
 export SOURCE_DATE_EPOCH TZ=UTC LC_ALL=C
+# A smaller number packs faster, and larger.
+export DPKG_DEB_COMPRESSOR_LEVEL=${DPKG_DEB_COMPRESSOR_LEVEL:-9}
 umask 022
 
 build() {
@@ -50,7 +52,7 @@ tarball() {
     install -D -m 755 packaging/grant "$work/$name/lib/periculum/grant"
     install -D -m 644 packaging/70-periculum.rules "$work/$name/lib/udev/rules.d/70-periculum.rules"
     tar --create --sort=name --mtime="@$SOURCE_DATE_EPOCH" --owner=0 --group=0 --numeric-owner \
-        --directory "$work" "$name" | gzip -n >"$out/$name.tar.gz"
+        --directory "$work" "$name" | gzip -n"$DPKG_DEB_COMPRESSOR_LEVEL" >"$out/$name.tar.gz"
 }
 
 debian() {
@@ -93,7 +95,7 @@ stripped=$work/periculum
 mkdir -p "$out"
 objcopy --only-keep-debug "$binary" "$work/periculum.debug"
 objcopy --strip-all --add-gnu-debuglink="$work/periculum.debug" "$binary" "$stripped"
-gzip -n <"$work/periculum.debug" >"$out/periculum-$version-$architecture-linux.debug.gz"
+gzip -n"$DPKG_DEB_COMPRESSOR_LEVEL" <"$work/periculum.debug" >"$out/periculum-$version-$architecture-linux.debug.gz"
 tarball
 debian
 (cd "$out" && sha256sum periculum-* periculum_* | tee SHA256SUMS)

@@ -80,8 +80,11 @@ fn draw(root: &Area, family: &[(String, &Benchmark)], shown: &Benchmark, axis: &
         area.draw(&PathElement::new(line_of(&own), INK.stroke_width(1)))?;
     }
     for (index, place) in line_of(&own).into_iter().enumerate() {
-        let colour = if index == shown.best { BLUE } else { INK };
-        area.draw(&Circle::new(place, 5, colour.filled()))?;
+        let is_best = index == shown.best;
+        area.draw(&Circle::new(place, 5, if is_best { BLUE } else { INK }.filled()))?;
+        if is_best {
+            area.draw(&Circle::new(place, 9, BLUE.stroke_width(2)))?;
+        }
     }
     Ok(())
 }

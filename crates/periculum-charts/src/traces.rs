@@ -14,7 +14,7 @@ use plotters::style::Color;
 
 use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::palette::{BLUE, INK, RED, of_verdict};
-use crate::plane::{Plane, Scale, around, framed, text};
+use crate::plane::{Plane, Scale, around, dashes, draw_sign, framed, text};
 
 /// The width of the picture, units.
 pub(crate) const WIDTH: u32 = 1000;
@@ -127,19 +127,21 @@ impl Stretch<'_> {
             .filter_map(|(index, spread)| Some((begin + width * (index as f64 + 0.5), spread.as_ref()?.mean)));
         chart.plotting_area().draw(&PathElement::new(means.collect::<Vec<_>>(), BLUE.stroke_width(1)))?;
         for (from, to, cut_off) in self.cut_offs(sensor, begin..end).filter(|(_, _, at)| range.contains(at)) {
-            let line = vec![(from, cut_off), (to, cut_off)];
-            chart.plotting_area().draw(&PathElement::new(line, RED.stroke_width(1)))?;
+            for dash in dashes((from, cut_off), (to, cut_off), RED) {
+                chart.plotting_area().draw(&dash)?;
+            }
         }
         self.draw_incidents(&chart, &range)
     }
 
-    /// What went wrong, as lines over the whole height.
+    /// What went wrong, as lines over the whole height with the sign of what it counts as.
     fn draw_incidents(&self, chart: &Plane, range: &Range<f64>) -> Drawn {
         let told = self.story.incidents.iter().filter(|told| told.at >= self.from && told.at <= self.to);
         for incident in told {
-            let (x, colour) = (self.place(incident.at), of_verdict(incident.incident.kind.verdict()));
+            let (x, verdict) = (self.place(incident.at), incident.incident.kind.verdict());
             let line = vec![(x, range.start), (x, range.end)];
-            chart.plotting_area().draw(&PathElement::new(line, colour.stroke_width(2)))?;
+            chart.plotting_area().draw(&PathElement::new(line, of_verdict(verdict).stroke_width(2)))?;
+            draw_sign(chart, (x, range.end), verdict)?;
         }
         Ok(())
     }

@@ -77,10 +77,10 @@ fn a_device_is_there_and_says_what_it_is() {
 fn every_load_runs_and_finds_nothing_on_a_good_device() {
     for load in LOADS {
         let name = load.about().name;
-        let told = told(name, &order(12), &NoStrike);
+        let told = told(name, &order(6), &NoStrike);
         assert_eq!(wrongs(&told), Vec::<&Wrong>::new(), "{name}");
         let end = end(&told);
-        assert_eq!((end.rounds, end.errors), (12, 0), "{name}");
+        assert_eq!((end.rounds, end.errors), (6, 0), "{name}");
         assert!(end.rate > 0.0, "{name}: {end:?}");
         let Message::Started(started) = &told[0] else { panic!("{name} did not say what it does") };
         assert_eq!((started.load.as_str(), started.unit.as_str()), (name, load.about().unit));

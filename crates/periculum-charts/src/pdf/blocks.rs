@@ -108,6 +108,8 @@ mod tests {
     }
 
     proptest! {
+        #![proptest_config(ProptestConfig::with_cases(64))]
+
         /// Whatever a report consists of, nothing stands below the margin, and the pages are read from above.
         #[test]
         fn pages_are_filled_from_above(rows in 0usize..60, words in prop::collection::vec("[a-z]{1,12}", 1..200)) {

@@ -189,6 +189,11 @@ pub(crate) fn lines(figure: &Figure, wanted: (u8, u8, u8), wide: u32) -> Vec<&[(
     lines
 }
 
+/// How many circles of a picture have this colour.
+pub(crate) fn circles(figure: &Figure, wanted: (u8, u8, u8)) -> usize {
+    figure.shapes.iter().filter(|shape| matches!(shape, Shape::Circle { colour, .. } if colour.rgb == wanted)).count()
+}
+
 /// Where something is drawn beyond the edges of a picture; texts may end where they want.
 pub(crate) fn outside(figure: &Figure) -> Vec<(i32, i32)> {
     let (width, height) = (figure.size.0 as i32, figure.size.1 as i32);

@@ -12,11 +12,11 @@ fn every_load_can_prove_the_device_by_itself() {
     for load in LOADS {
         let about = load.about();
         let size = about.usual_size.to_string();
-        let proving = ["prove", "--load", about.name, "--for", "60s", "--times", "10", "--size", &size, "--json"];
+        let proving = ["prove", "--load", about.name, "--for", "60s", "--times", "3", "--size", &size, "--json"];
         let lines = json_lines(&output(home.periculum().args(proving)));
         let report = &of_kind(&lines, "pass-ended")[0]["report"];
         assert_eq!(of_kind(&lines, "trial-ended")[0]["verdict"], "held", "{}: {report}", about.name);
-        assert_eq!((&report["rounds"], &report["score"]["unit"]), (&10.into(), &about.unit.into()), "{}", about.name);
+        assert_eq!((&report["rounds"], &report["score"]["unit"]), (&3.into(), &about.unit.into()), "{}", about.name);
         assert_eq!(report["workload"]["size"].as_u64(), Some(about.usual_size));
     }
 }

@@ -20,7 +20,7 @@ exec chroot "$1/system" env -i PATH="$PATH" HOME=/root LC_ALL=C sh -ec "$3"
 "#;
 
 const USED: &str = r#"
-dpkg -i /root/periculum.deb >/dev/null 2>&1
+dpkg --no-triggers --install /root/periculum.deb >/dev/null 2>&1
 cd /root
 getent group periculum
 /usr/bin/periculum --version
@@ -32,7 +32,7 @@ grep -h ExecStart= /usr/lib/systemd/user/periculum-*.service
 mkdir fan && cd fan && echo 128 >pwm1 && echo 2 >pwm1_enable && chmod 644 pwm1 pwm1_enable && cd ..
 /usr/lib/periculum/grant "$PWD/fan" 'pwm[0-9]' 'pwm[0-9]_enable' 'power[0-9]_cap'
 stat -c '%n %G %a' fan/pwm1 fan/pwm1_enable
-dpkg --purge periculum >/dev/null 2>&1
+dpkg --no-triggers --purge periculum >/dev/null 2>&1
 test ! -e /usr/bin/periculum && test ! -e /usr/share/doc/periculum && ! getent group periculum && echo gone
 "#;
 
