@@ -23,6 +23,7 @@ mod pictures;
 mod places;
 mod practice;
 mod recalling;
+mod remaining;
 mod reports;
 mod rig_states;
 mod starting;

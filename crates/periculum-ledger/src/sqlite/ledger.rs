@@ -231,10 +231,18 @@ impl Ledger {
     /// # Errors
     /// When the file can't be read or written.
     pub fn check(&mut self) -> Result<(), LedgerError> {
+        self.check_telling(|_, _| ())
+    }
+
+    /// The same, telling before each climb how many were read, and of how many.
+    ///
+    /// # Errors
+    /// As above.
+    pub fn check_telling(&mut self, told: impl FnMut(usize, usize)) -> Result<(), LedgerError> {
         self.check_writable()?;
         let contradicted = journal::contradicted(&self.record)?;
         self.record.execute("DELETE FROM seals", [])?;
-        self.check_tables()?;
+        self.check_tables(told)?;
         let altered = std::mem::take(&mut self.dropped);
         self.mend()?;
         for (climb, seal) in contradicted {
@@ -251,10 +259,12 @@ impl Ledger {
     }
 
     /// Compares what the tables say with the journal, and makes those anew that say something else.
-    fn check_tables(&mut self) -> Result<(), LedgerError> {
+    fn check_tables(&mut self, mut told: impl FnMut(usize, usize)) -> Result<(), LedgerError> {
         let mut altered = Vec::new();
         let transaction = self.record.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        for row in queries::numbers(&transaction)? {
+        let climbs = queries::numbers(&transaction)?;
+        for (read, row) in climbs.iter().copied().enumerate() {
+            told(read, climbs.len());
             let before = tables::digest(&transaction, row)?;
             match tables::rebuild(&transaction, row) {
                 Ok(()) if tables::digest(&transaction, row)? != before => altered.push(row),

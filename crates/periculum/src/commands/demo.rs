@@ -2,10 +2,9 @@
 
 use std::cmp::Reverse;
 use std::fs;
-use std::num::NonZeroUsize;
 use std::path::{Path, PathBuf};
 use std::process::ExitCode;
-use std::time::{Duration, Instant};
+use std::time::Instant;
 
 use anyhow::Result;
 use periculum_core::model::moment::Moment;
@@ -20,6 +19,7 @@ use crate::driving::{Hands, Operator};
 use crate::output::{complain, say};
 use crate::places;
 use crate::practice::{self, Practice};
+use crate::remaining::seconds_left;
 use crate::telling::climbing;
 
 /// A rig file and a plan file.
@@ -142,12 +142,6 @@ fn fill(ledger: impl Fn() -> Result<Ledger>, all: Vec<Earlier>, common: &Common)
         drive_to_end(prepared)?;
     }
     Ok(())
-}
-
-/// How long the rest takes, if each takes as long as those that are done; none before the first is.
-fn seconds_left(taken: Duration, done: usize, count: usize) -> Option<u64> {
-    let each = taken.as_secs_f64() / NonZeroUsize::new(done)?.get() as f64;
-    Some((each * (count - done) as f64).ceil() as u64)
 }
 
 /// Goes on with an earlier climb to its end.

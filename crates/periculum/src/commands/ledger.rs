@@ -1,6 +1,7 @@
 //! `periculum ledger`: lists climbs, or the trials and incidents of one.
 
 use std::process::ExitCode;
+use std::time::Instant;
 
 use anyhow::Result;
 use periculum_core::model::amount::written;
@@ -17,13 +18,20 @@ use crate::complaint::FAILED;
 use crate::output::{complain, hand_out, say};
 use crate::places;
 use crate::recalling::{recall, tell_past};
+use crate::remaining::Remaining;
 use crate::telling::ledger;
 
 pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
     let mut ledger = open_ledger(&places::ledger_to_read(common)?)?;
     let mut code = ExitCode::SUCCESS;
     if arguments.check {
-        ledger.check()?;
+        let mut remaining = Remaining::from(Instant::now());
+        let is_for_people = !arguments.listing.json;
+        ledger.check_telling(|read, climbs| {
+            if let Some(seconds) = remaining.at(Instant::now(), read, climbs).filter(|_| is_for_people) {
+                say(ledger::reads_again(read, climbs, seconds));
+            }
+        })?;
         tell_dropped(&ledger);
         let said = ledger::read_again(counted(ledger.dropped().len(), "problem"));
         if arguments.listing.json {

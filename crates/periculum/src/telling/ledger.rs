@@ -27,5 +27,6 @@ sentences! {
     no_ledger(path) = "there is no ledger {path}; `periculum ledger` lists the climbs of the usual one";
     over_all_its_time(rate) = " ({rate} over all its time)";
     read_again(problems) = "every line was read again: {problems}";
+    reads_again(read, climbs, seconds) = "{read} of {climbs} climbs are read again, about {seconds} s left";
     shows_in_terminal(number) = "`show` needs a terminal; `periculum report {number} -o climb.md` writes a report";
 }

@@ -10,7 +10,7 @@ use ratatui::layout::{Constraint, Layout, Rect};
 
 use super::fit::ROOMY;
 use super::{
-    Proposed, Screen, Then, View, cores, ended, export, figures, lead, logbook, profile, sensors, stages, trial,
+    Proposed, Screen, Then, View, cores, ended, export, figures, latest, lead, logbook, profile, sensors, stages, trial,
 };
 use crate::tui::desk::Desk;
 use crate::tui::keys::{Key, offered};
@@ -21,6 +21,9 @@ use crate::tui::travel::Travel;
 
 /// How wide that column is.
 const FIGURES: u16 = 48;
+
+/// From this width up the form of who leads leaves room for the figures beside it.
+const FORM_BESIDE: u16 = 150;
 
 /// The screen of the climb.
 pub(super) struct Climb {
@@ -130,13 +133,17 @@ impl Climb {
                 .areas(area);
         let columns = Layout::horizontal([Constraint::Min(0), Constraint::Length(FIGURES)]).spacing(3);
         let [profile, figures] = columns.areas(upper);
-        self.draw_main(frame, desk, profile);
-        let [best, readings] = Layout::vertical([Constraint::Length(8), Constraint::Min(0)]).spacing(1).areas(figures);
-        figures::draw(frame, desk, best);
-        sensors::draw_list(frame, desk, readings);
-        let [trial, log] =
+        let [now, log] =
             Layout::vertical([Constraint::Length(now_height(desk)), Constraint::Min(0)]).spacing(1).areas(lower);
-        draw_now(frame, desk, trial);
+        self.draw_main(frame, desk, profile);
+        if desk.turn().is_some() && area.width >= FORM_BESIDE {
+            let [form, _] = columns.areas(now);
+            draw_now(frame, desk, form);
+            draw_figures(frame, desk, Rect { height: now.bottom() - figures.y, ..figures });
+        } else {
+            draw_now(frame, desk, now);
+            draw_figures(frame, desk, figures);
+        }
         let [log, stages] = columns.areas(log);
         logbook::draw(frame, desk, log);
         stages::draw(frame, desk, stages);
@@ -161,6 +168,16 @@ impl Climb {
         draw_now(frame, desk, trial);
         logbook::draw(frame, desk, log);
     }
+}
+
+/// The figure that was reached, what sensors read, and where there is room the trials before.
+fn draw_figures(frame: &mut Frame, desk: &Desk, area: Rect) {
+    let read = u16::try_from(desk.shown.rig.sensors.len()).unwrap_or(u16::MAX);
+    let rows = [Constraint::Length(8), Constraint::Max(read), Constraint::Min(0)];
+    let [best, readings, before] = Layout::vertical(rows).spacing(1).areas(area);
+    figures::draw(frame, desk, best);
+    sensors::draw_list(frame, desk, readings);
+    latest::draw(frame, desk, before);
 }
 
 /// The form where the operator is to say what comes next, what was found where it is over, and else the trial.

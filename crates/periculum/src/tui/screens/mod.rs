@@ -13,6 +13,7 @@ mod export;
 mod figures;
 mod fit;
 mod header;
+mod latest;
 mod lead;
 mod log;
 mod logbook;

@@ -21,6 +21,9 @@ const UPPER: u16 = 10;
 /// Lines of another setting, its title included: as many as there is room for.
 const OTHER: (u16, u16) = (3, 6);
 
+/// The same of one that stood where it was.
+const STILL: u16 = 2;
+
 /// From this height up the stages are told below the climbed setting.
 const ROOM_FOR_BANDS: u16 = 12;
 
@@ -48,7 +51,9 @@ pub(super) fn draw_of(frame: &mut Frame, desk: &Desk, area: Rect, climbed: &Clim
     let room = area.height.saturating_sub(UPPER + u16::from(has_bands));
     let shown = (room / OTHER.0).min(profile.others.len() as u16);
     let each = (room / shown.max(1)).clamp(OTHER.0, OTHER.1);
-    let upper = Rect { height: area.height - each * shown - u16::from(has_bands), ..area };
+    let rows_of = |other: &Other| if has_moved(other) { each } else { STILL };
+    let rows: Vec<u16> = profile.others.iter().take(shown.into()).map(rows_of).collect();
+    let upper = Rect { height: area.height - rows.iter().sum::<u16>() - u16::from(has_bands), ..area };
 
     let heights: Vec<Decimal> = profile.points.iter().map(|point| point.height).collect();
     let lowest = heights.iter().copied().fold(profile.stock, Decimal::min);
@@ -74,9 +79,10 @@ pub(super) fn draw_of(frame: &mut Frame, desk: &Desk, area: Rect, climbed: &Clim
         let name = |stage: usize, found: Option<&str>| telling::band(&climbed.plan, stage, found);
         plot.draw_bands(buffer, theme, row, &profile, name);
     }
-    let below = upper.bottom() + u16::from(has_bands);
-    for (other, nth) in profile.others.iter().zip(0..shown) {
-        let lower = Rect { y: below + each * nth, height: each, ..area };
+    let mut below = upper.bottom() + u16::from(has_bands);
+    for ((other, height), nth) in profile.others.iter().zip(rows).zip(0..shown) {
+        let lower = Rect { y: below, height, ..area };
+        below = lower.bottom();
         let left = profile.others.len() - usize::from(shown);
         let more = if nth + 1 == shown && left > 0 { telling::more_moved(left) } else { String::new() };
         draw_other(buffer, theme, lower, other, &plot, &more);
@@ -98,6 +104,12 @@ fn predicted(climbed: &Climbed) -> Option<Decimal> {
         Prospect::Asks(Some(suggestion)) => suggestion.rung.get(climbed.plan.climbed_setting()?),
         _ => None,
     }
+}
+
+fn has_moved(other: &Other) -> bool {
+    let mut values = other.values.iter().flatten();
+    let first = values.next();
+    values.any(|value| Some(value) != first)
 }
 
 /// Another setting: only how high its values lie, in the same columns.

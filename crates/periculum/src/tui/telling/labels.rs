@@ -37,6 +37,7 @@ pub(in crate::tui) const STOCK: &str = "stock";
 // Heads of lists and parts.
 pub(in crate::tui) const BEFORE_IT_BEGINS: &str = "before it begins";
 pub(in crate::tui) const CLIMBS: &str = "climbs";
+pub(in crate::tui) const LAST_TRIALS: &str = "trials before";
 pub(in crate::tui) const LIMITS_OF_PLAN: &str = "what it never goes beyond";
 pub(in crate::tui) const LOGBOOK: &str = "logbook";
 pub(in crate::tui) const MARKS_OF_CLIMB: &str = "marks of this climb";

@@ -23,7 +23,8 @@ pub(in crate::tui) const NO_MAP: &str =
     "A map needs two settings, of which the plan moves one; this rig has not so many.";
 pub(in crate::tui) const NO_MARK_OF_RIG: &str = "No climb of this rig has set a mark yet.";
 pub(in crate::tui) const NO_OTHER_RAN_IT: &str = "No other climb ran this benchmark.";
-pub(in crate::tui) const NO_PASS_RUNS: &str = "no pass is running";
+pub(in crate::tui) const NO_PASS_RUNS: &str =
+    "no pass is running; while one does, each core that works on it stands here";
 pub(in crate::tui) const NO_PLAN: &str = "There is no plan to show.";
 pub(in crate::tui) const NO_READING: &str = "No sensor was read yet.";
 pub(in crate::tui) const NO_ROOM_FOR_TRACES: &str = "Traces need a larger window.";
