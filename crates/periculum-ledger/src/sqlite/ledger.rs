@@ -234,7 +234,7 @@ impl Ledger {
         self.check_telling(|_, _| ())
     }
 
-    /// The same, telling before each climb how many were read, and of how many.
+    /// The same, telling before each climb how many were compared with their lines, and of how many.
     ///
     /// # Errors
     /// As above.

@@ -28,7 +28,8 @@ pub(super) fn run(arguments: &Ledger, common: &Common) -> Result<ExitCode> {
         let mut remaining = Remaining::from(Instant::now());
         let is_for_people = !arguments.listing.json;
         ledger.check_telling(|read, climbs| {
-            if let Some(seconds) = remaining.at(Instant::now(), read, climbs).filter(|_| is_for_people) {
+            // Once all tables were compared with their lines, lines are read once more for themselves.
+            if let Some(seconds) = remaining.at(Instant::now(), read, 2 * climbs).filter(|_| is_for_people) {
                 say(ledger::reads_again(read, climbs, seconds));
             }
         })?;
