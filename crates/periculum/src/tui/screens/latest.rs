@@ -6,7 +6,7 @@ use ratatui::layout::Rect;
 use ratatui::text::{Line, Span, Text};
 
 use super::fit::fit;
-use super::trial::told_by;
+use super::trial::rung_told;
 use crate::tui::desk::Desk;
 use crate::tui::telling::labels;
 
@@ -33,7 +33,7 @@ fn line(desk: &Desk, trial: &TrialStory, width: u16) -> Line<'static> {
     let line = Line::from(vec![
         Span::styled(format!("{:>3} ", trial.number), theme.muted),
         Span::styled(format!("{sign}  "), theme.verdict(trial.verdict)),
-        Span::styled(told_by(desk, &trial.rung, width).written(&trial.rung), theme.text),
+        Span::styled(rung_told(desk, &trial.rung, width), theme.text),
         Span::styled(format!("  {came_to}"), theme.muted),
     ]);
     fit(line, width, theme.muted)

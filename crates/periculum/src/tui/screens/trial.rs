@@ -45,7 +45,7 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
 }
 
 /// A rung, or where that leaves no room for the reason, only what of it is not as the rig comes.
-fn rung_told(desk: &Desk, rung: &Rung, width: u16) -> String {
+pub(super) fn rung_told(desk: &Desk, rung: &Rung, width: u16) -> String {
     let rig = told_by(desk, rung, width);
     if rig.settings.is_empty() && !desk.shown.rig.settings.is_empty() {
         return telling::AS_IT_COMES.to_owned();
