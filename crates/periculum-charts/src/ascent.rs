@@ -7,7 +7,7 @@ use plotters::style::{Color, ShapeStyle};
 
 use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::palette::{BLUE, INK, RED};
-use crate::plane::{Scale, around, dashes, draw_flag, draw_sign, framed, on_axis, text, to_float};
+use crate::plane::{Scale, around, draw_broken, draw_flag, draw_sign, framed, on_axis, text, to_float};
 
 /// Width of the picture, units.
 const WIDTH: u32 = 1000;
@@ -39,7 +39,7 @@ fn draw(root: &Area, upper: u32, profile: &AscentProfile) -> Drawn {
     let ceiling = to_float(profile.ceiling);
     let mut chart = over_trials(&upper, &profile.height, &heights, Some(ceiling), 28)?;
     let right = heights.len() as f64 + 0.5;
-    chart.draw_series(dashes((0.5, ceiling), (right, ceiling), RED))?;
+    draw_broken(&chart, (0.5, ceiling), (right, ceiling), RED)?;
     let words = Text::new(format!("ceiling {}", profile.height.written(profile.ceiling)), (4, -16), text(&RED));
     chart.plotting_area().draw(&(EmptyElement::at((0.5, ceiling)) + words))?;
     chart.draw_series([steps(&heights, INK.stroke_width(2))])?;

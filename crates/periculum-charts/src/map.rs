@@ -6,7 +6,7 @@ use plotters::style::Color;
 
 use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::palette::{GREEN, OCHRE, RED};
-use crate::plane::{Plane, Scale, around, dashes, draw_sign, framed, on_axis, text, to_float};
+use crate::plane::{Plane, Scale, around, draw_broken, draw_sign, framed, on_axis, text, to_float};
 
 /// Width and height of the picture, units.
 const SIZE: (u32, u32) = (1000, 520);
@@ -38,9 +38,7 @@ fn draw(root: &Area, terrain: &Terrain) -> Drawn {
     draw_border(&chart, terrain)?;
     let wall = to_float(terrain.across.ceiling);
     if across.contains(&wall) {
-        for dash in dashes((wall, up.start), (wall, up.end), RED) {
-            chart.plotting_area().draw(&dash)?;
-        }
+        draw_broken(&chart, (wall, up.start), (wall, up.end), RED)?;
         let words = Text::new("ceiling".to_owned(), (4, 4), text(&RED));
         chart.plotting_area().draw(&(EmptyElement::at((wall, up.end)) + words))?;
     }

@@ -158,15 +158,19 @@ pub(crate) fn draw_flag(chart: &Plane, place: (f64, f64)) -> Drawn {
     chart.plotting_area().draw(&(EmptyElement::at(place) + pole + cloth))
 }
 
+/// Pixels from one dash of a broken line to the next one.
+const DASH: f64 = 12.0;
+
 /// A broken line from one point to another one.
-pub(crate) fn dashes(from: (f64, f64), to: (f64, f64), colour: RGBColor) -> Vec<PathElement<(f64, f64)>> {
-    let count = 60;
-    let at = |share: f64| (from.0 + (to.0 - from.0) * share, from.1 + (to.1 - from.1) * share);
-    let dash = |index: u32| {
-        let share = f64::from(index) / f64::from(count);
-        PathElement::new(vec![at(share), at(share + 0.5 / f64::from(count))], colour.stroke_width(1))
+pub(crate) fn draw_broken(chart: &Plane, from: (f64, f64), to: (f64, f64), colour: RGBColor) -> Drawn {
+    let (begin, end) = (chart.backend_coord(&from), chart.backend_coord(&to));
+    let dashes = f64::from(begin.0.abs_diff(end.0) + begin.1.abs_diff(end.1)) / DASH;
+    let at = |dash: f64| {
+        let share = (dash / dashes).min(1.0);
+        (from.0 + (to.0 - from.0) * share, from.1 + (to.1 - from.1) * share)
     };
-    (0..count).map(dash).collect()
+    let dash = |nth: f64| PathElement::new(vec![at(nth), at(nth + 0.5)], colour.stroke_width(1));
+    (0..dashes.ceil() as u32).map(f64::from).try_for_each(|nth| chart.plotting_area().draw(&dash(nth)))
 }
 
 pub(crate) fn to_float(value: Decimal) -> f64 {

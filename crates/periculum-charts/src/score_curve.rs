@@ -9,7 +9,7 @@ use plotters::style::Color;
 use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::font::{Face, width};
 use crate::palette::{BLUE, INK, LINES, OCHRE, PALE};
-use crate::plane::{Legend, Plane, Scale, TEXT, around, dashes, framed, on_axis, text, to_float};
+use crate::plane::{Legend, Plane, Scale, TEXT, around, draw_broken, framed, on_axis, text, to_float};
 
 /// Width and height of the picture, units.
 const SIZE: (u32, u32) = (1000, 420);
@@ -55,15 +55,11 @@ fn draw(root: &Area, family: &[(String, &Benchmark)], shown: &Benchmark, axis: &
     )?;
     let area = chart.plotting_area();
     if let Some(stock) = stock {
-        for dash in dashes((across.start, stock), (across.end, stock), PALE) {
-            area.draw(&dash)?;
-        }
+        draw_broken(&chart, (across.start, stock), (across.end, stock), PALE)?;
         area.draw(&(EmptyElement::at((across.start, stock)) + Text::new("stock".to_owned(), (4, -16), text(&PALE))))?;
     }
     if let Some((value, _)) = shown.pays_until.and_then(|index| own.get(index)) {
-        for dash in dashes((*value, up.start), (*value, up.end), OCHRE) {
-            area.draw(&dash)?;
-        }
+        draw_broken(&chart, (*value, up.start), (*value, up.end), OCHRE)?;
         let words = "little gain beyond here";
         // To the side where there is more room.
         let is_right = value - across.start > across.end - value;

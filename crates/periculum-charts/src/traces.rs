@@ -14,7 +14,7 @@ use plotters::style::Color;
 
 use crate::figure::{Area, ChartError, Drawn, Figure};
 use crate::palette::{BLUE, INK, RED, of_verdict};
-use crate::plane::{Plane, Scale, around, dashes, draw_sign, framed, text};
+use crate::plane::{Plane, Scale, around, draw_broken, draw_sign, framed, text};
 
 /// The width of the picture, units.
 pub(crate) const WIDTH: u32 = 1000;
@@ -127,9 +127,7 @@ impl Stretch<'_> {
             .filter_map(|(index, spread)| Some((begin + width * (index as f64 + 0.5), spread.as_ref()?.mean)));
         chart.plotting_area().draw(&PathElement::new(means.collect::<Vec<_>>(), BLUE.stroke_width(1)))?;
         for (from, to, cut_off) in self.cut_offs(sensor, begin..end).filter(|(_, _, at)| range.contains(at)) {
-            for dash in dashes((from, cut_off), (to, cut_off), RED) {
-                chart.plotting_area().draw(&dash)?;
-            }
+            draw_broken(&chart, (from, cut_off), (to, cut_off), RED)?;
         }
         self.draw_incidents(&chart, &range)
     }

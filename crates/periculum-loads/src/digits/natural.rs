@@ -59,7 +59,7 @@ pub(super) fn scale(number: &mut [u64], factor: u64) -> u64 {
 
 /// Shifts up by less than a limb; tells what is shifted out.
 pub(super) fn shift_up(number: &mut [u64], bits: u32) -> u64 {
-    debug_assert!(bits < u64::BITS);
+    assert!(bits < u64::BITS);
     number.iter_mut().fold(0, |carry, limb| {
         let shifted = u128::from(*limb) << bits | u128::from(carry);
         *limb = shifted as u64;

@@ -210,6 +210,10 @@ impl App {
         }
         // Where somebody writes, each key is what stands on it.
         let writes = matches!(self.overlay, Some(Overlay::Entry(_) | Overlay::Finder(_)));
+        // A terminal takes escape and a key right behind it for that key with another one held down, which means nothing of its own.
+        if pressed.modifiers.contains(KeyModifiers::ALT) && !writes {
+            self.go_back();
+        }
         let code = if writes { pressed.code } else { self.desk.keys.meant(pressed.code)? };
         if code == KeyCode::Esc {
             self.go_back();

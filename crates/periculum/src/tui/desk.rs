@@ -6,9 +6,9 @@ use std::path::Path;
 use anyhow::{Result, bail};
 use periculum_core::engine::{Answer, Entry, Field, Misfit, Question, Turn, Written};
 use periculum_core::model::errand::Errand;
-use periculum_core::story::TrialStory;
 use periculum_core::story::finding::Query;
 use periculum_core::story::stretch::Stretch;
+use periculum_core::story::{IncidentStory, TrialStory};
 use periculum_core::telling::tell;
 
 use super::climbed::Climbed;
@@ -379,6 +379,15 @@ impl Desk {
         let trials = &self.shown.story.trials;
         let to = trials.get(trial as usize).map_or(self.shown.story.latest, |next| next.began);
         Some(Stretch { from: self.shown.story.trial(trial)?.began, to })
+    }
+
+    /// What went wrong in a stretch. What ended a trial is that trial's, though the next one may begin at the same moment.
+    pub(super) fn incidents_in(&self, part: Stretch) -> impl Iterator<Item = &IncidentStory> {
+        let is_in = move |told: &&IncidentStory| match told.trial.and_then(|trial| self.span_of(trial)) {
+            Some(of) => of.from < part.to && part.from < of.to && (part.from..=part.to).contains(&told.at),
+            None => part.has(told.at),
+        };
+        self.shown.story.incidents.iter().filter(is_in)
     }
 
     /// When the selected trial began and ended.

@@ -8,6 +8,7 @@ use std::thread;
 use crossbeam_channel::{Receiver, Sender, unbounded};
 use periculum_core::Decimal;
 use periculum_core::analysis::chance::{Chance, Plane};
+use periculum_core::model::ladder::Direction;
 use periculum_core::story::Story;
 
 use super::climbed::Climbed;
@@ -33,6 +34,21 @@ pub(super) struct Chances {
     pub(super) up: Vec<Decimal>,
     /// For each value upwards, one for each value across; none where nothing can be said.
     pub(super) rows: Vec<Vec<Option<Chance>>>,
+}
+
+impl Chances {
+    /// The hardest value across up to which all survive at least so well, at one of the values upwards; none where the easiest does not,
+    /// and where nothing can be said.
+    pub(super) fn reach(&self, up: Decimal, worst: Chance, harder: Direction) -> Option<Decimal> {
+        let row = &self.rows[self.up.iter().position(|value| *value == up)?];
+        let known = self.across.iter().zip(row).filter_map(|(value, chance)| Some((*value, (*chance)?)));
+        let survives = |(_, chance): &(Decimal, Chance)| *chance <= worst;
+        let hardest = match harder {
+            Direction::Up => known.take_while(survives).last(),
+            Direction::Down => known.rev().take_while(survives).last(),
+        };
+        hardest.map(|(value, _)| value)
+    }
 }
 
 /// The chances that were asked for last.
@@ -90,5 +106,27 @@ impl Shading {
             // An interface that is closed hears nothing more.
             let _ = listener.send(Worked { wanted, judged, rows });
         });
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_chance_reaches_from_the_easy_side_to_the_first_that_is_worse() {
+        let values = |all: &[i64]| all.iter().map(|value| Decimal::from(*value)).collect::<Vec<_>>();
+        let row = vec![None, Some(Chance::Sure), Some(Chance::Rather), Some(Chance::Sure), Some(Chance::Hardly)];
+        let all = Chances { across: values(&[1, 2, 3, 4, 5]), up: values(&[7]), rows: vec![row] };
+        let reach = |up: i64, worst, harder| all.reach(up.into(), worst, harder).map(|value| value.to_string());
+        assert_eq!(
+            reach(7, Chance::Sure, Direction::Up).as_deref(),
+            Some("2"),
+            "what lies beyond a worse one is not reached"
+        );
+        assert_eq!(reach(7, Chance::Rather, Direction::Up).as_deref(), Some("4"));
+        assert_eq!(reach(7, Chance::Rather, Direction::Down), None, "the easiest is the largest there");
+        assert_eq!(reach(7, Chance::Hardly, Direction::Down).as_deref(), Some("2"));
+        assert_eq!(reach(8, Chance::Hardly, Direction::Up), None, "nothing was worked out there");
     }
 }

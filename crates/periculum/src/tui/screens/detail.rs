@@ -1,10 +1,8 @@
 //! The selected trial: its rung, why it was tried, what it was put to, and everything that happened in it.
 
 use periculum_core::analysis::faster::Faster;
-use periculum_core::model::rig::Sensor;
 use periculum_core::story::TrialStory;
 use periculum_core::story::readback;
-use periculum_core::story::series::Spread;
 use periculum_core::telling::{claim_words, faster_words, gain_words, readback_words};
 use ratatui::Frame;
 use ratatui::layout::{Constraint, Layout, Rect};
@@ -12,6 +10,7 @@ use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
 use super::fit::WIDE;
+use super::ranges;
 use super::stages::wrapped;
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
@@ -28,37 +27,20 @@ pub(super) fn split(area: Rect, below: u16) -> [Rect; 2] {
 }
 
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
-    let theme = &desk.theme;
-    let trial = desk.selected_trial().and_then(|number| desk.shown.story.trial(number));
-    let mut told = match trial {
-        Some(trial) => lines(desk, trial, usize::from(area.width)),
-        None => vec![Line::styled(telling::NOTHING_SELECTED, theme.muted)],
-    };
-    let read = trial.map(|trial| readings(desk, trial.number)).unwrap_or_default();
-    if told.len() + read.len() < usize::from(area.height) {
-        told.extend(read);
-    }
-    frame.render_widget(Text::from(told), area);
+    let rest = draw_told(frame, desk, area);
+    ranges::draw(frame, desk, rest);
 }
 
-/// What the sensors read in a trial: the least, the mean and the most of each, with their labels.
-fn readings(desk: &Desk, trial: u32) -> Vec<Line<'static>> {
-    let theme = &desk.theme;
-    let Some(span) = desk.span_of(trial) else { return Vec::new() };
-    let numbers = desk.shown.traced().filter(|sensor| sensor.words.is_empty());
-    let read: Vec<_> = numbers
-        .filter_map(|sensor| Some((sensor, desk.shown.traces[&sensor.name].between(span.from, span.to)?)))
-        .collect();
-    let wide = read.iter().map(|(sensor, _)| sensor.label.chars().count()).max().unwrap_or_default();
-    let row = |(sensor, spread): &(&Sensor, Spread)| {
-        let [least, mean, most] = [spread.least, spread.mean, spread.greatest].map(|value| sensor.written(value));
-        Line::from(vec![
-            Span::styled(format!("{:<wide$}  ", sensor.label), theme.muted),
-            Span::styled(format!("{least} · {mean} · {most} {}", sensor.unit), theme.text),
-        ])
+/// Without what the sensors read in it; what is left of the area is given back.
+pub(super) fn draw_told(frame: &mut Frame, desk: &Desk, area: Rect) -> Rect {
+    let trial = desk.selected_trial().and_then(|number| desk.shown.story.trial(number));
+    let told = match trial {
+        Some(trial) => lines(desk, trial, usize::from(area.width)),
+        None => vec![Line::styled(telling::NOTHING_SELECTED, desk.theme.muted)],
     };
-    let head = [Line::default(), Line::styled(labels::LEAST_MEAN_MOST, theme.muted)];
-    if read.is_empty() { Vec::new() } else { head.into_iter().chain(read.iter().map(row)).collect() }
+    let taken = u16::try_from(told.len()).unwrap_or(u16::MAX).min(area.height);
+    frame.render_widget(Text::from(told), area);
+    Rect { y: area.y + taken, height: area.height - taken, ..area }
 }
 
 fn lines(desk: &Desk, trial: &TrialStory, width: usize) -> Vec<Line<'static>> {

@@ -10,11 +10,11 @@ use periculum_core::model::curve::Curve;
 use periculum_core::model::rung::Rung;
 use ratatui::Frame;
 use ratatui::crossterm::event::KeyCode;
-use ratatui::layout::{Margin, Rect};
+use ratatui::layout::{Constraint, Layout, Margin, Rect};
 use ratatui::text::Line;
 
 use super::plane::{Plane, Shades};
-use super::{Proposed, Screen, Then, curve, detail, export};
+use super::{Proposed, Screen, Then, borders, curve, detail, export, ranges};
 use crate::tui::climbed::Climbed;
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
@@ -138,15 +138,19 @@ impl Map {
 
 fn draw(frame: &mut Frame, desk: &Desk, area: Rect, sides: Option<[String; 2]>) {
     let [map, beside] = detail::split(area, BELOW);
-    detail::draw(frame, desk, beside);
+    let beside = detail::draw_told(frame, desk, beside);
     let Climbed { story, rig, plan, .. } = &desk.shown;
     let selected = desk.selected_trial();
     let Some(terrain) = sides.and_then(|sides| Terrain::of(story, rig, plan, &sides, selected)) else {
+        ranges::draw(frame, desk, beside);
         return frame.render_widget(Line::styled(telling::NO_MAP, desk.theme.text), map);
     };
     let plane = Plane::new(map, &terrain);
-    let buffer = frame.buffer_mut();
     let chances = chances(desk, &terrain, &plane);
+    let [border, read] = beside_map(desk, beside, &terrain);
+    borders::draw(frame, desk, border, &terrain, chances.as_deref());
+    ranges::draw(frame, desk, read);
+    let buffer = frame.buffer_mut();
     let shades = match &chances {
         Some(_) => Shades::Drawn,
         None if desk.shading.is_under_way() => Shades::Awaited,
@@ -167,6 +171,12 @@ fn draw(frame: &mut Frame, desk: &Desk, area: Rect, sides: Option<[String; 2]>) 
         let at = Rect { x: plane.column(place.across), y: plane.row(place.up), width: 1, height: 1 };
         desk.places.put(at.outer(Margin::new(1, 0)), Target::Trial(place.trial));
     }
+}
+
+/// The places of the border's figures, and of what was read, which are whole where there is room for some of the former too.
+fn beside_map(desk: &Desk, area: Rect, terrain: &Terrain) -> [Rect; 2] {
+    let left = area.height.saturating_sub(ranges::least_height(desk));
+    Layout::vertical([Constraint::Length(borders::height(terrain).min(left)), Constraint::Min(0)]).areas(area)
 }
 
 /// How likely what lies between the trials survives, as far as that has been worked out: the same for all trials of a stage in one

@@ -1,6 +1,7 @@
 //! The views that fill the screen, each with its keys, its state and its picture.
 
 mod attempts;
+mod borders;
 mod climb;
 mod climbs;
 mod columns;
@@ -23,6 +24,7 @@ mod plan;
 mod plane;
 mod pooled;
 mod profile;
+mod ranges;
 mod ranks;
 mod rig;
 mod score_curve;

@@ -135,7 +135,8 @@ impl Plane {
         }
     }
 
-    /// The values of both settings that have a place of their own on the screen; none where there is no screen.
+    /// The values of both settings that have a place of their own on the screen, and all upwards that were tried; none where there is
+    /// no screen.
     pub(super) fn values(&self, terrain: &Terrain, rig: &Rig) -> Option<[(String, Vec<Decimal>); 2]> {
         let of = |side: &Side, (low, high): (Decimal, Decimal), places: u16| {
             let ladder = &rig.setting(&side.name)?.ladder;
@@ -145,7 +146,12 @@ impl Plane {
             values.dedup();
             Some((side.name.clone(), values))
         };
-        Some([of(&terrain.across, self.across, self.area.width)?, of(&terrain.up, self.up, self.area.height)?])
+        let (across, mut up) =
+            (of(&terrain.across, self.across, self.area.width)?, of(&terrain.up, self.up, self.area.height)?);
+        up.1.extend(terrain.border.iter().map(|bounds| bounds.up));
+        up.1.sort();
+        up.1.dedup();
+        Some([across, up])
     }
 
     /// How likely what lies between the trials survives, and where that becomes less than is wanted, and than even.

@@ -516,6 +516,19 @@ fn traces_show_the_climb_and_one_trial() {
 }
 
 #[test]
+fn what_ended_a_trial_is_drawn_in_its_own_trace_and_not_in_the_next() {
+    let app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    let of = |trial: u32| app.desk.span_of(trial).expect("a trial");
+    let drawn = |trial: u32| app.desk.incidents_in(of(trial)).map(|told| told.trial).collect::<Vec<_>>();
+    let ended: Vec<u32> = app.desk.shown.story.incidents.iter().filter_map(|told| told.trial).collect();
+    let at_its_end = |trial: &u32| app.desk.incidents_in(of(*trial)).any(|told| told.at == of(*trial).to);
+    assert!(ended.iter().any(at_its_end), "the next one begins at that moment");
+    for trial in 1..=18 {
+        assert_eq!(drawn(trial), if ended.contains(&trial) { vec![Some(trial)] } else { Vec::new() }, "{trial}");
+    }
+}
+
+#[test]
 fn climbs_of_the_ledger_are_listed() {
     let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 3);
     press(&mut app, KeyCode::Char('6'));
@@ -752,7 +765,9 @@ fn every_column_is_reached_sorted_by_and_left_out() {
     assert_eq!(app.desk.selected_trial(), Some(15), "the first of them");
     press(&mut app, KeyCode::Char('o'));
     assert_eq!((numbers(&app)[0], app.desk.filter.as_str()), (1, ""));
-    press(&mut app, KeyCode::Char('-'));
+    press(&mut app, KeyCode::Char('o'));
+    app.press(&Event::Key(KeyEvent::new(KeyCode::Char('-'), KeyModifiers::ALT)));
+    assert_eq!(app.desk.filter, "", "escape and a key at once");
     assert!(!shown(&app).contains("clock, MHz") && shown(&app).contains("voltage, V"));
     (0..40).for_each(|_| drop(press(&mut app, KeyCode::Char('-'))));
     assert!(shown(&app).contains("because"), "the last one stays");

@@ -39,7 +39,7 @@ pub(super) fn draw_axis(frame: &mut Frame, desk: &Desk, area: Rect, stretch: Str
             buffer[(x, area.y)].set_symbol("━").set_style(theme.accent);
         }
     }
-    for incident in desk.shown.story.incidents.iter().filter(|incident| stretch.has(incident.at)) {
+    for incident in desk.incidents_in(stretch) {
         let verdict = incident.incident.kind.verdict();
         let sign = verdict.map_or('–', |verdict| verdict.sign()).to_string();
         let x = column(incident.at, stretch, area);

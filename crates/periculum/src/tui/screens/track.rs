@@ -56,7 +56,10 @@ pub(super) fn draw(
     let buffer = frame.buffer_mut();
     match shown {
         _ if is_state => draw_states(buffer, desk, inside, series, shown),
-        [part] => draw_limited(buffer, desk, inside, sensor, &all, *part),
+        [part] => {
+            let scale = draw_limited(buffer, desk, inside, sensor, &all, *part);
+            draw_ends(buffer, desk, sensor, &scale, &all);
+        }
         _ => draw_over(buffer, desk, inside, sensor, &all, shown),
     }
     if let ([part], Some(at)) = (shown, cursor) {
@@ -99,7 +102,14 @@ fn under_cursor(series: &Series, part: Stretch, area: Rect, at: Moment, is_state
 }
 
 /// One stretch: what went wrong in it and the limits, and before them the trace, red where it is beyond a cut-off.
-fn draw_limited(buffer: &mut Buffer, desk: &Desk, area: Rect, sensor: &Sensor, all: &Spread, part: Stretch) {
+pub(super) fn draw_limited(
+    buffer: &mut Buffer,
+    desk: &Desk,
+    area: Rect,
+    sensor: &Sensor,
+    all: &Spread,
+    part: Stretch,
+) -> Scale {
     let theme = &desk.theme;
     let trial = |x: u16| {
         let at = part.from + Length::from_millis(column_millis(part.length(), area, x));
@@ -112,9 +122,7 @@ fn draw_limited(buffer: &mut Buffer, desk: &Desk, area: Rect, sensor: &Sensor, a
     };
     let drawn: Vec<f64> = limits.iter().flat_map(Limits::all).filter(shown).collect();
     let scale = Scale::of(all, &drawn, area);
-    draw_ends(buffer, desk, sensor, &scale, all);
-    let incidents: Vec<Moment> = desk.shown.story.incidents.iter().map(|incident| incident.at).collect();
-    let incidents: Vec<Moment> = incidents.into_iter().filter(|at| part.has(*at)).collect();
+    let incidents: Vec<Moment> = desk.incidents_in(part).map(|incident| incident.at).collect();
     for at in incidents.iter().filter(|_| incidents.len() <= INCIDENTS) {
         draw_through(buffer, area, column(*at, part, area), "╎", theme.bad);
     }
@@ -131,6 +139,7 @@ fn draw_limited(buffer: &mut Buffer, desk: &Desk, area: Rect, sensor: &Sensor, a
         let style = if limits[usize::from(x - area.x)].is_beyond(&spread) { theme.bad } else { theme.good };
         draw_column(buffer, &scale, x, &spread, style, theme.shade);
     }
+    scale
 }
 
 /// Several trials over each other, all on the scale of the longest.
@@ -251,7 +260,7 @@ impl Limits {
 }
 
 /// Where a reading lies between the least and the greatest that is shown.
-struct Scale {
+pub(super) struct Scale {
     least: f64,
     range: f64,
     area: Rect,

@@ -104,6 +104,7 @@ pub(in crate::tui) const PER_WATT: &str = "per watt";
 pub(in crate::tui) const BEHIND: &str = "▽ behind";
 pub(in crate::tui) const BEST_SIGN: &str = "◆ best";
 pub(in crate::tui) const FALLS_FROM_HERE: &str = "falls from here";
+pub(in crate::tui) const FALLS: &str = "falls";
 pub(in crate::tui) const HOLDS: &str = "holds";
 pub(in crate::tui) const LITTLE_GAIN_SIGN: &str = "┆ little gain beyond here";
 pub(in crate::tui) const LEAST_MEAN_MOST: &str = "least · mean · most";

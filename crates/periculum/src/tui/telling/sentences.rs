@@ -407,6 +407,11 @@ pub(in crate::tui) fn over_setting(unit: &str, label: &str, of: &str) -> String 
     if of.is_empty() { format!("{unit} over {label}") } else { format!("{unit} over {label}, {of}") }
 }
 
+/// What the figures of a map's border are: of one setting, at each value of another one.
+pub(in crate::tui) fn border_of(across: &str, up: &str) -> String {
+    format!("{across}, by {up}")
+}
+
 /// What other settings are at in the plane of a map.
 pub(in crate::tui) fn plane_at(beside: &str) -> String {
     format!("   at {beside}")

@@ -35,15 +35,15 @@ pub(in crate::engine) struct Weighed {
 
 impl Weighed {
     pub(super) fn candidate(&self, most: usize, margin: impl Fn(usize) -> f64) -> usize {
-        let enough = self.aim.sure.min(NEARLY * self.sure_of(margin(0)));
         let once_proved = self.laws.once_proved(&self.aim);
+        let enough = self.aim.sure.min(NEARLY * once_proved.sure(0.0, margin(0)));
         let is_enough = |rung: &usize| once_proved.sure(*rung as f64, margin(*rung)) >= enough;
         (0..=most).rev().find(is_enough).unwrap_or(0)
     }
 
-    /// How sure the easiest rung would be, with so many steps between it and what is to be good enough.
-    fn sure_of(&self, margin: f64) -> f64 {
-        self.laws.once_proved(&self.aim).sure(0.0, margin)
+    /// Whether the easiest rung would be as sure as it should.
+    fn can_claim(&self) -> bool {
+        self.laws.once_proved(&self.aim).sure(0.0, 0.0) >= self.aim.sure
     }
 
     pub(super) fn lesson(&self, reach: Reach) -> Option<(usize, f64)> {
@@ -64,7 +64,7 @@ impl Weighed {
         });
         let (trial, worth) = worth.max_by(|(_, a), (_, b)| a.total_cmp(b))?;
         let least = |an_hour: f64| worth > an_hour / 3600.0;
-        let is_worth_it = least(WORTH_AN_HOUR) || (least(WORTH_A_CLAIM) && self.sure_of(0.0) < self.aim.sure);
+        let is_worth_it = least(WORTH_AN_HOUR) || (least(WORTH_A_CLAIM) && !self.can_claim());
         is_worth_it.then_some(trial)
     }
 }
