@@ -7,14 +7,16 @@ use crate::encode::Encode;
 use crate::frame::Load;
 use crate::integer::Integer;
 use crate::pauses::{Idle, Swing};
+use crate::product::Product;
 use crate::pulse::Pulse;
 use crate::ram::{COPY, IN_HUGE_PAGES, IN_SMALL_PAGES, Memory, READ, WRITE};
 use crate::render::Render;
 use crate::transform::Transform;
 
 /// Every load, in the order they are listed in.
-pub static LOADS: [&dyn Load; 16] = [
+pub static LOADS: [&dyn Load; 17] = [
     &Dense,
+    &Product,
     &Transform,
     &Integer,
     &Division,

@@ -14,8 +14,9 @@ use proptest::prelude::*;
 use proptest::test_runner::{Config, TestRunner};
 
 /// Sizes at which a round takes a moment.
-const SIZES: [(&str, u64); 10] = [
+const SIZES: [(&str, u64); 11] = [
     ("dense", 48),
+    ("product", 64),
     ("transform", 256),
     ("integer", 1),
     ("memory", 1),

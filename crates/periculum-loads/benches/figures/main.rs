@@ -89,16 +89,14 @@ fn dense(references: &References, orders: &[u64]) {
     }
 }
 
-/// How busy the multipliers are from the beginning of a pass to its end.
+/// How busy the multipliers are from the beginning of a pass to its end, by turns of the load and of multiply-adds between registers.
 fn heat(references: &References) {
-    let cores = allowed();
-    Row::of(
-        "dense, a pass of 10 s on all cores, work over all time, GFLOP/s; FMA in registers",
-        0.8,
-        5,
-        Counts::Median,
-    )
-    .compare(|| Some(pass("dense", &cores, None, 10).over_time), || references.c_on_each("peak", &[], cores.len()));
+    let all = allowed();
+    for (name, cores) in [("product", &all[..1]), ("product", &all[..]), ("dense", &all[..])] {
+        let what = format!("{name}, a pass of 10 s on {} core(s), work over all time, GFLOP/s", cores.len());
+        Row::of(format!("{what}; FMA in registers"), 0.8, 5, Counts::Median)
+            .compare(|| Some(pass(name, cores, None, 10).over_time), || references.c_on_each("peak", &[], cores.len()));
+    }
 }
 
 /// What of the time goes into looking, for every load whose rate is work over time.
@@ -173,7 +171,7 @@ fn digits(references: &References, digits: u64) {
 /// How much of as many times one core's rate all cores reach.
 fn scaling() {
     let cores = allowed();
-    for name in ["dense", "transform", "integer", "render", "encode"] {
+    for name in ["dense", "product", "transform", "integer", "render", "encode"] {
         let what = format!("{name}, {} cores together; as many times one alone", cores.len());
         Row::of(what, 0.95, 9, Counts::Median).compare(
             || Some(pass(name, &cores, None, 3).rate),

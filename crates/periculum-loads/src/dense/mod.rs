@@ -4,7 +4,6 @@
 //! benchmarks of linear systems define it, of the reference must be good, and every bit of factors, pivots and
 //! solution must be the same as in the reference in every round on every core.
 
-mod block;
 mod exchange;
 mod load;
 mod lu;

@@ -2,10 +2,10 @@
 
 use std::io;
 
-use super::block::{Panels, block_of, subtract_panels};
 use crate::buffer::Buffer;
 use crate::kernel::{Kernel, for_each_kernel, prefetch};
 use crate::lanes::{LANES, Lanes};
+use crate::panels::{Panels, block_of, subtract_panels};
 
 /// How deep a packed panel is; the same for every kernel, since sums are rounded once a panel.
 pub(super) const DEPTH: usize = 384;

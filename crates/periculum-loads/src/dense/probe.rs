@@ -2,9 +2,9 @@
 
 use std::io;
 
-use super::block::{Panels, block_of, subtract_panels};
 use crate::buffer::Buffer;
 use crate::kernel::Kernel;
+use crate::panels::{Panels, block_of, subtract_panels};
 use crate::random::fill;
 
 /// Depth and rows of the panels, as a factorisation packs them.

@@ -7,7 +7,7 @@ use crate::kernel::{Kernel, prefetch};
 use crate::lanes::{self, LANES, Lanes};
 
 /// Rows and columns of the block that a kernel holds in its registers.
-pub(super) fn block_of(kernel: Kernel) -> (usize, usize) {
+pub(crate) fn block_of(kernel: Kernel) -> (usize, usize) {
     match kernel {
         Kernel::Avx512 => (3 * LANES, 8),
         Kernel::Avx2 => (LANES, 6),
@@ -17,22 +17,22 @@ pub(super) fn block_of(kernel: Kernel) -> (usize, usize) {
 
 /// Two panels to be multiplied, `rows × depth` and `depth × columns`.
 #[derive(Clone, Copy)]
-pub(super) struct Panels<'a> {
-    pub(super) rows: usize,
-    pub(super) columns: usize,
-    pub(super) depth: usize,
+pub(crate) struct Panels<'a> {
+    pub(crate) rows: usize,
+    pub(crate) columns: usize,
+    pub(crate) depth: usize,
     /// Groups of block rows, `a_group` numbers apart; in a group columns are `a_step` numbers apart.
-    pub(super) a: &'a [f64],
-    pub(super) a_step: usize,
-    pub(super) a_group: usize,
+    pub(crate) a: &'a [f64],
+    pub(crate) a_step: usize,
+    pub(crate) a_group: usize,
     /// Groups of block columns, one after the other; in a group row after row. Missing columns are nothing.
-    pub(super) b: &'a [f64],
+    pub(crate) b: &'a [f64],
 }
 
 /// Subtracts the product of two panels from the part of a column-major matrix that starts at `c`'s start.
 ///
 /// A last group of rows must be whole in `a`: what is below the panel's rows is calculated and dropped.
-pub(super) fn subtract_panels(kernel: Kernel, panels: Panels, c: &mut [f64], stride: usize) {
+pub(crate) fn subtract_panels(kernel: Kernel, panels: Panels, c: &mut [f64], stride: usize) {
     let (block_rows, block_columns) = block_of(kernel);
     let row_groups = panels.rows.div_ceil(block_rows);
     let column_groups = panels.columns.div_ceil(block_columns);
