@@ -13,6 +13,9 @@ use crate::tui::answers::{key_of, key_of_writing};
 use crate::tui::desk::Desk;
 use crate::tui::telling::{self, labels};
 
+/// So far what stands on one line stands apart: answers, and what is told of a change.
+const APART: usize = 3;
+
 pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect, question: &Question) {
     let mut lines = question.errand().map(|errand| errand_lines(desk, errand)).unwrap_or_default();
     lines.push(Line::default());
@@ -37,9 +40,11 @@ fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
     let before = |from: &Option<String>| from.clone().unwrap_or_else(unknown);
     let wide = changes.iter().map(|(_, (label, ..))| label.chars().count()).max().unwrap_or(0);
     let wide_before = changes.iter().map(|(_, (_, from, _))| before(from).chars().count()).max().unwrap_or(0);
+    let wide_after = changes.iter().map(|(_, (.., to))| to.chars().count()).max().unwrap_or(0);
     let mut lines = vec![Line::styled(telling::errand_to_make(by_hand, written), theme.text)];
     lines.extend((!changes.is_empty()).then(Line::default));
     for (change, (label, from, to)) in changes {
+        let mut apart = wide_after - to.chars().count() + APART;
         let mut line = vec![
             Span::styled(format!("  {label:<wide$}  "), theme.muted),
             Span::styled(format!("{:<wide_before$}", before(&from)), theme.text),
@@ -49,10 +54,11 @@ fn errand_lines(desk: &Desk, errand: &Errand) -> Vec<Line<'static>> {
         if by_hand > 0 && written > 0 {
             let starts = rig.needs_start(&change.setting);
             let how = if starts { telling::BY_ITS_START } else { telling::BY_YOUR_HAND };
-            line.push(Span::styled(format!("   {how}"), theme.muted));
+            line.push(Span::styled(format!("{:apart$}{how}", ""), theme.muted));
+            apart = APART;
         }
         if let Some(typed) = shown.get(&change.setting) {
-            line.push(Span::styled(format!("   {}", telling::it_shows(typed)), theme.good));
+            line.push(Span::styled(format!("{:apart$}{}", "", telling::it_shows(typed)), theme.good));
         }
         lines.push(Line::from(line));
     }
@@ -107,6 +113,3 @@ pub(super) fn answers(desk: &Desk, question: &Question, room: usize) -> Vec<Line
     }
     lines
 }
-
-/// So far answers on one line stand apart.
-const APART: usize = 3;

@@ -80,19 +80,31 @@ fn lines(desk: &Desk, width: usize, tells_end: impl Fn(usize) -> bool) -> Told {
     Told { lines, now }
 }
 
-/// The words in lines of this width; a word that is longer has a line to itself.
+/// The words in lines of this width; a word that is longer has a line to itself. Between a number, how far it is sure, and its per cent
+/// no line ends.
 pub(in crate::tui) fn wrapped(text: &str, width: usize) -> Vec<String> {
     let mut lines = vec![String::new()];
-    for word in text.split(' ') {
+    for word in kept_together(text) {
         let line = lines.len() - 1;
         let is_full = lines[line].chars().count() + 1 + word.chars().count() > width;
         match lines[line].is_empty() {
-            true => lines[line].push_str(word),
-            false if is_full => lines.push(word.to_owned()),
+            true => lines[line].push_str(&word),
+            false if is_full => lines.push(word),
             false => lines[line] += &format!(" {word}"),
         }
     }
     lines
+}
+
+fn kept_together(text: &str) -> Vec<String> {
+    let mut words: Vec<String> = Vec::new();
+    for word in text.split(' ') {
+        match words.last_mut() {
+            Some(last) if word.starts_with(['%', '±']) || last.ends_with('±') => *last += &format!(" {word}"),
+            _ => words.push(word.to_owned()),
+        }
+    }
+    words
 }
 
 #[cfg(test)]
@@ -123,6 +135,8 @@ mod tests {
         assert_eq!(wrapped("one two three", 7), ["one two", "three"]);
         assert_eq!(wrapped("incomprehensible", 4), ["incomprehensible"]);
         assert_eq!(wrapped("", 4), [""]);
+        assert_eq!(wrapped("scene +10.7 ± 2.3 %, faster", 16), ["scene", "+10.7 ± 2.3 %,", "faster"]);
+        assert_eq!(wrapped("with 8 to 93 %", 12), ["with 8 to", "93 %"]);
     }
 
     proptest! {
