@@ -19,6 +19,8 @@ build() {
     # Where it was built is in no byte of it.
     export RUSTFLAGS="--remap-path-prefix=$PWD=. --remap-path-prefix=$cargo_home=cargo"
     export CFLAGS="-ffile-prefix-map=$PWD=. -ffile-prefix-map=$cargo_home=cargo" CARGO_INCREMENTAL=0
+    # Who builds for themselves needs no lines of the source in the binary; of what is handed on they are kept apart.
+    export CARGO_PROFILE_RELEASE_DEBUG=line-tables-only
     cargo build --release --locked --package periculum >&2
     echo "${CARGO_TARGET_DIR:-target}/release/periculum"
 }
