@@ -37,7 +37,7 @@ const ABOUT: About = About {
     stresses: "multiply-adds without a pause, the most heat",
     size_name: "products",
     unit: "GFLOP/s",
-    usual_size: 1 << 13,
+    usual_size: 1 << 11,
     sizes: ((TOGETHER * PARTS) as u64, 1 << 32),
     adds_up: true,
 };

@@ -15,7 +15,7 @@ use ratatui::widgets::{Row, Table, Widget};
 
 use super::fit::fit;
 use super::scroll::Scroll;
-use super::{Proposed, Screen, Then};
+use super::{Proposed, Screen, Then, sensors};
 use crate::tui::desk::Desk;
 use crate::tui::keys::Key;
 use crate::tui::telling::{self, labels};
@@ -201,7 +201,7 @@ fn draw_sensors(buffer: &mut Buffer, desk: &Desk, area: Rect) {
     let theme = &desk.theme;
     let silent = desk.shown.story.silent(&desk.shown.rig);
     let row = |sensor: &Sensor| {
-        let reading = desk.shown.story.readings.get(&sensor.name);
+        let (_, told) = sensors::value(desk, sensor);
         let limit = |limit: Option<Decimal>| limit.map_or(String::new(), grouped);
         let role = match (&sensor.follows, sensor.core) {
             _ if silent.iter().any(|one| one.name == sensor.name) => telling::HAS_READ_NOTHING.to_owned(),
@@ -212,14 +212,15 @@ fn draw_sensors(buffer: &mut Buffer, desk: &Desk, area: Rect) {
         };
         vec![
             named(desk, &sensor.label, &sensor.unit),
-            right(reading.map_or("–".into(), |value| sensor.written(*value)), theme.text),
+            right(told, theme.text),
             right(limit(sensor.limit), theme.warning),
             right(sensor.cut_offs(|_| None).unwrap_or_default(), theme.bad),
             Line::styled(role, theme.muted),
         ]
     };
     let rows = desk.shown.rig.sensors.iter().map(row).collect();
-    draw_table(buffer, desk, area, &[labels::SENSOR, labels::NOW, labels::ITS_LIMIT, labels::CUT_OFF, ""], rows);
+    let when = if desk.is_over() { labels::IN_THIS_CLIMB } else { labels::NOW };
+    draw_table(buffer, desk, area, &[labels::SENSOR, when, labels::ITS_LIMIT, labels::CUT_OFF, ""], rows);
 }
 
 /// What the climb has found for this rig.

@@ -53,8 +53,8 @@ fn in_force(desk: &Desk) -> impl Fn(&str) -> Option<Decimal> {
     }
 }
 
-/// The reading that comes nearest to a cut-off, and what is told of all.
-fn value(desk: &Desk, sensor: &Sensor) -> (Option<f64>, String) {
+/// The reading that comes nearest to a cut-off, and what is told of all: the last one, or between what a climb that is over had them.
+pub(super) fn value(desk: &Desk, sensor: &Sensor) -> (Option<f64>, String) {
     let told = |value: f64| sensor.written(value);
     if !desk.is_over() {
         let reading = desk.shown.story.readings.get(&sensor.name).copied();

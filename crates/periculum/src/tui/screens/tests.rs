@@ -200,6 +200,7 @@ fn at_the_end_of_a_climb() {
         press(&mut app, KeyCode::Char(key));
         assert_eq!(app.screens.at, view);
     }
+    insta::assert_snapshot!("rig-ended", body(&app, 120, 30));
 }
 
 #[test]

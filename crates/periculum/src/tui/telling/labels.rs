@@ -23,6 +23,7 @@ pub(in crate::tui) const IF_IT_HOLDS: &str = "if it holds";
 pub(in crate::tui) const LAST_TROUBLE: &str = "last trouble";
 pub(in crate::tui) const MARK_FLAG: &str = "⚑ mark";
 pub(in crate::tui) const NO_MARK: &str = "no mark";
+pub(in crate::tui) const IN_THIS_CLIMB: &str = "in this climb";
 pub(in crate::tui) const NOW: &str = "now";
 pub(in crate::tui) const ON_TRIAL: &str = "on trial";
 
