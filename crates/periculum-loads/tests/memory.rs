@@ -64,7 +64,7 @@ fn resident() -> u64 {
 }
 
 /// Loads whose memory has few sizes, or only one.
-const COARSE: [&str; 5] = ["transform", "swing", "idle", "render", "digits"];
+const COARSE: [&str; 6] = ["product", "transform", "swing", "idle", "render", "digits"];
 
 #[test]
 fn loads_hold_the_memory_that_they_say_and_take_what_they_are_given() {
