@@ -56,7 +56,7 @@ impl App {
         let mut screens = Screens::new(shown.plan.climbed_setting().is_none());
         screens.at = preferences.view;
         let mut desk = Desk::new(shown, library, Theme::of_terminal(preferences.scheme));
-        desk.keys = preferences.keys.clone();
+        (desk.keys, desk.habits) = (preferences.keys.clone(), preferences.habits);
         Self {
             screens,
             desk,
@@ -105,7 +105,18 @@ impl App {
         let screen = self.screens.current();
         let below =
             Below { help: screen.help(), signs: screen.signs(), keys: self.keys_of_screen(), actions: self.actions() };
+        let of_file = (self.screens.at == View::Plan).then_some(body);
+        desk.habits.put_commas(frame.buffer_mut(), of_file);
         overlays::draw(frame, self.overlay.as_ref(), desk, &below, area);
+        // Where somebody writes, what they wrote stands as they wrote it.
+        if !self.writes() {
+            desk.habits.put_commas(frame.buffer_mut(), of_file);
+        }
+    }
+
+    /// Whether each key is what stands on it.
+    fn writes(&self) -> bool {
+        matches!(self.overlay, Some(Overlay::Entry(_) | Overlay::Finder(_)))
     }
 
     /// Whether the climb that is driven has ended, whichever is shown.
@@ -208,8 +219,7 @@ impl App {
             }
             return None;
         }
-        // Where somebody writes, each key is what stands on it.
-        let writes = matches!(self.overlay, Some(Overlay::Entry(_) | Overlay::Finder(_)));
+        let writes = self.writes();
         // A terminal takes escape and a key right behind it for that key with another one held down, which means nothing of its own.
         if pressed.modifiers.contains(KeyModifiers::ALT) && !writes {
             self.go_back();

@@ -14,6 +14,7 @@ use periculum_core::telling::tell;
 use super::climbed::Climbed;
 use super::draft::Draft;
 use super::form::Form;
+use super::habits::Habits;
 use super::keeping::Kept;
 use super::keymap::Keymap;
 use super::library::Library;
@@ -59,6 +60,8 @@ pub(super) struct Desk {
     /// The plan that is being written.
     pub(super) draft: Option<Draft>,
     pub(super) theme: Theme,
+    /// How figures are to be read.
+    pub(super) habits: Habits,
     /// How likely what lies between the trials of the map survives.
     pub(super) shading: Shading,
     /// Where the keys lie.
@@ -90,6 +93,7 @@ impl Desk {
             form: None,
             draft: None,
             theme,
+            habits: Habits::default(),
             shading: Shading::default(),
             keys: Keymap::default(),
             places: Places::default(),

@@ -12,6 +12,7 @@ mod desk;
 mod desktop;
 mod draft;
 mod form;
+mod habits;
 mod keeping;
 mod keymap;
 mod keys;

@@ -6,6 +6,7 @@ use anyhow::Result;
 use periculum_core::files::{Located, Section};
 
 use super::calls::{Calls, Occasion};
+use super::habits::Habits;
 use super::keymap::{Keymap, Named};
 use super::screens::View;
 use super::telling::labels::name_of;
@@ -22,6 +23,7 @@ pub(crate) struct Preferences {
     pub(super) view: View,
     /// Whether what changes by itself is drawn once a second.
     pub(super) is_calm: bool,
+    pub(super) habits: Habits,
     pub(super) calls: Calls,
     pub(super) keys: Keymap,
 }
@@ -32,6 +34,7 @@ impl Default for Preferences {
             scheme: Scheme::default(),
             view: View::Climb,
             is_calm: false,
+            habits: Habits::default(),
             calls: Calls::default(),
             keys: Keymap::default(),
         }
@@ -56,19 +59,23 @@ impl Preferences {
 const SCHEMES: [(&str, Scheme); 4] =
     [("dark", Scheme::Dark), ("light", Scheme::Light), ("contrast", Scheme::Contrast), ("terminal", Scheme::Terminal)];
 
+/// What decimals stand behind: whether it is a comma.
+const DECIMALS: [(&str, bool); 2] = [("point", false), ("comma", true)];
+
 fn said(top: &Section) -> Preferences {
     let usual = Preferences::default();
-    let screen = top.optional_section("screen");
-    let (mut scheme, mut view, mut is_calm) = (usual.scheme, usual.view, usual.is_calm);
-    if let Some(screen) = screen {
+    let (mut scheme, mut view, mut is_calm, mut habits) = (usual.scheme, usual.view, usual.is_calm, usual.habits);
+    if let Some(screen) = top.optional_section("screen") {
         let views = View::ALL.map(|view| (name_of(view), view));
         scheme = word(&screen, "theme", &SCHEMES).unwrap_or(scheme);
         view = word(&screen, "view", &views).unwrap_or(view);
         is_calm = screen.optional_flag("calm").map_or(is_calm, |flag| flag.value);
+        habits.has_comma = word(&screen, "decimals", &DECIMALS).unwrap_or(habits.has_comma);
+        habits.has_fahrenheit = screen.optional_flag("fahrenheit").map_or(habits.has_fahrenheit, |flag| flag.value);
         screen.finish();
     }
     let calls = top.optional_section("calls").map(|section| read_calls(section, usual.calls.clone()));
-    Preferences { scheme, view, is_calm, calls: calls.unwrap_or(usual.calls), keys: read_keys(top) }
+    Preferences { scheme, view, is_calm, habits, calls: calls.unwrap_or(usual.calls), keys: read_keys(top) }
 }
 
 fn word<T: Copy>(section: &Section, key: &'static str, words: &[(&str, T)]) -> Option<T> {
@@ -135,11 +142,13 @@ mod tests {
     #[test]
     fn a_file_says_what_is_wanted_and_all_else_is_as_usual() {
         let wanted = read(
-            "format = 1\n[screen]\ntheme = \"light\"\nview = \"map\"\ncalm = true\n[calls]\nbell = [\"fall\", \"question\"]\n\
+            "format = 1\n[screen]\ntheme = \"light\"\nview = \"map\"\ncalm = true\ndecimals = \"comma\"\n\
+             fahrenheit = true\n[calls]\nbell = [\"fall\", \"question\"]\n\
              notify = [\"end\"]\ndesktop = [\"mark\"]\ntitle = false\n[keys]\ns = \"!\"\n",
         );
         let wanted = wanted.expect("nothing is wrong");
         assert_eq!((wanted.scheme, wanted.view, wanted.is_calm), (Scheme::Light, View::Map, true));
+        assert_eq!(wanted.habits, Habits { has_comma: true, has_fahrenheit: true });
         assert_eq!(wanted.calls.bell, [Occasion::Fall, Occasion::Question]);
         assert_eq!((&wanted.calls.notify[..], wanted.calls.title), (&[Occasion::End][..], false));
         assert_eq!(wanted.calls.desktop, [Occasion::Mark]);
@@ -154,6 +163,8 @@ mod tests {
             ("[screen]\ntheme = \"lite\"", "light"),
             ("[screen]\nview = \"mapp\"", "map"),
             ("[screen]\ncolour = 3", "colour"),
+            ("[screen]\ndecimals = \"commas\"", "comma"),
+            ("[screen]\nfahrenheit = \"yes\"", "true or false"),
             ("[calls]\nbell = [\"fail\"]", "fall"),
             ("[calls]\nbell = \"fall\"", "a list of texts"),
             ("[keys]\n\"+\" = \"!\"", "`+`"),

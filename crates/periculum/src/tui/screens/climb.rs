@@ -172,8 +172,7 @@ impl Climb {
 
 /// The figure that was reached, what sensors read, and where there is room the trials before.
 fn draw_figures(frame: &mut Frame, desk: &Desk, area: Rect) {
-    let read = u16::try_from(desk.shown.rig.sensors.len()).unwrap_or(u16::MAX);
-    let rows = [Constraint::Length(8), Constraint::Max(read), Constraint::Min(0)];
+    let rows = [Constraint::Length(8), Constraint::Max(sensors::list_height(desk)), Constraint::Min(0)];
     let [best, readings, before] = Layout::vertical(rows).spacing(1).areas(area);
     figures::draw(frame, desk, best);
     sensors::draw_list(frame, desk, readings);

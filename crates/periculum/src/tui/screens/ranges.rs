@@ -8,6 +8,7 @@ use ratatui::text::{Line, Span};
 
 use super::track;
 use crate::tui::desk::Desk;
+use crate::tui::habits::fahrenheit;
 use crate::tui::telling::labels;
 
 /// Lines above the first sensor: an empty one, and what the three figures are.
@@ -19,9 +20,10 @@ const APART: u16 = 3;
 
 /// How many lines the figures take at least; none where nothing was read.
 pub(super) fn least_height(desk: &Desk) -> u16 {
-    match read(desk).len() {
+    let lines = |(sensor, spread): &(&Sensor, Spread)| 1 + u16::from(twin(desk, sensor, spread).is_some());
+    match read(desk).iter().map(lines).fold(0, u16::saturating_add) {
         0 => 0,
-        sensors => u16::try_from(sensors).unwrap_or(u16::MAX).saturating_add(HEAD),
+        lines => lines.saturating_add(HEAD),
     }
 }
 
@@ -38,6 +40,10 @@ pub(super) fn draw(frame: &mut Frame, desk: &Desk, area: Rect) {
     for (sensor, spread) in &read {
         frame.render_widget(figures(desk, sensor, spread, label), line(y));
         y += 1;
+        if let Some((twin, spread)) = twin(desk, sensor, spread) {
+            frame.render_widget(figures(desk, &twin, &spread, label), line(y));
+            y += 1;
+        }
         if has_moved(spread) && rows > 0 {
             let trace = Rect { y, height: rows, ..area };
             track::draw_limited(frame.buffer_mut(), desk, trace, sensor, spread, part);
@@ -56,6 +62,13 @@ fn read(desk: &Desk) -> Vec<(&Sensor, Spread)> {
     let Some(span) = desk.selected_span() else { return Vec::new() };
     let numbers = desk.shown.traced().filter(|sensor| sensor.words.is_empty());
     numbers.filter_map(|sensor| Some((sensor, desk.shown.traces[&sensor.name].between(span.from, span.to)?))).collect()
+}
+
+/// The same in degrees Fahrenheit for somebody who is used to these.
+fn twin(desk: &Desk, sensor: &Sensor, spread: &Spread) -> Option<(Sensor, Spread)> {
+    let twin = Sensor { label: String::new(), ..desk.habits.twin(sensor, |_| None)? };
+    let [least, mean, greatest] = [spread.least, spread.mean, spread.greatest].map(fahrenheit);
+    Some((twin, Spread { least, mean, greatest, ..*spread }))
 }
 
 fn figures(desk: &Desk, sensor: &Sensor, spread: &Spread, label: usize) -> Line<'static> {

@@ -210,12 +210,14 @@ fn draw_sensors(buffer: &mut Buffer, desk: &Desk, area: Rect) {
             (None, None) if sensor.is_attached() => telling::attached_from(&sensor.source),
             (None, None) => String::new(),
         };
+        let words = sensors::beside(desk, sensor).into_iter().chain(Some(role).filter(|role| !role.is_empty()));
+        let words = words.collect::<Vec<_>>().join(" · ");
         vec![
             named(desk, &sensor.label, &sensor.unit),
             right(told, theme.text),
             right(limit(sensor.limit), theme.warning),
             right(sensor.cut_offs(|_| None).unwrap_or_default(), theme.bad),
-            Line::styled(role, theme.muted),
+            Line::styled(words, theme.muted),
         ]
     };
     let rows = desk.shown.rig.sensors.iter().map(row).collect();

@@ -1,5 +1,7 @@
 //! The sensors that matter, each with its cut-off: what they read now, or between what they read in a climb that is over.
 
+use std::borrow::Cow;
+
 use periculum_core::Decimal;
 use periculum_core::model::cut_off::CutOff;
 use periculum_core::model::rig::Sensor;
@@ -10,6 +12,7 @@ use ratatui::style::Style;
 use ratatui::text::{Line, Span, Text};
 
 use crate::tui::desk::Desk;
+use crate::tui::habits::fahrenheit;
 use crate::tui::telling::{self, labels};
 
 /// Nearer to its cut-off than this share of it, a reading is worth a second look.
@@ -17,7 +20,7 @@ const NEAR: f64 = 0.08;
 
 /// One sensor as it stands.
 struct Reading<'a> {
-    sensor: &'a Sensor,
+    sensor: Cow<'a, Sensor>,
     value: String,
     /// Whether it is near its cut-off, or over it.
     is_near: bool,
@@ -40,7 +43,7 @@ fn readings(desk: &Desk) -> Vec<Reading<'_>> {
                 Some((value, cut_off)) if value > cut_off * (1.0 - NEAR) => theme.warning,
                 _ => theme.text,
             };
-            Reading { sensor, value: told, is_near: style != theme.text, style }
+            Reading { sensor: Cow::Borrowed(sensor), value: told, is_near: style != theme.text, style }
         })
         .collect()
 }
@@ -55,7 +58,23 @@ fn in_force(desk: &Desk) -> impl Fn(&str) -> Option<Decimal> {
 
 /// The reading that comes nearest to a cut-off, and what is told of all: the last one, or between what a climb that is over had them.
 pub(super) fn value(desk: &Desk, sensor: &Sensor) -> (Option<f64>, String) {
-    let told = |value: f64| sensor.written(value);
+    value_as(desk, sensor, |value| sensor.written(value))
+}
+
+/// The same in degrees Fahrenheit for somebody who is used to these.
+fn twin(desk: &Desk, sensor: &Sensor) -> Option<(Sensor, String)> {
+    let twin = desk.habits.twin(sensor, in_force(desk))?;
+    let (_, told) = value_as(desk, sensor, |value| twin.written(fahrenheit(value)));
+    Some((twin, told))
+}
+
+/// That in one piece, with the cut-offs.
+pub(super) fn beside(desk: &Desk, sensor: &Sensor) -> Option<String> {
+    let (twin, told) = twin(desk, sensor)?;
+    Some(telling::reading_of_limit(&told, twin.cut_offs(|_| None).as_deref(), &twin.unit))
+}
+
+fn value_as(desk: &Desk, sensor: &Sensor, told: impl Fn(f64) -> String) -> (Option<f64>, String) {
     if !desk.is_over() {
         let reading = desk.shown.story.readings.get(&sensor.name).copied();
         return (reading, reading.map_or("–".into(), told));
@@ -74,10 +93,29 @@ pub(super) fn value(desk: &Desk, sensor: &Sensor) -> (Option<f64>, String) {
     }
 }
 
+/// The lines of the list: the sensors, and below each what it reads in degrees Fahrenheit for whoever wants that.
+fn listed(desk: &Desk) -> Vec<Reading<'_>> {
+    readings(desk).into_iter().flat_map(|reading| with_twin(desk, reading)).collect()
+}
+
+fn with_twin<'a>(desk: &Desk, reading: Reading<'a>) -> impl Iterator<Item = Reading<'a>> {
+    let twin = twin(desk, &reading.sensor).map(|(twin, value)| Reading {
+        sensor: Cow::Owned(Sensor { label: String::new(), ..twin }),
+        value,
+        ..reading
+    });
+    std::iter::once(reading).chain(twin)
+}
+
+/// How many lines the list takes.
+pub(super) fn list_height(desk: &Desk) -> u16 {
+    u16::try_from(listed(desk).len()).unwrap_or(u16::MAX)
+}
+
 /// One line a sensor, numbers aligned on the decimal sign.
 pub(super) fn draw_list(frame: &mut Frame, desk: &Desk, area: Rect) {
     let theme = &desk.theme;
-    let readings = readings(desk);
+    let readings = listed(desk);
     let widest_label = readings.iter().map(|reading| reading.sensor.label.chars().count()).max().unwrap_or(0);
     // What lies between two numbers has no decimal sign of its own to be aligned on.
     let whole = |value: &str| if desk.is_over() { 0 } else { value.find('.').unwrap_or(value.len()) };
@@ -116,15 +154,16 @@ fn compact_lines(desk: &Desk, width: u16) -> Vec<Line<'static>> {
     let theme = &desk.theme;
     let mut lines: Vec<Line> = Vec::new();
     for reading in readings(desk) {
-        let sensor = reading.sensor;
+        let sensor = &*reading.sensor;
         let cut_off = sensor
             .cut_offs(in_force(desk))
             .map(|cut_offs| format!(" {}", telling::of_limit(&cut_offs)))
             .unwrap_or_default();
+        let beside = beside(desk, sensor).map(|beside| format!(", {beside}")).unwrap_or_default();
         let cell = vec![
             Span::styled(format!("{} ", sensor.label), theme.muted),
             Span::styled(reading.value, reading.style),
-            Span::styled(format!("{cut_off} {}   ", sensor.unit), theme.muted),
+            Span::styled(format!("{cut_off} {}{beside}   ", sensor.unit), theme.muted),
         ];
         let cell_width: usize = cell.iter().map(Span::width).sum();
         match lines.last_mut().filter(|line| line.width() + cell_width <= usize::from(width) + 3) {

@@ -26,6 +26,7 @@ use crate::driving::rehearsal::{Rehearsal, Script};
 use crate::notice::Notice;
 use crate::tui::app::App;
 use crate::tui::climbed::Climbed;
+use crate::tui::habits::Habits;
 use crate::tui::library::{Library, Listed, Read};
 use crate::tui::preferences::Preferences;
 use crate::tui::screens::View;
@@ -514,6 +515,26 @@ fn traces_show_the_climb_and_one_trial() {
     assert!(trial.from > whole.from && trial.to < whole.to);
     insta::assert_snapshot!("traces-narrow", body(&app, 80, 24));
     assert!(body(&app, 80, 24).contains("hottest core, °C"), "the one that a cut-off rests on comes first");
+}
+
+#[test]
+fn who_is_used_to_commas_and_fahrenheit_reads_them() {
+    let mut app = app_at("dome.plan.toml", |climb| climb.trials() > 17);
+    app.desk.habits = Habits { has_comma: true, has_fahrenheit: true };
+    insta::assert_snapshot!("climb-habits", body(&app, 160, 40));
+    press(&mut app, KeyCode::Char('3'));
+    press(&mut app, KeyCode::Up);
+    for view in ['3', '4', '5'] {
+        press(&mut app, KeyCode::Char(view));
+        assert!(body(&app, 160, 40).contains("°F"), "{}", body(&app, 160, 40));
+    }
+    // A plan stands as it stands in its file, and a line as it was typed.
+    press(&mut app, KeyCode::Char('9'));
+    assert!(body(&app, 160, 40).contains("step        0.005"), "{}", body(&app, 160, 40));
+    press(&mut app, KeyCode::Char('3'));
+    press(&mut app, KeyCode::Char('/'));
+    type_text(&mut app, "1.250");
+    assert!(picture(&app, 160, 40).contains("1.250"), "{}", picture(&app, 160, 40));
 }
 
 #[test]

@@ -15,6 +15,7 @@ use ratatui::text::{Line, Span};
 
 use super::timeline::{CURSOR, SIGNS, column, over_style};
 use crate::tui::desk::Desk;
+use crate::tui::habits::fahrenheit;
 use crate::tui::telling;
 use crate::tui::theme::Shade;
 
@@ -71,11 +72,21 @@ pub(super) fn draw(
 fn title(desk: &Desk, sensor: &Sensor, all: &Spread, under: Option<f64>) -> Line<'static> {
     let theme = &desk.theme;
     let told = |value: f64| sensor.written(value);
+    let twin = desk.habits.twin(sensor, |_| None);
     let unit = if sensor.unit.is_empty() { String::new() } else { format!(", {}", sensor.unit) };
     let sums = telling::sums(&told(all.least), &told(all.greatest), &told(all.mean));
     let mut title =
         vec![Span::styled(format!("{}{unit}   ", sensor.label), theme.text), Span::styled(sums, theme.muted)];
+    if let Some(twin) = &twin {
+        let told = |value: f64| twin.written(fahrenheit(value));
+        let sums = telling::sums(&told(all.least), &told(all.greatest), &told(all.mean));
+        title.push(Span::styled(format!("   {sums} {}", twin.unit), theme.muted));
+    }
     title.extend(under.map(|reading| Span::styled(format!("   {CURSOR} {}", told(reading)), theme.accent)));
+    if let Some((twin, reading)) = twin.zip(under) {
+        let beside = format!("  {} {}", twin.written(fahrenheit(reading)), twin.unit);
+        title.push(Span::styled(beside, theme.accent));
+    }
     Line::from(title)
 }
 

@@ -37,6 +37,7 @@ pub(super) fn draw(frame: &mut Frame, start: &Start) {
     let head = head.inner(Margin::new(1, 0));
     frame.render_widget(fit(title, head.width, theme.muted), head);
     draw_leaf(frame, theme, start.leaf(), body.inner(Margin::new(1, 1)));
+    start.habits.put_commas(frame.buffer_mut(), None);
     draw_foot(frame, start, foot.inner(Margin::new(1, 0)));
 }
 

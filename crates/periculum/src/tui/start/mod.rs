@@ -21,6 +21,7 @@ use leaf::{Act, Leaf};
 use prompt::{Ask, Prompt};
 use steps::{Answers, Next};
 
+use super::habits::Habits;
 use super::keymap::Keymap;
 use super::preferences::Preferences;
 use super::telling::labels;
@@ -48,6 +49,7 @@ pub(super) struct Start {
     prompt: Option<Prompt>,
     theme: Theme,
     keymap: Keymap,
+    habits: Habits,
     told: Option<String>,
     is_done: bool,
     chosen: Option<Chosen>,
@@ -59,7 +61,7 @@ pub(super) struct Start {
 pub(crate) fn start(page: Page, folder: PathBuf, root: PathBuf) -> Result<Option<Chosen>> {
     let preferences = Preferences::of_user()?;
     let mut start = Start::new(page, folder, root, Theme::of_terminal(preferences.scheme));
-    start.keymap = preferences.keys;
+    (start.keymap, start.habits) = (preferences.keys, preferences.habits);
     start.show()?;
     Ok(start.chosen)
 }
@@ -69,7 +71,7 @@ pub(crate) fn ask_to_begin(review: &Review) -> Result<bool> {
     let page = Page { waiting: Vec::new(), rigs: Vec::new(), climbs: Vec::new() };
     let preferences = Preferences::of_user()?;
     let mut start = Start::new(page, PathBuf::new(), PathBuf::new(), Theme::of_terminal(preferences.scheme));
-    start.keymap = preferences.keys;
+    (start.keymap, start.habits) = (preferences.keys, preferences.habits);
     start.leaves = vec![(steps::review(review, steps::going()), Answers::default())];
     start.show()?;
     Ok(start.is_agreed)
@@ -109,6 +111,7 @@ impl Start {
             prompt: None,
             theme,
             keymap: Keymap::default(),
+            habits: Habits::default(),
             told: None,
             is_done: false,
             chosen: None,

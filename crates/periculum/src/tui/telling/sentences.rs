@@ -348,6 +348,12 @@ pub(in crate::tui) fn from_to(least: &str, greatest: &str) -> String {
     format!("{least} to {greatest}")
 }
 
+/// A reading, and what it must not go beyond, in this unit.
+pub(in crate::tui) fn reading_of_limit(reading: &str, limit: Option<&str>, unit: &str) -> String {
+    let limit = limit.map(|limit| format!(" {}", of_limit(limit))).unwrap_or_default();
+    format!("{reading}{limit} {unit}")
+}
+
 /// What readings come to.
 pub(in crate::tui) fn sums(least: &str, greatest: &str, mean: &str) -> String {
     format!("{}, mean {mean}", from_to(least, greatest))
