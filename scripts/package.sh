@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
-# Makes what is installed: a tarball, a Debian package, and the symbols apart, in target/package. The same checkout, toolchain and
-# libraries give the same bytes, wherever they are.
-#   scripts/package.sh [BINARY]    # of this binary, where it was built already
+# Makes what is installed: a tarball, a Debian package, a tarball of a static binary, and the symbols apart, in target/package. The
+# same checkout, toolchain and libraries give the same bytes, wherever they are.
+#   scripts/package.sh [BINARY]    # of this binary, where it was built already, and nothing static
 set -euo pipefail
 cd "$(dirname "$0")/.."
 
@@ -14,15 +14,41 @@ export SOURCE_DATE_EPOCH TZ=UTC LC_ALL=C
 export DPKG_DEB_COMPRESSOR_LEVEL=${DPKG_DEB_COMPRESSOR_LEVEL:-9}
 umask 022
 
+built=${CARGO_TARGET_DIR:-target}
+
+# Builds with these flags of the compiler besides, and what else Cargo is to be told.
 build() {
-    local cargo_home=${CARGO_HOME:-$HOME/.cargo}
+    local flags=$1 cargo_home=${CARGO_HOME:-$HOME/.cargo}
+    shift
     # Where it was built is in no byte of it.
-    export RUSTFLAGS="--remap-path-prefix=$PWD=. --remap-path-prefix=$cargo_home=cargo"
+    export RUSTFLAGS="--remap-path-prefix=$PWD=. --remap-path-prefix=$cargo_home=cargo $flags"
     export CFLAGS="-ffile-prefix-map=$PWD=. -ffile-prefix-map=$cargo_home=cargo" CARGO_INCREMENTAL=0
     # Who builds for themselves needs no lines of the source in the binary; of what is handed on they are kept apart.
     export CARGO_PROFILE_RELEASE_DEBUG=line-tables-only
-    cargo build --release --locked --package periculum >&2
-    echo "${CARGO_TARGET_DIR:-target}/release/periculum"
+    cargo build --release --locked --package periculum "$@" >&2
+}
+
+build_usual() {
+    build ""
+    echo "$built/release/periculum"
+}
+
+# For machines with another C library or none, such as what is booted from in need. It can load no driver of a graphics processor, since
+# these are libraries for the machine's own C library.
+build_static() {
+    local host
+    host=$(rustc -vV | sed -n 's/^host: //p')
+    build "-C target-feature=+crt-static" --no-default-features --target "$host"
+    echo "$built/$host/release/periculum"
+}
+
+# Takes the symbols out of a binary and keeps them under this name.
+strip_apart() {
+    binary=$(realpath "$2")
+    stripped=$work/periculum
+    objcopy --only-keep-debug "$binary" "$work/periculum.debug"
+    objcopy --strip-all --add-gnu-debuglink="$work/periculum.debug" "$binary" "$stripped"
+    gzip -n"$DPKG_DEB_COMPRESSOR_LEVEL" <"$work/periculum.debug" >"$out/$1.debug.gz"
 }
 
 # What both packages have, below the folder that everything is installed in.
@@ -49,7 +75,7 @@ lay_out() {
 }
 
 tarball() {
-    local name=periculum-$version-$architecture-linux
+    local name=$1
     lay_out "$work/$name" "" /usr/local
     install -D -m 755 packaging/grant "$work/$name/lib/periculum/grant"
     install -D -m 644 packaging/70-periculum.rules "$work/$name/lib/udev/rules.d/70-periculum.rules"
@@ -90,14 +116,15 @@ CONTROL
     dpkg-deb --root-owner-group --build "$root" "$out" >/dev/null
 }
 
-binary=$(realpath "${1:-$(build)}")
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
-stripped=$work/periculum
 mkdir -p "$out"
-objcopy --only-keep-debug "$binary" "$work/periculum.debug"
-objcopy --strip-all --add-gnu-debuglink="$work/periculum.debug" "$binary" "$stripped"
-gzip -n"$DPKG_DEB_COMPRESSOR_LEVEL" <"$work/periculum.debug" >"$out/periculum-$version-$architecture-linux.debug.gz"
-tarball
+name=periculum-$version-$architecture-linux
+strip_apart "$name" "${1:-$(build_usual)}"
+tarball "$name"
 debian
+if (($# == 0)); then
+    strip_apart "$name-static" "$(build_static)"
+    tarball "$name-static"
+fi
 (cd "$out" && sha256sum periculum-* periculum_* | tee SHA256SUMS)
