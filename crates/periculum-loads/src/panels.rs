@@ -1,62 +1,87 @@
 //! The innermost loops: small blocks of the product of two panels, in the registers of one core.
 //!
+//! A matrix stands in panels of so many columns as the widest block has, and in each of them row after row: so a block of it is one piece
+//! of memory, a row of it a few cache lines, and the rows that a product takes of it need not be gathered.
+//!
 //! Every kernel adds `a·b` with fused multiply-adds in the same order over the depth for each element, so all of
 //! them give the same bits.
 
 use crate::kernel::{Kernel, prefetch};
 use crate::lanes::{self, LANES, Lanes};
 
-/// Rows and columns of the block that a kernel holds in its registers.
-pub(crate) fn block_of(kernel: Kernel) -> (usize, usize) {
+/// Columns of a panel.
+pub(crate) const WIDTH: usize = 3 * LANES;
+
+/// Rows of the block that a kernel holds in its registers.
+pub(crate) fn rows_of_block(kernel: Kernel) -> usize {
     match kernel {
-        Kernel::Avx512 => (3 * LANES, 8),
-        Kernel::Avx2 => (LANES, 6),
-        Kernel::Portable => (LANES, 4),
+        Kernel::Avx512 => 8,
+        Kernel::Avx2 => 6,
+        Kernel::Portable => 4,
     }
 }
 
-/// Two panels to be multiplied, `rows × depth` and `depth × columns`.
+/// The rows of one matrix, to be multiplied with another one.
 #[derive(Clone, Copy)]
-pub(crate) struct Panels<'a> {
-    pub(crate) rows: usize,
-    pub(crate) columns: usize,
+pub(crate) struct Rows<'a> {
+    pub(crate) count: usize,
     pub(crate) depth: usize,
-    /// Groups of block rows, `a_group` numbers apart; in a group columns are `a_step` numbers apart.
-    pub(crate) a: &'a [f64],
-    pub(crate) a_step: usize,
-    pub(crate) a_group: usize,
-    /// Groups of block columns, one after the other; in a group row after row. Missing columns are nothing.
-    pub(crate) b: &'a [f64],
+    /// Groups of the rows of a block, one after the other; in a group column after column. Missing rows are nothing.
+    pub(crate) packed: &'a [f64],
 }
 
-/// Subtracts the product of two panels from the part of a column-major matrix that starts at `c`'s start.
-///
-/// A last group of rows must be whole in `a`: what is below the panel's rows is calculated and dropped.
-pub(crate) fn subtract_panels(kernel: Kernel, panels: Panels, c: &mut [f64], stride: usize) {
-    let (block_rows, block_columns) = block_of(kernel);
-    let row_groups = panels.rows.div_ceil(block_rows);
-    let column_groups = panels.columns.div_ceil(block_columns);
-    if row_groups == 0 || column_groups == 0 || panels.depth == 0 {
-        return;
-    }
-    let last_of_a = (row_groups - 1) * panels.a_group + (panels.depth - 1) * panels.a_step + block_rows;
-    assert!(panels.a.len() >= last_of_a, "the left panel is shorter than it is deep");
-    assert!(panels.b.len() >= column_groups * block_columns * panels.depth, "the right panel is too short");
-    assert!(c.len() >= (panels.columns - 1) * stride + panels.rows, "the block leaves its matrix");
+/// Subtracts from the rows of the panels of `c` the product of as many other rows and the panels of `right`, which are just so deep.
+pub(crate) fn subtract_product(kernel: Kernel, rows: Rows, right: &[f64], c: &mut [f64]) {
+    let (apart, panels) = (rows.count * WIDTH, c.len() / (rows.count * WIDTH).max(1));
+    assert!(right.len() >= panels * rows.depth * WIDTH, "the right matrix is too short");
+    let product = Product { right: right.as_ptr(), right_apart: rows.depth * WIDTH, c: c.as_mut_ptr(), apart, panels };
+    // SAFETY: what is read and what is written are as long as was asserted, and apart.
+    unsafe { subtract(kernel, rows, product) }
+}
+
+/// Subtracts from the rows of a matrix from `lower` on the product of as many other rows and its own rows from `upper` on, all of them
+/// above; its panels are so many rows high.
+pub(crate) fn subtract_own(kernel: Kernel, rows: Rows, c: &mut [f64], height: usize, (upper, lower): (usize, usize)) {
+    assert!(upper + rows.depth <= lower && lower + rows.count <= height, "rows that are read and written");
+    let (apart, panels) = (height * WIDTH, c.len() / (height * WIDTH));
+    let c = c.as_mut_ptr();
+    let (right, c) = (c.wrapping_add(upper * WIDTH), c.wrapping_add(lower * WIDTH));
+    let product = Product { right: right.cast_const(), right_apart: apart, c, apart, panels };
+    // SAFETY: all rows are in their panels, and none that is read is written.
+    unsafe { subtract(kernel, rows, product) }
+}
+
+/// What a product is made with, and where it is subtracted.
+#[derive(Clone, Copy)]
+struct Product {
+    /// The first row of the right matrix, and how far apart its panels are.
+    right: *const f64,
+    right_apart: usize,
+    /// The first row that is written, and how far apart the panels are.
+    c: *mut f64,
+    apart: usize,
+    panels: usize,
+}
+
+/// # Safety
+/// All panels must be there, of the right matrix as many rows as the product is deep, and none of them may be written.
+unsafe fn subtract(kernel: Kernel, rows: Rows, product: Product) {
+    let needed = rows.count.next_multiple_of(rows_of_block(kernel)) * rows.depth;
+    assert!(rows.packed.len() >= needed, "the left matrix is shorter than it is deep");
     match kernel {
         #[cfg(target_arch = "x86_64")]
         Kernel::Avx512 if kernel.is_available() => {
-            // SAFETY: the processor has the features, as was just asked, and the lengths are those asserted above.
-            unsafe { avx512(panels, c, stride) }
+            // SAFETY: the processor has the features, as was just asked, and the rest is the caller's promise.
+            unsafe { avx512(rows, product) }
         }
         #[cfg(target_arch = "x86_64")]
         Kernel::Avx2 if kernel.is_available() => {
             // SAFETY: as above.
-            unsafe { avx2(panels, c, stride) }
+            unsafe { avx2(rows, product) }
         }
         Kernel::Portable => {
             // SAFETY: as above.
-            unsafe { every_block::<lanes::Portable, 1, 4>(panels, c, stride) }
+            unsafe { every_block::<lanes::Portable, 1, 4>(rows, product) }
         }
         _ => panic!("this processor can't run the {} kernel", kernel.name()),
     }
@@ -64,96 +89,101 @@ pub(crate) fn subtract_panels(kernel: Kernel, panels: Panels, c: &mut [f64], str
 
 #[cfg(target_arch = "x86_64")]
 #[target_feature(enable = "avx512f,avx512bw,avx512dq,avx512vl,avx2,fma")]
-unsafe fn avx512(panels: Panels, c: &mut [f64], stride: usize) {
+unsafe fn avx512(rows: Rows, product: Product) {
     // SAFETY: the caller's promise.
-    unsafe { every_block::<lanes::Avx512, 3, 8>(panels, c, stride) }
+    unsafe { every_block::<lanes::Avx512, 3, 8>(rows, product) }
 }
 
 #[cfg(target_arch = "x86_64")]
 #[target_feature(enable = "avx2,fma")]
-unsafe fn avx2(panels: Panels, c: &mut [f64], stride: usize) {
+unsafe fn avx2(rows: Rows, product: Product) {
     // SAFETY: the caller's promise.
-    unsafe { every_block::<lanes::Avx2, 1, 6>(panels, c, stride) }
+    unsafe { every_block::<lanes::Avx2, 1, 6>(rows, product) }
 }
 
 /// # Safety
-/// The panels and `c` must be as long as [`subtract_panels`] asserts.
+/// As for [`subtract`].
 #[inline(always)]
-unsafe fn every_block<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
-    panels: Panels,
-    c: &mut [f64],
-    stride: usize,
-) {
-    let height = ACROSS * LANES;
-    let group = COLUMNS * panels.depth;
-    let share = group.div_ceil(panels.rows.div_ceil(height)).next_multiple_of(LANES);
-    for (column_group, column) in (0..panels.columns).step_by(COLUMNS).enumerate() {
-        let b = &panels.b[column_group * group..][..group];
-        for (row_group, row) in (0..panels.rows).step_by(height).enumerate() {
-            let a = &panels.a[row_group * panels.a_group..];
-            let c = &mut c[column * stride + row..];
-            let (rows, columns) = (height.min(panels.rows - row), COLUMNS.min(panels.columns - column));
-            let soon = Soon { c: c.as_ptr(), stride, b: b.as_ptr().wrapping_add(group + row_group * share) };
+unsafe fn every_block<L: Lanes, const ACROSS: usize, const ROWS: usize>(rows: Rows, product: Product) {
+    let Rows { count, depth, packed } = rows;
+    let blocks = WIDTH / (ACROSS * LANES);
+    let group = ROWS * depth;
+    let share = group.div_ceil(product.panels * blocks).next_multiple_of(LANES);
+    for (nth, row) in (0..count).step_by(ROWS).enumerate() {
+        let left = &packed[nth * group..][..group];
+        for block in 0..product.panels * blocks {
+            let (panel, within) = (block / blocks, block % blocks * ACROSS * LANES);
+            let right = product.right.wrapping_add(panel * product.right_apart + within);
+            let c = product.c.wrapping_add(panel * product.apart + row * WIDTH + within);
+            let soon = Soon { c, left: left.as_ptr().wrapping_add(group + block * share) };
             // SAFETY: the caller's promise.
-            let sums = unsafe { multiply::<L, ACROSS, COLUMNS>(panels.depth, a, panels.a_step, b, soon) };
-            if (rows, columns) == (height, COLUMNS) {
-                for (column, sums) in sums.iter().enumerate() {
-                    let (vectors, _) = c[column * stride..][..height].as_chunks_mut::<LANES>();
-                    for (vector, sum) in vectors.iter_mut().zip(sums) {
-                        L::load(vector).sub(*sum).store(vector);
-                    }
+            let sums = unsafe { multiply::<L, ACROSS, ROWS>(left, right, soon) };
+            let there = ROWS.min(count - row);
+            if there == ROWS {
+                for (row, sums) in sums.iter().enumerate() {
+                    // SAFETY: the caller's promise.
+                    unsafe { subtract_row(sums, c.wrapping_add(row * WIDTH)) };
                 }
                 continue;
             }
-            for (column, sums) in sums.iter().enumerate().take(columns) {
-                let mut block = [[0.0; LANES]; ACROSS];
-                block.iter_mut().zip(sums).for_each(|(block, sum)| sum.store(block));
-                let elements = c[column * stride..][..rows].iter_mut();
-                elements.zip(block.as_flattened()).for_each(|(element, sum)| *element -= sum);
+            for (row, sums) in sums.iter().enumerate().take(there) {
+                // SAFETY: the caller's promise.
+                unsafe { subtract_row(sums, c.wrapping_add(row * WIDTH)) };
             }
         }
+    }
+}
+
+/// Subtracts a row of a block.
+///
+/// # Safety
+/// So many vectors must be there.
+#[inline(always)]
+unsafe fn subtract_row<L: Lanes, const ACROSS: usize>(sums: &[L; ACROSS], row: *mut f64) {
+    for (part, sum) in sums.iter().enumerate() {
+        // SAFETY: the caller's promise.
+        let vector = unsafe { &mut *row.add(part * LANES).cast::<[f64; LANES]>() };
+        L::load(vector).sub(*sum).store(vector);
     }
 }
 
 /// What is asked for while a product is calculated, a cache line a step, so that the multiply-adds never wait for it.
 #[derive(Clone, Copy)]
 struct Soon {
-    /// The block that the product will be subtracted from, of columns so far apart.
+    /// The block that the product will be subtracted from.
     c: *const f64,
-    stride: usize,
-    /// This block's share of the next group of columns of B.
-    b: *const f64,
+    /// This block's share of the next group of rows.
+    left: *const f64,
 }
 
-/// The product of one group of rows and one of columns.
+/// The product of one group of rows and the columns of one block.
 ///
 /// # Safety
-/// `a` must hold `depth` columns of `ACROSS` vectors, `a_step` apart, and `b` `depth` rows of `COLUMNS` numbers.
+/// `right` must have `ACROSS` vectors, a panel's width apart, for each column of `ROWS` numbers that `left` holds.
 #[inline(always)]
-unsafe fn multiply<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
-    depth: usize,
-    a: &[f64],
-    a_step: usize,
-    b: &[f64],
+unsafe fn multiply<L: Lanes, const ACROSS: usize, const ROWS: usize>(
+    left: &[f64],
+    right: *const f64,
     soon: Soon,
-) -> [[L; ACROSS]; COLUMNS] {
-    let mut sums = [[L::splat(0.0); ACROSS]; COLUMNS];
+) -> [[L; ACROSS]; ROWS] {
+    let depth = left.len() / ROWS;
+    let mut sums = [[L::splat(0.0); ACROSS]; ROWS];
     let mut step = 0;
-    for column in 0..COLUMNS {
+    for row in 0..ROWS {
         for part in 0..ACROSS {
             if step < depth {
-                // SAFETY: both panels go on for this deep, as the caller promises.
-                unsafe { multiply_step::<L, ACROSS, COLUMNS>(a, a_step, b, step, &mut sums) };
-                prefetch(soon.c.wrapping_add(column * soon.stride + part * LANES));
+                // SAFETY: both matrices go on for this deep, as the caller promises.
+                unsafe { multiply_step::<L, ACROSS, ROWS>(left, right, step, &mut sums) };
+                prefetch(soon.c.wrapping_add(row * WIDTH + part * LANES));
                 step += 1;
             }
         }
     }
-    let mut next = soon.b;
+    let mut next = soon.left;
     while step + TOGETHER <= depth {
         for _ in 0..TOGETHER {
             // SAFETY: as above.
-            unsafe { multiply_step::<L, ACROSS, COLUMNS>(a, a_step, b, step, &mut sums) };
+            unsafe { multiply_step::<L, ACROSS, ROWS>(left, right, step, &mut sums) };
             step += 1;
         }
         prefetch(next);
@@ -161,7 +191,7 @@ unsafe fn multiply<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
     }
     for step in step..depth {
         // SAFETY: as above.
-        unsafe { multiply_step::<L, ACROSS, COLUMNS>(a, a_step, b, step, &mut sums) };
+        unsafe { multiply_step::<L, ACROSS, ROWS>(left, right, step, &mut sums) };
     }
     sums
 }
@@ -169,33 +199,32 @@ unsafe fn multiply<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
 /// Steps that are written out one after the other, so that the loop around them costs next to nothing.
 const TOGETHER: usize = 4;
 
-/// So many steps before its turn a column of A is asked for: it comes from the second-level cache.
+/// So many steps before its turn a row of the right matrix is asked for: it comes from the second-level cache.
 const AHEAD: usize = 8;
 
-/// Adds one column of A times one row of B.
+/// Adds one column of the left matrix times one row of the right one.
 ///
 /// # Safety
 /// As for [`multiply`], for a step below the depth.
 #[inline(always)]
-unsafe fn multiply_step<L: Lanes, const ACROSS: usize, const COLUMNS: usize>(
-    a: &[f64],
-    a_step: usize,
-    b: &[f64],
+unsafe fn multiply_step<L: Lanes, const ACROSS: usize, const ROWS: usize>(
+    left: &[f64],
+    right: *const f64,
     step: usize,
-    sums: &mut [[L; ACROSS]; COLUMNS],
+    sums: &mut [[L; ACROSS]; ROWS],
 ) {
-    let a = a.as_ptr().wrapping_add(step * a_step);
+    let right = right.wrapping_add(step * WIDTH);
     for part in 0..ACROSS {
-        prefetch(a.wrapping_add(AHEAD * a_step + part * LANES));
+        prefetch(right.wrapping_add(AHEAD * WIDTH + part * LANES));
     }
-    let rows: [L; ACROSS] =
+    let vectors: [L; ACROSS] =
         // SAFETY: the caller's promise.
-        std::array::from_fn(|part| L::load(unsafe { &*a.add(part * LANES).cast::<[f64; LANES]>() }));
-    for (column, sums) in sums.iter_mut().enumerate() {
+        std::array::from_fn(|part| L::load(unsafe { &*right.add(part * LANES).cast::<[f64; LANES]>() }));
+    for (row, sums) in sums.iter_mut().enumerate() {
         // SAFETY: the caller's promise.
-        let factor = L::splat(unsafe { *b.as_ptr().add(step * COLUMNS + column) });
-        for (sum, row) in sums.iter_mut().zip(rows) {
-            *sum = row.mul_add(factor, *sum);
+        let factor = L::splat(unsafe { *left.as_ptr().add(step * ROWS + row) });
+        for (sum, vector) in sums.iter_mut().zip(vectors) {
+            *sum = vector.mul_add(factor, *sum);
         }
     }
 }

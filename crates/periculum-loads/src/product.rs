@@ -10,7 +10,7 @@ use crate::buffer::Buffer;
 use crate::digest::digest;
 use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
-use crate::panels::{Panels, block_of, subtract_panels};
+use crate::panels::{Rows, WIDTH, rows_of_block, subtract_product};
 use crate::random::{Random, fill};
 
 /// Products of small matrices.
@@ -18,7 +18,7 @@ pub struct Product;
 
 /// Rows and columns of a product, and how far from its matrices the next ones begin: whole blocks of every kernel.
 const SIDE: usize = 48;
-const SHIFT: usize = 24;
+const SHIFT: usize = WIDTH;
 
 /// How deep a product is. Both matrices, with what they are shifted by, take 288 KiB: half of a second-level cache of usual size.
 const DEPTH: usize = 256;
@@ -81,9 +81,8 @@ impl Load for Product {
 
 impl Work for Products {
     fn restart(&mut self) {
-        let (rows, columns) = block_of(self.kernel);
-        pack(&mut self.left, rows, self.seed);
-        pack(&mut self.right, columns, self.seed ^ 0x5ee1);
+        pack(&mut self.left, rows_of_block(self.kernel), self.seed);
+        pack(&mut self.right, WIDTH, self.seed ^ 0x5ee1);
     }
 
     fn size(&self) -> u64 {
@@ -131,18 +130,9 @@ impl Work for Products {
 impl Products {
     /// Subtracts one of four products from the sums: of matrices that begin at the first row and column, or farther on.
     fn subtract(&mut self, pair: usize) {
-        let (rows, _) = block_of(self.kernel);
         let from = |is_shifted: usize| is_shifted * SHIFT * DEPTH;
-        let panels = Panels {
-            rows: SIDE,
-            columns: SIDE,
-            depth: DEPTH,
-            a: &self.left[from(pair % 2)..],
-            a_step: rows,
-            a_group: rows * DEPTH,
-            b: &self.right[from(pair / 2)..],
-        };
-        subtract_panels(self.kernel, panels, &mut self.sums, SIDE);
+        let (left, right) = (&self.left[from(pair % 2)..], &self.right[from(pair / 2)..]);
+        subtract_product(self.kernel, Rows { count: SIDE, depth: DEPTH, packed: left }, right, &mut self.sums);
     }
 }
 
@@ -203,7 +193,7 @@ mod tests {
         for (row, column) in [(0, 0), (5, 47), (47, 5), (30, 31)] {
             let pairs = [(0, 0), (SHIFT, 0), (0, SHIFT), (SHIFT, SHIFT)];
             let expected: f64 = pairs.iter().map(|(down, right)| -product(row + down, column + right)).sum();
-            let found = work.sums[column * SIDE + row];
+            let found = work.sums[(column / WIDTH * SIDE + row) * WIDTH + column % WIDTH];
             assert!((found - expected).abs() < 1e-12, "{row}, {column}: {found} and {expected}");
         }
     }

@@ -1,7 +1,11 @@
 //! Rows of many columns exchanged as the pivots of a panel say.
 
-use super::matrix::Columns;
+use super::matrix::{Columns, WIDTH};
 use crate::kernel::prefetch;
+use crate::lanes::LANES;
+
+/// So many rows before its turn one is asked for.
+const AHEAD: usize = 8;
 
 /// A run of exchanges, one after the other, taken together: where each row comes from in the end, so that no exchange has
 /// to wait for the one before it.
@@ -13,8 +17,8 @@ pub(super) struct Exchange {
     displaced: Vec<(usize, usize)>,
     /// Which row stands at each row, while exchanges are taken.
     order: Vec<usize>,
-    /// The upper rows of a column on their way.
-    kept: Vec<f64>,
+    /// The upper rows of a panel on their way.
+    kept: Vec<[f64; WIDTH]>,
 }
 
 impl Exchange {
@@ -25,13 +29,13 @@ impl Exchange {
             sources: Vec::with_capacity(rows),
             displaced: Vec::with_capacity(rows),
             order: vec![0; rows],
-            kept: vec![0.0; rows],
+            kept: vec![[0.0; WIDTH]; rows],
         }
     }
 
     /// Bytes of room for matrices of so many rows.
     pub(super) fn bytes(rows: u64) -> u64 {
-        rows * (5 * size_of::<usize>() as u64)
+        rows * (4 * size_of::<usize>() + size_of::<[f64; WIDTH]>()) as u64
     }
 
     /// Takes exchanges of the rows from the first one with their pivots, in this order.
@@ -55,26 +59,27 @@ impl Exchange {
         }
     }
 
-    /// Exchanges the rows of the first columns; columns that were not taken over from the original so far are now.
-    pub(super) fn apply(&mut self, matrix: &mut Columns, columns: usize, original: Option<&[f64]>) {
+    /// Exchanges the rows of a matrix; where they were not taken over from the original so far they are now.
+    pub(super) fn apply(&mut self, matrix: &mut Columns, original: Option<&[f64]>) {
         let Self { first, sources, displaced, kept, .. } = self;
-        let stride = matrix.stride;
+        let length = matrix.rows * WIDTH;
         let upper = *first..*first + sources.len();
-        for column in 0..columns {
-            let at = column * stride;
+        for (nth, panel) in matrix.panels().enumerate() {
             if let Some(original) = original {
-                matrix.data[at..at + stride].copy_from_slice(&original[at..at + stride]);
+                panel.as_flattened_mut().copy_from_slice(&original[nth * length..][..length]);
             }
-            // The next column is fetched meanwhile: nobody could guess where it will be read.
-            let (this, next) = matrix.data[at..].split_at_mut(stride);
-            for (kept, source) in kept.iter_mut().zip(sources.iter()) {
-                prefetch(next.as_ptr().wrapping_add(*source));
-                *kept = this[*source];
+            // Rows are fetched before their turn: nobody could guess where they will be read.
+            let soon = sources.iter().skip(AHEAD).map(Some).chain(std::iter::repeat(None));
+            for ((kept, source), soon) in kept.iter_mut().zip(sources.iter()).zip(soon) {
+                if let Some(soon) = soon {
+                    panel[*soon].chunks(LANES).for_each(|line| prefetch(line.as_ptr()));
+                }
+                *kept = panel[*source];
             }
             for (row, source) in displaced.iter() {
-                this[*row] = this[*source];
+                panel[*row] = panel[*source];
             }
-            this[upper.clone()].copy_from_slice(&kept[..sources.len()]);
+            panel[upper.clone()].copy_from_slice(&kept[..sources.len()]);
         }
     }
 }
@@ -97,15 +102,15 @@ mod tests {
         #[test]
         fn taken_together_they_are_what_they_are_one_by_one(runs in prop::collection::vec(pivots(), 1..4)) {
             let mut exchange = Exchange::new(ROWS);
-            let original: Vec<f64> = (0..2 * ROWS).map(|number| number as f64).collect();
-            let (mut expected, mut data) = (original.clone(), vec![0.0; 2 * ROWS]);
+            let original: Vec<f64> = (0..2 * ROWS * WIDTH).map(|number| number as f64).collect();
+            let (mut expected, mut data) = (original.clone(), vec![0.0; 2 * ROWS * WIDTH]);
             for (run, (first, pivots)) in runs.iter().enumerate() {
-                for column in expected.chunks_exact_mut(ROWS) {
-                    pivots.iter().enumerate().for_each(|(index, pivot)| column.swap(first + index, *pivot));
+                for panel in (Columns { data: &mut expected, rows: ROWS }).panels() {
+                    pivots.iter().enumerate().for_each(|(index, pivot)| panel.swap(first + index, *pivot));
                 }
                 exchange.take(*first, pivots);
-                let mut matrix = Columns { data: &mut data, stride: ROWS, rows: ROWS };
-                exchange.apply(&mut matrix, 2, (run == 0).then_some(&original[..]));
+                let mut matrix = Columns { data: &mut data, rows: ROWS };
+                exchange.apply(&mut matrix, (run == 0).then_some(&original[..]));
                 prop_assert_eq!(&data, &expected);
             }
         }

@@ -4,9 +4,9 @@
 use std::io;
 
 use super::exchange::Exchange;
-use super::matrix::Columns;
-use super::multiply::{DEPTH, Part, Shape, Workspace, subtract_product};
-use super::narrow::{NARROW, factor_narrow, solve_narrow};
+use super::matrix::{Columns, Part, WIDTH};
+use super::multiply::{DEPTH, Workspace, subtract_product};
+use super::narrow::{factor_narrow, solve_narrow};
 use crate::kernel::Kernel;
 
 /// What a factorisation needs besides its matrix, made once.
@@ -35,18 +35,17 @@ impl Room {
 pub(super) fn factor(
     kernel: Kernel,
     room: &mut Room,
-    matrix: Columns,
+    mut matrix: Columns,
     original: Option<&[f64]>,
     row: usize,
     pivots: &mut [usize],
 ) {
-    let columns = pivots.len();
-    let (rows, stride) = (matrix.rows, matrix.stride);
-    if columns <= NARROW {
+    let (rows, columns) = (matrix.rows, pivots.len());
+    if columns <= WIDTH {
         if let Some(original) = original {
-            matrix.data[..columns * stride].copy_from_slice(&original[..columns * stride]);
+            matrix.data.copy_from_slice(&original[..matrix.data.len()]);
         }
-        return factor_narrow(kernel, matrix.data, (stride, rows), row, pivots);
+        return matrix.panels().for_each(|panel| factor_narrow(kernel, panel, row, pivots));
     }
     let half = half_of(columns);
     let (mut left, mut right) = matrix.split(half);
@@ -54,40 +53,32 @@ pub(super) fn factor(
 
     factor(kernel, room, left.borrow(), original, row, left_pivots);
     room.exchange.take(row, left_pivots);
-    room.exchange.apply(&mut right, columns - half, original.map(|original| &original[half * stride..]));
-    let triangle = Part { data: left.data, stride, row };
-    solve_lower(kernel, &mut room.products, triangle, half, (&mut right, columns - half), row);
-    let shape = Shape { rows: rows - row - half, columns: columns - half, depth: half };
-    let below = Part { data: left.data, stride, row: row + half };
-    subtract_product(kernel, &mut room.products, shape, below, right.data, (stride, row, row + half));
-    factor(kernel, room, right.borrow(), None, row + half, right_pivots);
+    room.exchange.apply(&mut right, original.map(|original| &original[half * rows..]));
+    let triangle = Part { data: left.data, rows, row };
+    solve_lower(kernel, &mut room.products, (triangle, half), &mut right, row);
+    let below = Part { row: row + half, ..triangle };
+    let product = (below, rows - row - half, half);
+    subtract_product(kernel, &mut room.products, product, &mut right, (row, row + half));
+    factor(kernel, room, right, None, row + half, right_pivots);
     room.exchange.take(row + half, right_pivots);
-    room.exchange.apply(&mut left, half, None);
+    room.exchange.apply(&mut left, None);
 }
 
-/// About a half of so many columns: as many as whole panels are deep where there are more, so that no product is shallow.
+/// About a half of so many columns, in whole panels: in as many as are packed at once where there are more, so that no product is shallow.
 fn half_of(columns: usize) -> usize {
-    (columns / 2).next_multiple_of(if columns > 2 * DEPTH { DEPTH } else { NARROW })
+    (columns / 2).next_multiple_of(if columns > 2 * DEPTH { DEPTH } else { WIDTH })
 }
 
-/// Solves `L·X = B` in place, with L the unit lower triangle of this order at the part's row and B the rows of
+/// Solves `L·X = B` in place, with L the unit lower triangle of this order, whole panels, at the part's row and B the rows of
 /// `right` from `row`.
-fn solve_lower(
-    kernel: Kernel,
-    work: &mut Workspace,
-    lower: Part,
-    order: usize,
-    (right, columns): (&mut Columns, usize),
-    row: usize,
-) {
-    if order <= NARROW {
-        return solve_narrow(kernel, lower, order, right.data, right.stride, columns, row);
+fn solve_lower(kernel: Kernel, work: &mut Workspace, (lower, order): (Part, usize), right: &mut Columns, row: usize) {
+    if order <= WIDTH {
+        return solve_narrow(kernel, lower, right, row);
     }
     let half = half_of(order);
-    solve_lower(kernel, work, lower, half, (right, columns), row);
-    let shape = Shape { rows: order - half, columns, depth: half };
+    solve_lower(kernel, work, (lower, half), right, row);
     let below = Part { row: lower.row + half, ..lower };
-    subtract_product(kernel, work, shape, below, right.data, (right.stride, row, row + half));
-    let rest = Part { data: &lower.data[half * lower.stride..], row: lower.row + half, ..lower };
-    solve_lower(kernel, work, rest, order - half, (right, columns), row + half);
+    subtract_product(kernel, work, (below, order - half, half), right, (row, row + half));
+    let rest = Part { data: &lower.data[half * lower.rows..], ..below };
+    solve_lower(kernel, work, (rest, order - half), right, row + half);
 }

@@ -1,31 +1,48 @@
-//! Column-major matrices.
+//! Matrices in panels of [`WIDTH`] columns, as the innermost loops take them.
 
-/// A view of some columns of a column-major matrix: `rows` elements each, their starts `stride` elements apart.
-///
-/// The parts of a matrix that an algorithm works on at once overlap in memory (they interleave by columns), so
-/// the view splits by columns only and hands rows out through ranges.
+pub(super) use crate::panels::WIDTH;
+
+/// A view of whole panels of a matrix, of `rows` rows each.
 pub(super) struct Columns<'a> {
     pub(super) data: &'a mut [f64],
-    pub(super) stride: usize,
     pub(super) rows: usize,
 }
 
 impl<'a> Columns<'a> {
-    /// Splits into the columns before `at` and those from it.
+    /// Splits into the columns before `at`, where a panel begins, and those from it.
     pub(super) fn split(self, at: usize) -> (Columns<'a>, Columns<'a>) {
-        let Self { data, stride, rows } = self;
-        let (left, right) = data.split_at_mut(at * stride);
-        (Columns { data: left, stride, rows }, Columns { data: right, stride, rows })
+        let (left, right) = self.data.split_at_mut(at * self.rows);
+        (Columns { data: left, rows: self.rows }, Columns { data: right, rows: self.rows })
     }
 
     pub(super) fn borrow(&mut self) -> Columns<'_> {
-        Columns { data: self.data, stride: self.stride, rows: self.rows }
+        Columns { data: self.data, rows: self.rows }
+    }
+
+    /// Each panel, row after row.
+    pub(super) fn panels(&mut self) -> impl Iterator<Item = &mut [[f64; WIDTH]]> {
+        self.data.chunks_exact_mut(self.rows * WIDTH).map(|panel| panel.as_chunks_mut().0)
     }
 }
 
-/// How far apart columns of this many rows start: whole cache lines, and an odd number of them, so that the
-/// columns of a row do not all fall into the same sets of a cache.
-pub(super) fn stride_for(rows: usize) -> usize {
-    const LINE: usize = 8;
-    (rows.div_ceil(LINE) | 1) * LINE
+/// The panels of a matrix that is only read, from a row of it down: row `i` of panel `p` starts at
+/// `(p * rows + row + i) * WIDTH`.
+#[derive(Clone, Copy)]
+pub(super) struct Part<'a> {
+    pub(super) data: &'a [f64],
+    pub(super) rows: usize,
+    pub(super) row: usize,
+}
+
+impl<'a> Part<'a> {
+    /// So many rows of a panel, from one of the part's on.
+    pub(super) fn rows(self, panel: usize, from: usize, count: usize) -> &'a [f64] {
+        &self.data[(panel * self.rows + self.row + from) * WIDTH..][..count * WIDTH]
+    }
+}
+
+/// Where an element stands in a matrix of so many rows.
+#[cfg(test)]
+pub(super) fn place(rows: usize, row: usize, column: usize) -> usize {
+    (column / WIDTH * rows + row) * WIDTH + column % WIDTH
 }

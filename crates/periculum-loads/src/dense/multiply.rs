@@ -1,208 +1,143 @@
-//! `C -= A·B` through packed panels (Goto and van de Geijn, Anatomy of high-performance matrix multiplication, 2008).
+//! `C -= A·B` through packed rows (Goto and van de Geijn, Anatomy of high-performance matrix multiplication, 2008).
 
 use std::io;
 
+use super::matrix::{Columns, Part, WIDTH};
 use crate::buffer::Buffer;
 use crate::kernel::{Kernel, for_each_kernel, prefetch};
 use crate::lanes::{LANES, Lanes};
-use crate::panels::{Panels, block_of, subtract_panels};
+use crate::panels::{Rows, rows_of_block, subtract_own};
 
-/// How deep a packed panel is; the same for every kernel, since sums are rounded once a panel.
+/// How deep packed rows are; the same for every kernel, since sums are rounded once a packing.
 pub(super) const DEPTH: usize = 384;
 
-/// How many rows of A are packed at once, a multiple of every kernel's rows: with `DEPTH` they fill half of a
-/// second-level cache of 1 MiB.
-const ROWS: usize = 144;
+/// How many columns of B are taken at once, whole panels: with `DEPTH` they fill half of a second-level cache of 1 MiB.
+const COLUMNS: usize = 144;
 
-/// Up to this depth A is used where it stands: packing it would cost more than it gains.
-const SHALLOW: usize = 48;
+/// Rows that are packed at once where columns are few: whole blocks of every kernel.
+const AT_ONCE: usize = 48;
 
-/// Room for packed panels, made once.
-pub(super) struct Workspace {
-    a: Buffer<f64>,
-    b: Buffer<f64>,
-}
+/// Rows of the largest block.
+const TALLEST: usize = LANES;
+
+/// Room for packed rows, made once.
+pub(super) struct Workspace(Buffer<f64>);
 
 impl Workspace {
-    /// Room for products with at most this many columns, and at most so deep.
-    pub(super) fn new(columns: usize, depth: usize) -> io::Result<Self> {
-        let depth = DEPTH.min(depth);
-        Ok(Self { a: Buffer::zeroed(ROWS * depth)?, b: Buffer::zeroed((columns + 8) * depth)? })
+    /// Room for products with at most this many rows, and at most so deep.
+    pub(super) fn new(rows: usize, depth: usize) -> io::Result<Self> {
+        let depth = DEPTH.min(depth.next_multiple_of(WIDTH));
+        Buffer::zeroed((rows + TALLEST) * depth).map(Self)
     }
 
     /// Bytes of such room.
-    pub(super) fn bytes(columns: u64, depth: u64) -> u64 {
-        8 * (ROWS as u64 + columns + 8) * depth.min(DEPTH as u64)
+    pub(super) fn bytes(rows: u64, depth: u64) -> u64 {
+        8 * (rows + TALLEST as u64) * depth.next_multiple_of(WIDTH as u64).min(DEPTH as u64)
     }
 }
 
-/// A part of a column-major matrix that is only read: element `(i, j)` is `data[j * stride + row + i]`.
-#[derive(Clone, Copy)]
-pub(super) struct Part<'a> {
-    pub(super) data: &'a [f64],
-    pub(super) stride: usize,
-    pub(super) row: usize,
-}
-
-/// Rows, columns and depth of a product.
-#[derive(Clone, Copy)]
-pub(super) struct Shape {
-    pub(super) rows: usize,
-    pub(super) columns: usize,
-    pub(super) depth: usize,
-}
-
-/// Subtracts the product of `a` and the rows from `b_row` of `c`'s own matrix from its rows from `c_row`.
-///
-/// In a factorisation `B` and `C` are the upper and the lower rows of the same columns; packing `B` first lets
-/// both live in one slice.
+/// Subtracts from the rows of `c` from `c_row` the product of so many rows of `a`, as deep as whole panels are, and the rows of
+/// `c` from `b_row`: in a factorisation `B` and `C` are the upper and the lower rows of the same columns.
 pub(super) fn subtract_product(
     kernel: Kernel,
     work: &mut Workspace,
-    shape: Shape,
-    a: Part,
-    c: &mut [f64],
-    (stride, b_row, c_row): (usize, usize, usize),
+    (a, rows, whole_depth): (Part, usize, usize),
+    c: &mut Columns,
+    (b_row, c_row): (usize, usize),
 ) {
-    let (block_rows, block_columns) = block_of(kernel);
-    if shape.rows == 0 || shape.columns == 0 {
-        return;
-    }
-    for depth_from in (0..shape.depth).step_by(DEPTH) {
-        let depth = DEPTH.min(shape.depth - depth_from);
-        pack_rows(kernel, &mut work.b, c, stride, b_row + depth_from, (depth, shape.columns), block_columns);
-        let a = Part { data: &a.data[depth_from * a.stride..], ..a };
-        let used_in_place = if depth <= SHALLOW { shape.rows / block_rows * block_rows } else { 0 };
-        if used_in_place > 0 {
-            let panels = Panels {
-                rows: used_in_place,
-                columns: shape.columns,
-                depth,
-                a: &a.data[a.row..],
-                a_step: a.stride,
-                a_group: block_rows,
-                b: &work.b,
-            };
-            subtract_panels(kernel, panels, &mut c[c_row..], stride);
-        }
-        for row_from in (used_in_place..shape.rows).step_by(ROWS) {
-            let rows = ROWS.min(shape.rows - row_from);
-            pack_columns(kernel, &mut work.a, Part { row: a.row + row_from, ..a }, (rows, depth), block_rows);
-            let panels = Panels {
-                rows,
-                columns: shape.columns,
-                depth,
-                a: &work.a,
-                a_step: block_rows,
-                a_group: block_rows * depth,
-                b: &work.b,
-            };
-            subtract_panels(kernel, panels, &mut c[c_row + row_from..], stride);
-        }
-    }
-}
-
-for_each_kernel! {
-    /// Packs rows of B: panels of `width` columns, each row after row; missing columns are nothing.
-    fn pack_rows(
-        packed: &mut [f64], b: &[f64], stride: usize, row: usize, shape: (usize, usize), width: usize,
-    ) = pack_rows_in_lanes;
-}
-
-#[inline(always)]
-fn pack_rows_in_lanes<L: Lanes>(
-    packed: &mut [f64],
-    b: &[f64],
-    stride: usize,
-    row: usize,
-    (depth, columns): (usize, usize),
-    width: usize,
-) {
-    for first in (0..columns).step_by(width) {
-        let panel = &mut packed[first * depth..][..width * depth];
-        let b = &b[first * stride + row..];
-        let squares = if width == LANES && first + width <= columns { depth / LANES } else { 0 };
-        let (rows, _) = panel.as_chunks_mut::<LANES>();
-        for (square, rows) in rows.chunks_exact_mut(LANES).take(squares).enumerate() {
-            let columns: [L; LANES] = std::array::from_fn(|column| {
-                let at = column * stride + square * LANES;
-                b[at..].first_chunk().map_or(L::splat(0.0), L::load)
-            });
-            L::transpose(columns).into_iter().zip(rows).for_each(|(row, place)| row.store(place));
-        }
-        let packed_already = squares * LANES;
-        let there = width.min(columns - first);
-        for (index, place) in panel.chunks_exact_mut(width).enumerate().skip(packed_already) {
-            let (filled, missing) = place.split_at_mut(there);
-            filled.iter_mut().enumerate().for_each(|(column, element)| *element = b[column * stride + index]);
-            missing.fill(0.0);
-        }
-    }
-}
-
-for_each_kernel! {
-    /// Packs columns of A: panels of `height` rows, each column after column; missing rows are nothing.
-    ///
-    /// Each column is read from its first row to its last one, as memory gives it best.
-    fn pack_columns(packed: &mut [f64], a: Part, shape: (usize, usize), height: usize) = pack_columns_in_lanes;
-}
-
-#[inline(always)]
-fn pack_columns_in_lanes<L: Lanes>(packed: &mut [f64], a: Part, (rows, depth): (usize, usize), height: usize) {
-    /// So many columns before its turn one is asked for.
-    const AHEAD: usize = 6;
-    for index in 0..depth {
-        let at = index * a.stride + a.row;
-        let source = &a.data[at..][..rows];
-        let soon = a.data.as_ptr().wrapping_add(at + AHEAD * a.stride);
-        (0..rows).step_by(LANES).for_each(|line| prefetch(soon.wrapping_add(line)));
-        for (panel, source) in packed.chunks_mut(height * depth).zip(source.chunks(height)) {
-            let target = &mut panel[index * height..][..height];
-            if source.len() == height {
-                let (vectors, _) = target.as_chunks_mut::<LANES>();
-                vectors.iter_mut().zip(source.as_chunks().0).for_each(|(to, from)| L::load(from).store(to));
-                continue;
+    // What all columns need is packed at once; where they are few, rows are used while they are still in the caches.
+    let at_once = if c.data.len() > COLUMNS * c.rows { rows } else { AT_ONCE };
+    for depth_from in (0..whole_depth).step_by(DEPTH) {
+        let depth = DEPTH.min(whole_depth - depth_from);
+        for from in (0..rows).step_by(at_once.max(1)) {
+            let count = at_once.min(rows - from);
+            let a = Part { data: &a.data[depth_from * a.rows..], row: a.row + from, ..a };
+            pack_rows(kernel, &mut work.0, a, (count, depth), rows_of_block(kernel));
+            let packed = Rows { count, depth, packed: &work.0 };
+            for some in c.data.chunks_mut(COLUMNS * c.rows) {
+                subtract_own(kernel, packed, some, c.rows, (b_row + depth_from, c_row + from));
             }
-            target[..source.len()].copy_from_slice(source);
-            target[source.len()..].fill(0.0);
         }
+    }
+}
+
+for_each_kernel! {
+    /// Packs rows of A: groups of `height` rows, each column after column; missing rows are nothing.
+    fn pack_rows(packed: &mut [f64], a: Part, shape: (usize, usize), height: usize) = pack_rows_in_lanes;
+}
+
+#[inline(always)]
+fn pack_rows_in_lanes<L: Lanes>(packed: &mut [f64], a: Part, (rows, depth): (usize, usize), height: usize) {
+    for (first, group) in (0..rows).step_by(height).zip(packed.chunks_exact_mut(height * depth)) {
+        let there = height.min(rows - first);
+        for (panel, packed) in group.chunks_exact_mut(height * WIDTH).enumerate() {
+            let source = a.rows(panel, first, there).as_chunks::<WIDTH>().0;
+            match source.first_chunk() {
+                Some(rows) if height == LANES => pack_group::<L>(packed, rows),
+                _ => pack_one_by_one(packed, source, height),
+            }
+        }
+    }
+}
+
+/// Packs as many rows of a panel as a vector is long.
+#[inline(always)]
+fn pack_group<L: Lanes>(packed: &mut [f64], rows: &[[f64; WIDTH]; LANES]) {
+    let next = rows.as_ptr().wrapping_add(LANES).cast::<f64>();
+    (0..LANES * WIDTH).step_by(LANES).for_each(|line| prefetch(next.wrapping_add(line)));
+    let (places, _) = packed.as_chunks_mut::<LANES>();
+    for (part, places) in places.chunks_exact_mut(LANES).enumerate() {
+        let part_of = |row: usize| L::load(&rows[row].as_chunks().0[part]);
+        let columns = L::transpose(std::array::from_fn(part_of));
+        columns.into_iter().zip(places).for_each(|(column, place)| column.store(place));
+    }
+}
+
+#[inline(always)]
+fn pack_one_by_one(packed: &mut [f64], rows: &[[f64; WIDTH]], height: usize) {
+    for (column, place) in packed.chunks_exact_mut(height).enumerate() {
+        let (filled, missing) = place.split_at_mut(rows.len());
+        filled.iter_mut().zip(rows).for_each(|(element, row)| *element = row[column]);
+        missing.fill(0.0);
     }
 }
 
 #[cfg(test)]
 mod tests {
+    use super::super::matrix::place;
     use super::*;
     use crate::random::fill;
     use proptest::prelude::*;
 
-    fn product(kernel: Kernel, shape: Shape) -> Vec<f64> {
-        let stride = shape.rows + shape.depth;
-        let mut a = vec![0.0; shape.rows * shape.depth];
-        let mut c = vec![0.0; stride * shape.columns];
+    /// Rows, columns and depth of a product; the last two in panels.
+    type Shape = (usize, usize, usize);
+
+    fn operands((rows, panels, depth): Shape) -> (Vec<f64>, Vec<f64>) {
+        let mut a = vec![0.0; rows * depth * WIDTH];
+        let mut c = vec![0.0; (rows + depth * WIDTH) * panels * WIDTH];
         fill(&mut a, 1);
         fill(&mut c, 2);
-        let part = Part { data: &a, stride: shape.rows, row: 0 };
-        subtract_product(
-            kernel,
-            &mut Workspace::new(shape.columns, shape.depth).expect("memory"),
-            shape,
-            part,
-            &mut c,
-            (stride, 0, shape.depth),
-        );
+        (a, c)
+    }
+
+    fn product(kernel: Kernel, shape: Shape) -> Vec<f64> {
+        let (rows, _, depth) = shape;
+        let (a, mut c) = operands(shape);
+        let mut work = Workspace::new(rows, depth * WIDTH).expect("memory");
+        let mut columns = Columns { data: &mut c, rows: rows + depth * WIDTH };
+        let a = (Part { data: &a, rows, row: 0 }, rows, depth * WIDTH);
+        subtract_product(kernel, &mut work, a, &mut columns, (0, depth * WIDTH));
         c
     }
 
     fn expected(shape: Shape) -> Vec<f64> {
-        let stride = shape.rows + shape.depth;
-        let mut a = vec![0.0; shape.rows * shape.depth];
-        let mut c = vec![0.0; stride * shape.columns];
-        fill(&mut a, 1);
-        fill(&mut c, 2);
-        for column in 0..shape.columns {
-            for row in 0..shape.rows {
-                let terms = (0..shape.depth).map(|k| a[k * shape.rows + row] * c[column * stride + k]);
-                c[column * stride + shape.depth + row] -= terms.sum::<f64>();
+        let (rows, panels, depth) = (shape.0, shape.1, shape.2 * WIDTH);
+        let (a, mut c) = operands(shape);
+        let all = rows + depth;
+        for column in 0..panels * WIDTH {
+            for row in 0..rows {
+                let terms = (0..depth).map(|k| a[place(rows, row, k)] * c[place(all, k, column)]);
+                c[place(all, depth + row, column)] -= terms.sum::<f64>();
             }
         }
         c
@@ -211,11 +146,11 @@ mod tests {
     proptest! {
         #![proptest_config(ProptestConfig::with_cases(40))]
         #[test]
-        fn every_kernel_gives_the_same_bits_and_the_right_numbers(rows in 1usize..70, columns in 1usize..40, depth in 1usize..70) {
-            let shape = Shape { rows, columns, depth };
+        fn every_kernel_gives_the_same_bits_and_the_right_numbers(rows in 1usize..70, panels in 1usize..3, depth in 1usize..4) {
+            let shape = (rows, panels, depth);
             let portable = product(Kernel::Portable, shape);
             for (found, wanted) in portable.iter().zip(expected(shape)) {
-                prop_assert!((found - wanted).abs() < 1e-13 * depth as f64);
+                prop_assert!((found - wanted).abs() < 1e-13 * (depth * WIDTH) as f64);
             }
             for kernel in Kernel::ALL.into_iter().filter(|kernel| kernel.is_available()) {
                 prop_assert_eq!(&product(kernel, shape), &portable, "{}", kernel.name());
@@ -224,8 +159,8 @@ mod tests {
     }
 
     #[test]
-    fn products_larger_than_a_panel_are_right_too() {
-        let shape = Shape { rows: ROWS + 13, columns: 9, depth: DEPTH + 5 };
+    fn products_larger_than_what_is_packed_at_once_are_right_too() {
+        let shape = (13, COLUMNS / WIDTH + 1, DEPTH / WIDTH + 2);
         let wanted = expected(shape);
         for (found, wanted) in product(Kernel::best(), shape).iter().zip(&wanted) {
             assert!((found - wanted).abs() < 1e-11);

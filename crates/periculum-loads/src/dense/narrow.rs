@@ -1,202 +1,136 @@
-//! The ends of the recursion: a few columns factored, and a few rows solved for, without any product of blocks.
+//! The ends of the recursion: a panel factored, and as many rows solved for, without any product of blocks.
 //!
 //! Products are subtracted one by one with fused multiply-adds, in the order of the columns; all kernels give the same bits.
 
-use super::multiply::Part;
+use super::matrix::{Columns, Part, WIDTH};
 use crate::kernel::for_each_kernel;
 use crate::lanes::{LANES, Lanes};
 
-/// Up to this many columns are factored, and this many rows are solved for, here: the rows of the largest block.
-pub(super) const NARROW: usize = 24;
+/// A row of a panel.
+type Row = [f64; WIDTH];
+
+/// Vectors of a row.
+const PARTS: usize = WIDTH / LANES;
 
 for_each_kernel! {
-    /// Factors the first columns of a column-major matrix of this stride and so many rows from this row down; `pivots` gets, for each of them, the
-    /// row that was swapped in.
-    pub(super) fn factor_narrow(
-        matrix: &mut [f64], shape: (usize, usize), row: usize, pivots: &mut [usize],
-    ) = factor_in_lanes;
+    /// Factors the first columns of a panel from this row down; `pivots` gets, for each of them, the row that was swapped in.
+    pub(super) fn factor_narrow(panel: &mut [Row], row: usize, pivots: &mut [usize]) = factor_in_lanes;
 }
 
-/// Each column is brought up to date from those before it when its turn comes, so that it is written only once.
+/// As many columns as a vector is long become factors one after the other, then the columns behind them are brought up to date at once.
 #[inline(always)]
-fn factor_in_lanes<L: Lanes>(matrix: &mut [f64], (stride, rows): (usize, usize), row: usize, pivots: &mut [usize]) {
-    let columns = pivots.len();
-    for index in 0..columns {
-        let diagonal = row + index;
-        let (done, rest) = matrix.split_at_mut(index * stride);
-        let column = &mut rest[..rows];
-        let mut factors = [0.0; NARROW];
-        for before in 0..index {
-            let factor = column[row + before];
-            factors[before] = factor;
-            let lower = &done[before * stride..][row + before + 1..diagonal];
-            for (element, lower) in column[row + before + 1..diagonal].iter_mut().zip(lower) {
-                *element = (-lower).mul_add(factor, *element);
-            }
+fn factor_in_lanes<L: Lanes>(panel: &mut [Row], row: usize, pivots: &mut [usize]) {
+    for first in (0..pivots.len()).step_by(LANES) {
+        let part = first / LANES;
+        let mut magnitudes = magnitudes::<L>(&panel[row + first..], part);
+        let end = pivots.len().min(first + LANES);
+        for index in first..end {
+            let diagonal = row + index;
+            let pivot = diagonal + place_of(magnitudes[index - first], &panel[diagonal..], index);
+            pivots[index] = pivot;
+            panel.swap(diagonal, pivot);
+            magnitudes = eliminate::<L>(&mut panel[diagonal..], (part, index - first));
         }
-        let largest = subtract_columns::<L>(&mut column[diagonal..], done, (stride, diagonal), &factors[..index]);
-        let pivot = diagonal + place_of::<L>(largest, &column[diagonal..]);
-        pivots[index] = pivot;
-        for column in 0..columns {
-            matrix.swap(column * stride + diagonal, column * stride + pivot);
+        if let Some((upper, below)) = panel[row + first..].split_first_chunk_mut::<LANES>() {
+            (part + 1..PARTS).for_each(|later| bring_up_to_date::<L>(upper, below, part, later));
         }
-        let column = &mut matrix[index * stride..][..rows];
-        let reciprocal = 1.0 / column[diagonal];
-        scale::<L>(&mut column[diagonal + 1..], reciprocal);
     }
 }
 
-/// So many vectors of a column are worked on at once: one alone would wait for each of its multiply-adds.
-const AT_ONCE: usize = 4;
-
-/// Subtracts earlier columns, from this row down, times their factors; tells the largest magnitude that is left.
+/// The largest magnitude in each column of a part of the rows.
 #[inline(always)]
-fn subtract_columns<L: Lanes>(column: &mut [f64], done: &[f64], (stride, row): (usize, usize), factors: &[f64]) -> f64 {
-    let mut largest = [L::splat(0.0); AT_ONCE];
-    let (vectors, rest) = column.as_chunks_mut::<LANES>();
-    let whole = vectors.len() * LANES;
-    let (groups, singles) = vectors.as_chunks_mut::<AT_ONCE>();
-    let grouped = groups.len() * AT_ONCE * LANES;
-    for (group, vectors) in groups.iter_mut().enumerate() {
-        let lower = done.get(row + group * AT_ONCE * LANES..).unwrap_or_default();
-        subtract_from::<L, AT_ONCE>(vectors, (lower, stride), factors, &mut largest);
-    }
-    let [largest_single, ..] = &mut largest;
-    for (single, vector) in singles.iter_mut().enumerate() {
-        let lower = done.get(row + grouped + single * LANES..).unwrap_or_default();
-        subtract_from::<L, 1>(
-            std::array::from_mut(vector),
-            (lower, stride),
-            factors,
-            std::array::from_mut(largest_single),
-        );
-    }
-    for (index, element) in rest.iter_mut().enumerate() {
-        for (before, factor) in factors.iter().enumerate() {
-            *element = (-done[before * stride + row + whole + index]).mul_add(*factor, *element);
-        }
-    }
-    let [first, second, third, fourth] = largest;
-    let mut lanes = [0.0; LANES];
-    first.max(second).max(third.max(fourth)).store(&mut lanes);
-    lanes.iter().chain(rest.iter()).fold(0.0, |largest: f64, element| largest.max(element.abs()))
+fn magnitudes<L: Lanes>(rows: &[Row], part: usize) -> [f64; LANES] {
+    let largest = rows.iter().fold(L::splat(0.0), |largest, row| load::<L>(row, part).abs().max(largest));
+    stored(largest)
 }
 
-/// The same for some vectors of the column; `lower` starts at their rows of the first of the earlier columns.
-#[inline(always)]
-fn subtract_from<L: Lanes, const COUNT: usize>(
-    vectors: &mut [[f64; LANES]; COUNT],
-    (lower, stride): (&[f64], usize),
-    factors: &[f64],
-    largest: &mut [L; COUNT],
-) {
-    let mut left: [L; COUNT] = std::array::from_fn(|index| L::load(&vectors[index]));
-    for (before, factor) in factors.iter().enumerate() {
-        let Some(lower) = lower[before * stride..].as_chunks::<LANES>().0.first_chunk::<COUNT>() else { break };
-        let factor = L::splat(*factor);
-        for (left, lower) in left.iter_mut().zip(lower) {
-            *left = L::load(lower).neg_mul_add(factor, *left);
-        }
-    }
-    for ((left, vector), largest) in left.iter().zip(vectors).zip(largest) {
-        left.store(vector);
-        *largest = left.abs().max(*largest);
-    }
-}
-
-/// The first place of this magnitude; the first of all where there is none, since nothing is equal to what is not a
+/// The first row that has this magnitude in a column; the first of all where none has, since nothing is equal to what is not a
 /// number, and any pivot is as bad as another then.
 #[inline(always)]
-fn place_of<L: Lanes>(magnitude: f64, column: &[f64]) -> usize {
-    const RUN: usize = 8;
-    let holds = |run: &[[f64; LANES]; RUN]| {
-        let largest = run.iter().fold(L::splat(0.0), |largest, vector| L::load(vector).abs().max(largest));
-        let mut lanes = [0.0; LANES];
-        largest.store(&mut lanes);
-        lanes.contains(&magnitude)
-    };
-    let runs = column.as_chunks::<LANES>().0.as_chunks::<RUN>().0;
-    let skipped = runs.iter().position(holds).unwrap_or(runs.len()) * RUN * LANES;
-    let within = column[skipped..].iter().position(|element| element.abs() == magnitude);
-    within.map_or(0, |within| skipped + within)
+fn place_of(magnitude: f64, rows: &[Row], column: usize) -> usize {
+    rows.iter().position(|row| row[column].abs() == magnitude).unwrap_or(0)
 }
 
+/// Makes factors of the column of this lane in a part of the rows below the first one, and takes what they stand for out of the lanes
+/// behind it; tells the largest magnitude of each lane then.
 #[inline(always)]
-fn scale<L: Lanes>(column: &mut [f64], factor: f64) {
-    let (vectors, rest) = column.as_chunks_mut::<LANES>();
-    for vector in vectors {
-        L::load(vector).mul(L::splat(factor)).store(vector);
+fn eliminate<L: Lanes>(rows: &mut [Row], (part, lane): (usize, usize)) -> [f64; LANES] {
+    let column = part * LANES + lane;
+    let Some((pivot, below)) = rows.split_first_mut() else { return [0.0; LANES] };
+    let reciprocal = 1.0 / pivot[column];
+    let mut behind = stored(load::<L>(pivot, part));
+    behind[..=lane].fill(0.0);
+    let behind = L::load(&behind);
+    let mut largest = L::splat(0.0);
+    for row in below {
+        let factor = row[column] * reciprocal;
+        let left = behind.neg_mul_add(L::splat(factor), load(row, part));
+        left.store(part_of(row, part));
+        row[column] = factor;
+        largest = left.abs().max(largest);
     }
-    rest.iter_mut().for_each(|element| *element *= factor);
+    stored(largest)
+}
+
+/// Takes the factors of a part out of a later part: out of the rows that they were made with, and then out of all below.
+#[inline(always)]
+fn bring_up_to_date<L: Lanes>(upper: &mut [Row; LANES], below: &mut [Row], part: usize, later: usize) {
+    let mut known = [L::splat(0.0); LANES];
+    for index in 0..LANES {
+        let row = &mut upper[index];
+        let left = subtracted::<L>(row, &known[..index], part, later);
+        left.store(part_of(row, later));
+        known[index] = left;
+    }
+    for row in below {
+        subtracted::<L>(row, &known, part, later).store(part_of(row, later));
+    }
+}
+
+/// What is left of a later part of a row.
+#[inline(always)]
+fn subtracted<L: Lanes>(row: &Row, known: &[L], part: usize, later: usize) -> L {
+    let factors = &row[part * LANES..][..LANES];
+    known.iter().zip(factors).fold(load(row, later), |left, (known, factor)| known.neg_mul_add(L::splat(*factor), left))
 }
 
 for_each_kernel! {
-    /// Solves `L·X = B` in place, with L the unit lower triangle of at most `NARROW` rows at the part's row, and B
-    /// the rows of a column-major matrix from `row`.
-    pub(super) fn solve_narrow(
-        lower: Part, order: usize, right: &mut [f64], stride: usize, columns: usize, row: usize,
-    ) = solve_in_lanes;
+    /// Solves `L·X = B` in place, with L the unit lower triangle at the part's row, and B as many rows of a matrix from `row`.
+    pub(super) fn solve_narrow(lower: Part, right: &mut Columns, row: usize) = solve_in_lanes;
 }
 
+/// Each row is taken out of all below it as soon as it is known.
 #[inline(always)]
-fn solve_in_lanes<L: Lanes>(lower: Part, order: usize, right: &mut [f64], stride: usize, columns: usize, row: usize) {
-    let mut triangle = [[0.0; NARROW]; NARROW];
-    for (index, of_row) in triangle.iter_mut().enumerate().take(order) {
-        for (before, element) in of_row.iter_mut().enumerate().take(index) {
-            *element = lower.data[before * lower.stride + lower.row + index];
-        }
-    }
-    let side_by_side = if order == NARROW { columns / LANES * LANES } else { 0 };
-    for column in (0..side_by_side).step_by(LANES) {
-        solve_eight::<L>(&triangle, &mut right[column * stride + row..], stride);
-    }
-    for column in side_by_side..columns {
-        let column = &mut right[column * stride + row..][..order];
-        for index in 0..order {
-            let factor = column[index];
-            for below in index + 1..order {
-                column[below] = (-triangle[below][index]).mul_add(factor, column[below]);
-            }
-        }
-    }
-}
-
-/// Solves for eight columns at once, each in its lane: eight rows after the other, of which each is subtracted from all
-/// below it as soon as it is known.
-#[inline(always)]
-fn solve_eight<L: Lanes>(triangle: &[[f64; NARROW]; NARROW], right: &mut [f64], stride: usize) {
-    let mut rows = [[L::splat(0.0); LANES]; NARROW / LANES];
-    for (group, rows) in rows.iter_mut().enumerate() {
-        *rows = L::transpose(std::array::from_fn(|column| load(&right[column * stride + group * LANES..])));
-    }
-    for group in 0..rows.len() {
-        let mut known = rows[group];
-        for index in 0..LANES {
-            for below in index + 1..LANES {
-                let factor = L::splat(triangle[group * LANES + below][group * LANES + index]);
-                known[below] = known[index].neg_mul_add(factor, known[below]);
-            }
-        }
-        rows[group] = known;
-        for (later, left) in rows.iter_mut().enumerate().skip(group + 1) {
-            for (index, known) in known.iter().enumerate() {
-                for (below, left) in left.iter_mut().enumerate() {
-                    let factor = L::splat(triangle[later * LANES + below][group * LANES + index]);
-                    *left = known.neg_mul_add(factor, *left);
+fn solve_in_lanes<L: Lanes>(lower: Part, right: &mut Columns, row: usize) {
+    let triangle = lower.rows(0, 0, WIDTH).as_chunks::<WIDTH>().0;
+    for panel in right.panels() {
+        let rows = &mut panel[row..][..WIDTH];
+        for index in 0..WIDTH {
+            let (known, below) = rows.split_at_mut(index + 1);
+            let known: [L; PARTS] = std::array::from_fn(|part| load(&known[index], part));
+            for (row, factors) in below.iter_mut().zip(&triangle[index + 1..]) {
+                let factor = L::splat(factors[index]);
+                for (part, known) in known.iter().enumerate() {
+                    known.neg_mul_add(factor, load(row, part)).store(part_of(row, part));
                 }
             }
         }
     }
-    for (group, rows) in rows.iter().enumerate() {
-        for (column, vector) in L::transpose(*rows).into_iter().enumerate() {
-            if let Some(place) = right[column * stride + group * LANES..].first_chunk_mut::<LANES>() {
-                vector.store(place);
-            }
-        }
-    }
 }
 
 #[inline(always)]
-fn load<L: Lanes>(from: &[f64]) -> L {
-    from.first_chunk::<LANES>().map_or(L::splat(0.0), L::load)
+fn load<L: Lanes>(row: &Row, part: usize) -> L {
+    L::load(&row.as_chunks().0[part])
+}
+
+#[inline(always)]
+fn part_of(row: &mut Row, part: usize) -> &mut [f64; LANES] {
+    &mut row.as_chunks_mut().0[part]
+}
+
+#[inline(always)]
+fn stored<L: Lanes>(vector: L) -> [f64; LANES] {
+    let mut lanes = [0.0; LANES];
+    vector.store(&mut lanes);
+    lanes
 }

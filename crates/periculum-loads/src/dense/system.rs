@@ -3,7 +3,7 @@
 use std::io;
 
 use super::lu::{Room, factor};
-use super::matrix::{Columns, stride_for};
+use super::matrix::{Columns, WIDTH};
 use super::substitute::{back, exchange, forward};
 use crate::buffer::Buffer;
 use crate::digest::{digest, join};
@@ -13,16 +13,12 @@ use crate::random::fill;
 /// A scaled residual from here up is wrong, as in the usual acceptance test of dense linear solvers.
 pub const WORST_RESIDUAL: f64 = 16.0;
 
-/// How many columns of the factors are digested together.
-const COLUMNS_A_PART: usize = 64;
-
 /// A linear system of fixed order, solved in memory that is allocated once.
 ///
-/// Matrices are column-major, with columns [`Solver::stride`] numbers apart.
+/// Matrices stand in panels of 24 columns, in each of which row stands after row; what the last one has too much is nothing.
 pub struct Solver {
     kernel: Kernel,
     order: usize,
-    stride: usize,
     a: Buffer<f64>,
     b: Vec<f64>,
     factors: Buffer<f64>,
@@ -39,14 +35,13 @@ impl Solver {
     /// # Errors
     /// When the system has not so much memory.
     pub fn new(kernel: Kernel, order: usize) -> io::Result<Self> {
-        let stride = stride_for(order);
+        let numbers = order * order.next_multiple_of(WIDTH);
         Ok(Self {
             kernel,
             order,
-            stride,
-            a: Buffer::zeroed(stride * order)?,
+            a: Buffer::zeroed(numbers)?,
             b: vec![0.0; order],
-            factors: Buffer::zeroed(stride * order)?,
+            factors: Buffer::zeroed(numbers)?,
             x: vec![0.0; order],
             pivots: vec![0; order],
             row_sums: vec![0.0; order],
@@ -62,7 +57,7 @@ impl Solver {
 
     /// Memory that a solver of this order holds, bytes.
     pub fn bytes(order: u64) -> u64 {
-        8 * (2 * stride_for(order as usize) as u64 * order + 5 * order) + Room::bytes(order)
+        8 * (2 * order.next_multiple_of(WIDTH as u64) * order + 5 * order) + Room::bytes(order)
     }
 
     /// Floating-point operations of one solution: ⅔n³ + 2n², as benchmarks of linear systems count them.
@@ -71,17 +66,13 @@ impl Solver {
         2.0 / 3.0 * order * order * order + 2.0 * order * order
     }
 
-    /// How far apart the columns of the matrices start, in numbers.
-    pub fn stride(&self) -> usize {
-        self.stride
-    }
-
     /// Makes the system that this seed stands for.
     pub fn generate(&mut self, seed: u64) {
-        for (index, column) in self.a.chunks_exact_mut(self.stride).enumerate() {
-            let (rows, padding) = column.split_at_mut(self.order);
-            fill(rows, seed ^ (index as u64) << 20);
-            padding.fill(0.0);
+        let mut matrix = Columns { data: &mut self.a, rows: self.order };
+        for (first, panel) in (0..self.order).step_by(WIDTH).zip(matrix.panels()) {
+            fill(panel.as_flattened_mut(), seed ^ (first as u64) << 20);
+            let there = WIDTH.min(self.order - first);
+            panel.iter_mut().for_each(|row| row[there..].fill(0.0));
         }
         fill(&mut self.b, seed ^ 0x5ee1);
     }
@@ -91,46 +82,47 @@ impl Solver {
         digest(self.kernel, &self.b, digest(self.kernel, &self.a, 0))
     }
 
-    /// The matrix of the system, column by column, and its right-hand side.
+    /// The matrix of the system, panel by panel, and its right-hand side.
     pub fn system_mut(&mut self) -> (&mut [f64], &mut [f64]) {
         (&mut self.a, &mut self.b)
     }
 
-    /// The factors of the last solution, column by column, and the solution itself.
+    /// The factors of the last solution, panel by panel, and the solution itself.
     pub fn result_mut(&mut self) -> (&mut [f64], &mut [f64]) {
         (&mut self.factors, &mut self.x)
     }
 
     /// Factors the matrix.
     pub fn factor(&mut self) {
-        let matrix = Columns { data: &mut self.factors, stride: self.stride, rows: self.order };
+        let matrix = Columns { data: &mut self.factors, rows: self.order };
         factor(self.kernel, &mut self.room, matrix, Some(&self.a), 0, &mut self.pivots);
     }
 
     /// Solves the factored system, and digests every bit of the factors on the way, while they are at hand: so many
-    /// columns at a time, as far as there is room for digests.
+    /// panels, as far as there is room for digests.
     pub fn substitute(&mut self, digests: &mut [u64]) {
         self.x.copy_from_slice(&self.b);
         exchange(&self.pivots, &mut self.x);
-        for (part, first) in (0..self.order).step_by(COLUMNS_A_PART).enumerate() {
-            let columns = first..self.order.min(first + COLUMNS_A_PART);
-            if let Some(digest_of_part) = digests.get_mut(part) {
-                let numbers = columns.start * self.stride..columns.end * self.stride;
-                *digest_of_part = digest(self.kernel, &self.factors[numbers], 0);
+        let panels = (0..self.order).step_by(WIDTH).zip(self.factors.chunks_exact(self.order * WIDTH));
+        for (part, (first, panel)) in panels.clone().enumerate() {
+            if let Some(digest_of_panel) = digests.get_mut(part) {
+                *digest_of_panel = digest(self.kernel, panel, 0);
             }
-            forward(self.kernel, &self.factors, self.stride, columns, &mut self.x);
+            forward(self.kernel, panel, first, &mut self.x);
         }
-        back(self.kernel, &self.factors, self.stride, &mut self.x);
+        panels.rev().for_each(|(first, panel)| back(self.kernel, panel, first, &mut self.x));
     }
 
     /// The scaled residual `‖Ax−b‖∞ / (ε·(‖A‖∞‖x‖∞+‖b‖∞)·n)`; not a number where the solution is not finite.
     pub fn residual(&mut self) -> f64 {
         self.rest.copy_from_slice(&self.b);
         self.row_sums.fill(0.0);
-        for (column, x) in self.a.chunks_exact(self.stride).zip(&self.x) {
-            for ((rest, sum), element) in self.rest.iter_mut().zip(&mut self.row_sums).zip(column) {
-                *rest -= element * x;
-                *sum += element.abs();
+        for (panel, x) in self.a.chunks_exact(self.order * WIDTH).zip(self.x.chunks(WIDTH)) {
+            for ((rest, sum), row) in self.rest.iter_mut().zip(&mut self.row_sums).zip(panel.chunks_exact(WIDTH)) {
+                for (element, x) in row.iter().zip(x) {
+                    *rest -= element * x;
+                    *sum += element.abs();
+                }
             }
         }
         let scale = norm(&self.row_sums) * norm(&self.x) + norm(&self.b);
@@ -139,7 +131,7 @@ impl Solver {
 
     /// How many digests a result has: of the factors, and of the solution.
     pub fn parts(&self) -> usize {
-        self.order.div_ceil(COLUMNS_A_PART) + 1
+        self.order.div_ceil(WIDTH) + 1
     }
 
     /// Digests every bit of pivots and solution, into the last of the digests.
@@ -152,9 +144,9 @@ impl Solver {
 
     /// What a digest is of.
     pub fn part(&self, index: usize) -> String {
-        let first = index * COLUMNS_A_PART;
+        let first = index * WIDTH;
         match first < self.order {
-            true => format!("columns {}–{}", first + 1, (first + COLUMNS_A_PART).min(self.order)),
+            true => format!("columns {}–{}", first + 1, (first + WIDTH).min(self.order)),
             false => "the solution".into(),
         }
     }
@@ -169,6 +161,7 @@ fn norm(values: &[f64]) -> f64 {
 
 #[cfg(test)]
 mod tests {
+    use super::super::matrix::place;
     use super::*;
     use crate::random::Random;
 
@@ -223,11 +216,10 @@ mod tests {
     #[test]
     fn a_known_system_has_its_known_solution() {
         let mut solver = Solver::new(Kernel::best(), 3).expect("memory");
-        let stride = solver.stride();
         let (a, b) = solver.system_mut();
         // The product of the matrix with (1, -2, 3).
         for (row, values) in [[2.0, 1.0, 1.0], [4.0, 3.0, 3.0], [8.0, 7.0, 9.0]].iter().enumerate() {
-            values.iter().enumerate().for_each(|(column, value)| a[column * stride + row] = *value);
+            values.iter().enumerate().for_each(|(column, value)| a[place(3, row, column)] = *value);
         }
         b.copy_from_slice(&[3.0, 7.0, 21.0]);
         solver.factor();
@@ -241,7 +233,7 @@ mod tests {
     fn a_singular_system_has_no_good_residual() {
         let mut solver = Solver::new(Kernel::best(), 40).expect("memory");
         solver.generate(3);
-        solver.system_mut().0[..40].fill(0.0);
+        solver.system_mut().0.chunks_exact_mut(WIDTH).take(40).for_each(|row| row[0] = 0.0);
         solver.factor();
         solver.substitute(&mut []);
         let residual = solver.residual();
@@ -257,8 +249,8 @@ mod tests {
 
     #[test]
     fn every_part_has_its_name() {
-        let solver = Solver::new(Kernel::best(), 100).expect("memory");
+        let solver = Solver::new(Kernel::best(), 50).expect("memory");
         let names: Vec<String> = (0..solver.parts()).map(|part| solver.part(part)).collect();
-        assert_eq!(names, ["columns 1–64", "columns 65–100", "the solution"]);
+        assert_eq!(names, ["columns 1–24", "columns 25–48", "columns 49–50", "the solution"]);
     }
 }
