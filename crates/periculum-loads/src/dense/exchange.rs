@@ -1,8 +1,8 @@
 //! Rows of many columns exchanged as the pivots of a panel say.
 
-use super::matrix::{Columns, WIDTH};
-use crate::kernel::prefetch;
-use crate::lanes::LANES;
+use super::matrix::{Columns, Row, WIDTH};
+use crate::kernel::{Kernel, for_each_kernel, prefetch};
+use crate::lanes::{LANES, Lanes};
 
 /// So many rows before its turn one is asked for.
 const AHEAD: usize = 8;
@@ -15,10 +15,10 @@ pub(super) struct Exchange {
     sources: Vec<usize>,
     /// Rows further down that get another one, and which: always one of the upper rows.
     displaced: Vec<(usize, usize)>,
-    /// Which row stands at each row, while exchanges are taken.
+    /// Which row stands at each row when all of them are done.
     order: Vec<usize>,
     /// The upper rows of a panel on their way.
-    kept: Vec<[f64; WIDTH]>,
+    kept: Vec<Row>,
 }
 
 impl Exchange {
@@ -35,7 +35,7 @@ impl Exchange {
 
     /// Bytes of room for matrices of so many rows.
     pub(super) fn bytes(rows: u64) -> u64 {
-        rows * (4 * size_of::<usize>() + size_of::<[f64; WIDTH]>()) as u64
+        rows * (4 * size_of::<usize>() + size_of::<Row>()) as u64
     }
 
     /// Takes exchanges of the rows from the first one with their pivots, in this order.
@@ -50,30 +50,20 @@ impl Exchange {
         sources.clear();
         sources.extend_from_slice(&order[first..end]);
         displaced.clear();
-        for pivot in pivots.iter().copied().filter(|pivot| *pivot >= end) {
-            // A row may be a pivot more than once.
-            let source = std::mem::replace(&mut order[pivot], pivot);
-            if source != pivot {
-                displaced.push((pivot, source));
-            }
-        }
+        let lower = pivots.iter().copied().filter(|pivot| *pivot >= end && order[*pivot] != *pivot);
+        displaced.extend(lower.map(|pivot| (pivot, order[pivot])));
+        // A row may be a pivot more than once.
+        displaced.sort_unstable();
+        displaced.dedup();
     }
 
-    /// Exchanges the rows of a matrix; where they were not taken over from the original so far they are now.
-    pub(super) fn apply(&mut self, matrix: &mut Columns, original: Option<&[f64]>) {
+    /// Exchanges the rows of a matrix.
+    pub(super) fn apply(&mut self, matrix: &mut Columns) {
         let Self { first, sources, displaced, kept, .. } = self;
-        let length = matrix.rows * WIDTH;
         let upper = *first..*first + sources.len();
-        for (nth, panel) in matrix.panels().enumerate() {
-            if let Some(original) = original {
-                panel.as_flattened_mut().copy_from_slice(&original[nth * length..][..length]);
-            }
-            // Rows are fetched before their turn: nobody could guess where they will be read.
-            let soon = sources.iter().skip(AHEAD).map(Some).chain(std::iter::repeat(None));
-            for ((kept, source), soon) in kept.iter_mut().zip(sources.iter()).zip(soon) {
-                if let Some(soon) = soon {
-                    panel[*soon].chunks(LANES).for_each(|line| prefetch(line.as_ptr()));
-                }
+        for panel in matrix.panels() {
+            for (nth, (kept, source)) in kept.iter_mut().zip(sources.iter()).enumerate() {
+                ask_for(panel, sources.get(nth + AHEAD));
                 *kept = panel[*source];
             }
             for (row, source) in displaced.iter() {
@@ -81,6 +71,38 @@ impl Exchange {
             }
             panel[upper.clone()].copy_from_slice(&kept[..sources.len()]);
         }
+    }
+
+    /// Takes all rows of a matrix over from where they stand in an original, with these exchanges and none before them.
+    pub(super) fn take_over(&self, kernel: Kernel, matrix: &mut Columns, original: &[f64]) {
+        let originals = original.as_chunks().0.chunks_exact(matrix.rows);
+        matrix.panels().zip(originals).for_each(|(panel, original)| copy(kernel, panel, original, &self.order));
+    }
+}
+
+for_each_kernel! {
+    /// Copies rows of a panel, each from where it is to come from.
+    fn copy(panel: &mut [Row], original: &[Row], sources: &[usize]) = copy_in_lanes;
+}
+
+#[inline(always)]
+fn copy_in_lanes<L: Lanes>(panel: &mut [Row], original: &[Row], sources: &[usize]) {
+    for (nth, (row, source)) in panel.iter_mut().zip(sources).enumerate() {
+        ask_for(original, sources.get(nth + AHEAD));
+        let (vectors, _) = row.as_chunks_mut::<LANES>();
+        let soon = vectors.as_ptr().wrapping_add(AHEAD * vectors.len());
+        for (nth, (vector, original)) in vectors.iter_mut().zip(original[*source].as_chunks().0).enumerate() {
+            prefetch(soon.wrapping_add(nth));
+            L::load(original).store(vector);
+        }
+    }
+}
+
+/// Rows are fetched before their turn: nobody could guess where they will be read.
+#[inline(always)]
+fn ask_for(panel: &[Row], row: Option<&usize>) {
+    if let Some(row) = row {
+        panel[*row].chunks(LANES).for_each(|line| prefetch(line.as_ptr()));
     }
 }
 
@@ -110,7 +132,10 @@ mod tests {
                 }
                 exchange.take(*first, pivots);
                 let mut matrix = Columns { data: &mut data, rows: ROWS };
-                exchange.apply(&mut matrix, (run == 0).then_some(&original[..]));
+                match run {
+                    0 => exchange.take_over(Kernel::best(), &mut matrix, &original),
+                    _ => exchange.apply(&mut matrix),
+                }
                 prop_assert_eq!(&data, &expected);
             }
         }

@@ -40,9 +40,9 @@ impl Load for Dense {
         Solver::operations(size) / 1e9
     }
 
-    /// Small systems spend their time beside the products: by rates at orders from 120 to 2,000, as much as 800/n of it.
+    /// Small systems spend their time beside the products: by rates at orders from 120 to 2,000, as much as 400/n of it.
     fn effort(&self, size: u64) -> f64 {
-        self.work(size) * (1.0 + 800.0 / size as f64)
+        self.work(size) * (1.0 + 400.0 / size as f64)
     }
 
     fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {

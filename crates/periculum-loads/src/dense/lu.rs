@@ -53,7 +53,10 @@ pub(super) fn factor(
 
     factor(kernel, room, left.borrow(), original, row, left_pivots);
     room.exchange.take(row, left_pivots);
-    room.exchange.apply(&mut right, original.map(|original| &original[half * rows..]));
+    match original {
+        Some(original) => room.exchange.take_over(kernel, &mut right, &original[half * rows..]),
+        None => room.exchange.apply(&mut right),
+    }
     let triangle = Part { data: left.data, rows, row };
     solve_lower(kernel, &mut room.products, (triangle, half), &mut right, row);
     let below = Part { row: row + half, ..triangle };
@@ -61,7 +64,7 @@ pub(super) fn factor(
     subtract_product(kernel, &mut room.products, product, &mut right, (row, row + half));
     factor(kernel, room, right, None, row + half, right_pivots);
     room.exchange.take(row + half, right_pivots);
-    room.exchange.apply(&mut left, None);
+    room.exchange.apply(&mut left);
 }
 
 /// About a half of so many columns, in whole panels: in as many as are packed at once where there are more, so that no product is shallow.

@@ -2,6 +2,9 @@
 
 pub(super) use crate::panels::WIDTH;
 
+/// A row of a panel.
+pub(super) type Row = [f64; WIDTH];
+
 /// A view of whole panels of a matrix, of `rows` rows each.
 pub(super) struct Columns<'a> {
     pub(super) data: &'a mut [f64],
@@ -20,7 +23,7 @@ impl<'a> Columns<'a> {
     }
 
     /// Each panel, row after row.
-    pub(super) fn panels(&mut self) -> impl Iterator<Item = &mut [[f64; WIDTH]]> {
+    pub(super) fn panels(&mut self) -> impl Iterator<Item = &mut [Row]> {
         self.data.chunks_exact_mut(self.rows * WIDTH).map(|panel| panel.as_chunks_mut().0)
     }
 }

@@ -11,8 +11,8 @@ use crate::panels::{Rows, rows_of_block, subtract_own};
 /// How deep packed rows are; the same for every kernel, since sums are rounded once a packing.
 pub(super) const DEPTH: usize = 384;
 
-/// How many columns of B are taken at once, whole panels: with `DEPTH` they fill half of a second-level cache of 1 MiB.
-const COLUMNS: usize = 144;
+/// How many numbers of B are taken at once: they fill half of a second-level cache of 1 MiB.
+const TAKEN: usize = 144 * DEPTH;
 
 /// Rows that are packed at once where columns are few: whole blocks of every kernel.
 const AT_ONCE: usize = 48;
@@ -45,16 +45,17 @@ pub(super) fn subtract_product(
     c: &mut Columns,
     (b_row, c_row): (usize, usize),
 ) {
-    // What all columns need is packed at once; where they are few, rows are used while they are still in the caches.
-    let at_once = if c.data.len() > COLUMNS * c.rows { rows } else { AT_ONCE };
     for depth_from in (0..whole_depth).step_by(DEPTH) {
         let depth = DEPTH.min(whole_depth - depth_from);
-        for from in (0..rows).step_by(at_once.max(1)) {
-            let count = at_once.min(rows - from);
+        let columns_at_once = TAKEN / depth / WIDTH * WIDTH * c.rows;
+        // What all columns need is packed at once; where these are few, rows are used while they are still in the caches.
+        let rows_at_once = if c.data.len() > columns_at_once { rows } else { AT_ONCE };
+        for from in (0..rows).step_by(rows_at_once.max(1)) {
+            let count = rows_at_once.min(rows - from);
             let a = Part { data: &a.data[depth_from * a.rows..], row: a.row + from, ..a };
             pack_rows(kernel, &mut work.0, a, (count, depth), rows_of_block(kernel));
             let packed = Rows { count, depth, packed: &work.0 };
-            for some in c.data.chunks_mut(COLUMNS * c.rows) {
+            for some in c.data.chunks_mut(columns_at_once) {
                 subtract_own(kernel, packed, some, c.rows, (b_row + depth_from, c_row + from));
             }
         }
@@ -160,7 +161,7 @@ mod tests {
 
     #[test]
     fn products_larger_than_what_is_packed_at_once_are_right_too() {
-        let shape = (13, COLUMNS / WIDTH + 1, DEPTH / WIDTH + 2);
+        let shape = (13, TAKEN / DEPTH / WIDTH + 1, DEPTH / WIDTH + 2);
         let wanted = expected(shape);
         for (found, wanted) in product(Kernel::best(), shape).iter().zip(&wanted) {
             assert!((found - wanted).abs() < 1e-11);

@@ -2,12 +2,9 @@
 //!
 //! Products are subtracted one by one with fused multiply-adds, in the order of the columns; all kernels give the same bits.
 
-use super::matrix::{Columns, Part, WIDTH};
+use super::matrix::{Columns, Part, Row, WIDTH};
 use crate::kernel::for_each_kernel;
 use crate::lanes::{LANES, Lanes};
-
-/// A row of a panel.
-type Row = [f64; WIDTH];
 
 /// Vectors of a row.
 const PARTS: usize = WIDTH / LANES;
