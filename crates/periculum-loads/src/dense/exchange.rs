@@ -42,7 +42,7 @@ impl Exchange {
     pub(super) fn take(&mut self, first: usize, pivots: &[usize]) {
         let Self { sources, displaced, order, .. } = self;
         self.first = first;
-        order.iter_mut().enumerate().skip(first).for_each(|(row, source)| *source = row);
+        order.iter_mut().enumerate().for_each(|(row, source)| *source = row);
         for (index, pivot) in pivots.iter().enumerate() {
             order.swap(first + index, *pivot);
         }
