@@ -2,7 +2,7 @@
 
 use super::matrix::{Columns, Row, WIDTH};
 use crate::kernel::{Kernel, for_each_kernel, prefetch};
-use crate::lanes::{LANES, Lanes};
+use crate::lanes::{LANES, Lanes, Line, fence};
 
 /// So many rows before its turn one is asked for.
 const AHEAD: usize = 8;
@@ -81,21 +81,20 @@ impl Exchange {
 }
 
 for_each_kernel! {
-    /// Copies rows of a panel, each from where it is to come from.
+    /// Copies rows of a panel, each from where it is to come from, past the caches: it is long before the first of them is used.
     fn copy(panel: &mut [Row], original: &[Row], sources: &[usize]) = copy_in_lanes;
 }
 
 #[inline(always)]
 fn copy_in_lanes<L: Lanes>(panel: &mut [Row], original: &[Row], sources: &[usize]) {
-    for (nth, (row, source)) in panel.iter_mut().zip(sources).enumerate() {
+    let lines: &mut [Line] = bytemuck::cast_slice_mut(panel);
+    for (nth, (lines, source)) in lines.chunks_exact_mut(WIDTH / LANES).zip(sources).enumerate() {
         ask_for(original, sources.get(nth + AHEAD));
-        let (vectors, _) = row.as_chunks_mut::<LANES>();
-        let soon = vectors.as_ptr().wrapping_add(AHEAD * vectors.len());
-        for (nth, (vector, original)) in vectors.iter_mut().zip(original[*source].as_chunks().0).enumerate() {
-            prefetch(soon.wrapping_add(nth));
-            L::load(original).store(vector);
+        for (line, original) in lines.iter_mut().zip(original[*source].as_chunks().0) {
+            L::load(original).stream(line);
         }
     }
+    fence();
 }
 
 /// Rows are fetched before their turn: nobody could guess where they will be read.
@@ -109,6 +108,7 @@ fn ask_for(panel: &[Row], row: Option<&usize>) {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::buffer::Buffer;
     use proptest::prelude::*;
 
     const ROWS: usize = 30;
@@ -125,7 +125,8 @@ mod tests {
         fn taken_together_they_are_what_they_are_one_by_one(runs in prop::collection::vec(pivots(), 1..4)) {
             let mut exchange = Exchange::new(ROWS);
             let original: Vec<f64> = (0..2 * ROWS * WIDTH).map(|number| number as f64).collect();
-            let (mut expected, mut data) = (original.clone(), vec![0.0; 2 * ROWS * WIDTH]);
+            let mut data = Buffer::zeroed(original.len()).expect("memory");
+            let mut expected = original.clone();
             for (run, (first, pivots)) in runs.iter().enumerate() {
                 for panel in (Columns { data: &mut expected, rows: ROWS }).panels() {
                     pivots.iter().enumerate().for_each(|(index, pivot)| panel.swap(first + index, *pivot));
@@ -136,7 +137,7 @@ mod tests {
                     0 => exchange.take_over(Kernel::best(), &mut matrix, &original),
                     _ => exchange.apply(&mut matrix),
                 }
-                prop_assert_eq!(&data, &expected);
+                prop_assert_eq!(&*data, &*expected);
             }
         }
     }

@@ -1,5 +1,5 @@
-//! LU factorisation with partial pivoting, recursive by columns so that nearly all work is products of blocks
-//! (Toledo, Locality of reference in LU decomposition with partial pivoting, 1997).
+//! LU factorisation with partial pivoting: panels of columns from left to right, each of them by recursion (Toledo, Locality of
+//! reference in LU decomposition with partial pivoting, 1997), so that nearly all work is products of blocks.
 
 use std::io;
 
@@ -47,7 +47,7 @@ pub(super) fn factor(
         }
         return matrix.panels().for_each(|panel| factor_narrow(kernel, panel, row, pivots));
     }
-    let half = half_of(columns);
+    let half = first_of(columns);
     let (mut left, mut right) = matrix.split(half);
     let (left_pivots, right_pivots) = pivots.split_at_mut(half);
 
@@ -67,9 +67,10 @@ pub(super) fn factor(
     room.exchange.apply(&mut left);
 }
 
-/// About a half of so many columns, in whole panels: in as many as are packed at once where there are more, so that no product is shallow.
-fn half_of(columns: usize) -> usize {
-    (columns / 2).next_multiple_of(if columns > 2 * DEPTH { DEPTH } else { WIDTH })
+/// How many of so many columns come first, in whole panels: as many as are packed at once, so that all that is right of them and below
+/// is brought up to date with rows that are packed only once; of fewer about a half, so that nearly all work on these is products too.
+fn first_of(columns: usize) -> usize {
+    if columns > DEPTH { DEPTH } else { (columns / 2).next_multiple_of(WIDTH) }
 }
 
 /// Solves `L·X = B` in place, with L the unit lower triangle of this order, whole panels, at the part's row and B the rows of
@@ -78,7 +79,7 @@ fn solve_lower(kernel: Kernel, work: &mut Workspace, (lower, order): (Part, usiz
     if order <= WIDTH {
         return solve_narrow(kernel, lower, right, row);
     }
-    let half = half_of(order);
+    let half = first_of(order);
     solve_lower(kernel, work, (lower, half), right, row);
     let below = Part { row: lower.row + half, ..lower };
     subtract_product(kernel, work, (below, order - half, half), right, (row, row + half));
