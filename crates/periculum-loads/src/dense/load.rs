@@ -21,7 +21,7 @@ const ABOUT: About = About {
     stresses: "vector units, heat",
     size_name: "unknowns",
     unit: "GFLOP/s",
-    // 16 MiB a thread for a matrix and its factors, and several rounds a second: larger ones are faster by little.
+    // 61 MiB a thread for a matrix and its factors, and several rounds a second; larger ones are a quarter faster at best.
     usual_size: 2000,
     sizes: (1, 1 << 20),
     adds_up: true,
