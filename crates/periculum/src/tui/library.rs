@@ -128,6 +128,12 @@ impl Library {
         });
     }
 
+    /// Where a picture is that a pass has kept: where it was kept, or with the pictures of the ledger, which may have been moved together.
+    pub(super) fn picture(&self, kept: &Path) -> PathBuf {
+        let moved = kept.file_name().map(|name| self.path().with_extension("pictures").join(name));
+        moved.filter(|moved| !kept.exists() && moved.exists()).unwrap_or_else(|| kept.to_owned())
+    }
+
     /// Where it lies.
     pub(super) fn path(&self) -> &Path {
         &self.path

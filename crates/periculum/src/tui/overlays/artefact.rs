@@ -54,7 +54,7 @@ impl Artefact {
     }
 
     pub(super) fn draw(&self, frame: &mut Frame, desk: &Desk, area: Rect) {
-        let place = area.inner(Margin { horizontal: 2, vertical: 1 });
+        let place = area.inner(Margin { horizontal: 0, vertical: 1 });
         frame.render_widget(Clear, place);
         let around = block(desk, labels::WRONG_PICTURE);
         let inner = around.inner(place);

@@ -892,7 +892,16 @@ fn a_wrong_picture_that_was_kept_is_shown() {
         let seen = picture(&app, width, height);
         assert!(seen.contains("wrong picture") && seen.contains('▀') && seen.contains("kept as "), "{seen}");
     }
-    std::fs::remove_file(&path).expect("removed");
+    // A ledger that was moved has its pictures beside it.
+    app.desk.shelf.library = Library::at(folder.path().join("moved.ledger"));
+    let moved = folder.path().join("moved.pictures");
+    std::fs::create_dir(&moved).expect("made");
+    std::fs::rename(&path, moved.join("wrong.png")).expect("moved");
+    for _ in 0..2 {
+        press(&mut app, KeyCode::Char('v'));
+    }
+    assert!(picture(&app, 160, 40).contains('▀') && picture(&app, 160, 40).contains("moved.pictures"));
+    std::fs::remove_dir_all(&moved).expect("removed");
     press(&mut app, KeyCode::Char('v'));
     assert!(!picture(&app, 160, 40).contains('▀'), "it was closed");
     press(&mut app, KeyCode::Char('v'));

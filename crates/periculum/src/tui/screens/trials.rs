@@ -57,9 +57,9 @@ impl Screen for Trials {
             KeyCode::Char('p') => desk.pick_trial(),
             KeyCode::Char('i') => return Then::LookAtIncident,
             KeyCode::Char('v') => {
-                let kept =
-                    desk.wrong_picture().map(|(path, told)| Overlay::Artefact(Artefact::of(Path::new(path), told)));
-                return kept.map_or(Then::Nothing, Then::Open);
+                let Some((kept, told)) = desk.wrong_picture() else { return Then::Nothing };
+                let place = desk.shelf.library.picture(Path::new(kept));
+                return Then::Open(Overlay::Artefact(Artefact::of(&place, told)));
             }
             KeyCode::Char('e') => return Then::Write,
             _ => {
