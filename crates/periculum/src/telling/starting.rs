@@ -55,7 +55,7 @@ sentences! {
     at_most(label, ceiling) = "{label} never beyond {ceiling}";
     bounds(label, floor, ceiling) = "{label} from {floor} to {ceiling}";
     but_it(told) = "but {told}";
-    climb_beside(plan, used_for, trials, tested) = "{plan}, for {used_for}: {trials}, {tested} of passes. Opens it in every view.";
+    climb_beside(plan, used_for, trials, tested) = "{plan}, for {used_for}: {trials}, {tested} of passes.";
     files_written(files) = "writes {files}";
     goes_on(rig, trial, since) = "`{rig}` waits at trial {trial} since {since}";
     goes_on_with(rung) = "It goes on with {rung}.";

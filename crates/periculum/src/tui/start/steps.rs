@@ -33,7 +33,8 @@ pub(super) enum Next {
 pub(super) fn first(page: &Page) -> Leaf {
     let waiting = page.waiting.iter().map(waits).collect::<Vec<_>>();
     let rigs = page.rigs.iter().enumerate().map(|(place, known)| rig_line(place, known)).collect();
-    let climbs = page.climbs.iter().map(|(row, mark)| climb_line(row, mark.as_deref())).collect();
+    let digits = page.climbs.iter().map(|(row, _)| row.climb.to_string().len()).max().unwrap_or_default();
+    let climbs = page.climbs.iter().map(|(row, mark)| climb_line(row, digits, mark.as_deref())).collect();
     let above = if waiting.is_empty() { vec![starting::NOTHING_WAITS.to_owned()] } else { Vec::new() };
     let groups = [(starting::WAITS, waiting), (starting::RIGS, rigs), (starting::CLIMBS, climbs)];
     let groups = groups.into_iter().filter(|(_, choices): &(_, Vec<Choice>)| !choices.is_empty());
@@ -53,8 +54,8 @@ fn rig_line(place: usize, known: &KnownRig) -> Choice {
     Choice::new(known.rig.name.clone(), fact, told.collect::<Vec<_>>().join("; "), Act::Rig(place))
 }
 
-fn climb_line(row: &ClimbRow, mark: Option<&str>) -> Choice {
-    let label = starting::climb_of(row.climb, &row.rig, local_date(row.wall));
+fn climb_line(row: &ClimbRow, digits: usize, mark: Option<&str>) -> Choice {
+    let label = starting::climb_of(format!("{:>digits$}", row.climb), &row.rig, local_date(row.wall));
     let fact = mark.map_or(starting::NO_MARK.to_owned(), starting::its_mark);
     let trials = counted(row.trials as usize, "trial");
     let beside = starting::climb_beside(&row.plan, &row.use_name, trials, row.tested);
