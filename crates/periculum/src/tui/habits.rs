@@ -21,13 +21,14 @@ pub(super) struct Habits {
 }
 
 impl Habits {
-    /// The same sensor in degrees Fahrenheit, where somebody is used to these; its cut-offs as they are for these values.
+    /// The same sensor in degrees Fahrenheit, where somebody is used to these; its limits as they are for these values.
     pub(super) fn twin(self, sensor: &Sensor, value: impl Fn(&str) -> Option<Decimal>) -> Option<Sensor> {
         let cut_off = |of: &Option<CutOff>| Some(fahrenheit_of(of.as_ref()?.at(&value)?).into());
         (self.has_fahrenheit && sensor.unit == labels::CELSIUS).then(|| Sensor {
             unit: labels::FAHRENHEIT.into(),
             cut_off: cut_off(&sensor.cut_off),
             cut_off_below: cut_off(&sensor.cut_off_below),
+            limit: sensor.limit.map(fahrenheit_of),
             ..sensor.clone()
         })
     }
@@ -115,11 +116,12 @@ mod tests {
             unit: labels::CELSIUS.into(),
             cut_off: Some(95.into()),
             cut_off_below: Some((-40).into()),
+            limit: Some(80.into()),
             ..Sensor::plain("die")
         };
         let twin = habits.twin(&die, |_| None).expect("a temperature");
         assert_eq!((&*twin.unit, twin.cut_offs(|_| None).as_deref()), ("°F", Some("-40 to 203")));
-        assert_eq!(twin.written(fahrenheit(71.0)), "160");
+        assert_eq!((twin.limit, twin.written(fahrenheit(71.0))), (Some(176.into()), "160".to_owned()));
         assert!(habits.twin(&Sensor { unit: "V".into(), ..die.clone() }, |_| None).is_none());
         assert!(Habits::default().twin(&die, |_| None).is_none());
     }

@@ -76,7 +76,9 @@ fn draw(frame: &mut Frame, desk: &Desk, area: Rect, scroll: &Scroll) {
     let found = found(desk, area.width);
     let rig = &desk.shown.rig;
     let settings = rig.settings_but_points().count();
-    let tables = [rig.parts.len(), settings, rig.derived.len(), rig.sensors.len()];
+    let twins = rig.sensors.iter().filter(|sensor| sensors::twin(desk, sensor).is_some()).count();
+    let sensors = rig.sensors.len() + twins;
+    let tables = [rig.parts.len(), settings, rig.derived.len(), sensors];
     let lines = tables.iter().map(|rows| rows + 2).sum::<usize>() + found.len();
     scroll.draw(frame, &desk.theme, area, lines, |buffer, mut area| {
         draw_parts(buffer, desk, take(&mut area, rig.parts.len() + 1));
@@ -84,7 +86,7 @@ fn draw(frame: &mut Frame, desk: &Desk, area: Rect, scroll: &Scroll) {
         if !rig.derived.is_empty() {
             draw_derived(buffer, desk, take(&mut area, rig.derived.len() + 1));
         }
-        draw_sensors(buffer, desk, take(&mut area, rig.sensors.len() + 1));
+        draw_sensors(buffer, desk, take(&mut area, sensors + 1));
         Text::from(found).render(area, buffer);
     });
 }
@@ -210,17 +212,24 @@ fn draw_sensors(buffer: &mut Buffer, desk: &Desk, area: Rect) {
             (None, None) if sensor.is_attached() => telling::attached_from(&sensor.source),
             (None, None) => String::new(),
         };
-        let words = sensors::beside(desk, sensor).into_iter().chain(Some(role).filter(|role| !role.is_empty()));
-        let words = words.collect::<Vec<_>>().join(" · ");
-        vec![
-            named(desk, &sensor.label, &sensor.unit),
-            right(told, theme.text),
-            right(limit(sensor.limit), theme.warning),
-            right(sensor.cut_offs(|_| None).unwrap_or_default(), theme.bad),
-            Line::styled(words, theme.muted),
-        ]
+        let figures = |sensor: &Sensor, told: String| {
+            [
+                right(told, theme.text),
+                right(limit(sensor.limit), theme.warning),
+                right(sensor.cut_offs(|_| None).unwrap_or_default(), theme.bad),
+            ]
+        };
+        let row = |label, figures: [Line<'static>; 3], role| -> Cells {
+            std::iter::once(label).chain(figures).chain([Line::styled(role, theme.muted)]).collect()
+        };
+        let label = named(desk, &sensor.label, &sensor.unit);
+        let itself = row(label, figures(sensor, told), role);
+        let twin = sensors::twin(desk, sensor).map(|(twin, told)| {
+            row(Line::styled(format!("  {}", twin.unit), theme.muted), figures(&twin, told), String::new())
+        });
+        std::iter::once(itself).chain(twin)
     };
-    let rows = desk.shown.rig.sensors.iter().map(row).collect();
+    let rows = desk.shown.rig.sensors.iter().flat_map(row).collect();
     let when = if desk.is_over() { labels::IN_THIS_CLIMB } else { labels::NOW };
     draw_table(buffer, desk, area, &[labels::SENSOR, when, labels::ITS_LIMIT, labels::CUT_OFF, ""], rows);
 }

@@ -61,15 +61,15 @@ pub(super) fn value(desk: &Desk, sensor: &Sensor) -> (Option<f64>, String) {
     value_as(desk, sensor, |value| sensor.written(value))
 }
 
-/// The same in degrees Fahrenheit for somebody who is used to these.
-fn twin(desk: &Desk, sensor: &Sensor) -> Option<(Sensor, String)> {
+/// The same in degrees Fahrenheit for somebody who is used to these: the sensor, and what is told of it.
+pub(super) fn twin(desk: &Desk, sensor: &Sensor) -> Option<(Sensor, String)> {
     let twin = desk.habits.twin(sensor, in_force(desk))?;
     let (_, told) = value_as(desk, sensor, |value| twin.written(fahrenheit(value)));
     Some((twin, told))
 }
 
 /// That in one piece, with the cut-offs.
-pub(super) fn beside(desk: &Desk, sensor: &Sensor) -> Option<String> {
+fn beside(desk: &Desk, sensor: &Sensor) -> Option<String> {
     let (twin, told) = twin(desk, sensor)?;
     Some(telling::reading_of_limit(&told, twin.cut_offs(|_| None).as_deref(), &twin.unit))
 }

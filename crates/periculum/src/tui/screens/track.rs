@@ -52,7 +52,7 @@ pub(super) fn draw(
         ([part], Some(at)) => under_cursor(series, *part, inside, at, is_state),
         _ => None,
     };
-    let title = if is_state { states_title(desk, sensor, under) } else { title(desk, sensor, &all, under) };
+    let title = if is_state { states_title(desk, sensor, under) } else { title(desk, sensor, &all, under, area.width) };
     frame.render_widget(title, Rect { height: 1, ..area });
     let buffer = frame.buffer_mut();
     match shown {
@@ -69,7 +69,7 @@ pub(super) fn draw(
 }
 
 /// The label, what the readings come to, and the reading where the cursor stands.
-fn title(desk: &Desk, sensor: &Sensor, all: &Spread, under: Option<f64>) -> Line<'static> {
+fn title(desk: &Desk, sensor: &Sensor, all: &Spread, under: Option<f64>, width: u16) -> Line<'static> {
     let theme = &desk.theme;
     let told = |value: f64| sensor.written(value);
     let twin = desk.habits.twin(sensor, |_| None);
@@ -77,17 +77,18 @@ fn title(desk: &Desk, sensor: &Sensor, all: &Spread, under: Option<f64>) -> Line
     let sums = telling::sums(&told(all.least), &told(all.greatest), &told(all.mean));
     let mut title =
         vec![Span::styled(format!("{}{unit}   ", sensor.label), theme.text), Span::styled(sums, theme.muted)];
-    if let Some(twin) = &twin {
+    title.extend(under.map(|reading| Span::styled(format!("   {CURSOR} {}", told(reading)), theme.accent)));
+    let title = Line::from(title);
+    let beside = twin.map(|twin| {
         let told = |value: f64| twin.written(fahrenheit(value));
         let sums = telling::sums(&told(all.least), &told(all.greatest), &told(all.mean));
-        title.push(Span::styled(format!("   {sums} {}", twin.unit), theme.muted));
+        let under = under.map(|reading| format!("  {CURSOR} {}", told(reading))).unwrap_or_default();
+        Span::styled(format!("   {sums}{under} {}", twin.unit), theme.muted)
+    });
+    match beside.filter(|beside| title.width() + beside.width() <= usize::from(width)) {
+        Some(beside) => title + beside,
+        None => title,
     }
-    title.extend(under.map(|reading| Span::styled(format!("   {CURSOR} {}", told(reading)), theme.accent)));
-    if let Some((twin, reading)) = twin.zip(under) {
-        let beside = format!("  {} {}", twin.written(fahrenheit(reading)), twin.unit);
-        title.push(Span::styled(beside, theme.accent));
-    }
-    Line::from(title)
 }
 
 /// The label of what reads states, what the colours stand for, and the state where the cursor stands.
