@@ -41,8 +41,35 @@ pub(super) enum Shades {
     None,
 }
 
+/// A sign of the map, how it is drawn, and what it is.
+type Sign = (&'static str, Style, &'static str);
+
+/// How many columns that takes in a line of several.
+fn wide(words: &str) -> u16 {
+    words.chars().count() as u16 + 5
+}
+
+/// Draws what signs are from here to there in a row; gives those that there was no room for.
+fn draw_legend<'a>(
+    buffer: &mut Buffer,
+    theme: &Theme,
+    legend: &'a [Sign],
+    (from, to, y): (u16, u16, u16),
+) -> &'a [Sign] {
+    let mut at = from;
+    for (nth, (sign, style, words)) in legend.iter().enumerate() {
+        if at + wide(words) > to {
+            return &legend[nth..];
+        }
+        buffer.set_string(at, y, sign, *style);
+        buffer.set_string(at + 2, y, words, theme.muted);
+        at += wide(words);
+    }
+    &[]
+}
+
 /// What the signs of the map are, those first that it has anyway.
-fn legend(theme: &Theme, shades: Shades) -> Vec<(&'static str, Style, &'static str)> {
+fn legend(theme: &Theme, shades: Shades) -> Vec<Sign> {
     let mut legend = vec![
         ("·", theme.good, labels::HOLDS),
         ("░", theme.warning, labels::NOT_KNOWN),
@@ -193,21 +220,18 @@ impl Plane {
             return;
         }
         let upwards = upwards(terrain, rig);
-        buffer.set_stringn(area.x - LABELS - 1, area.y - 2, upwards, area.width.into(), theme.muted);
+        buffer.set_stringn(area.x - LABELS - 1, area.y - 2, &upwards, area.width.into(), theme.muted);
         let below = area.bottom() + 1;
         let across = terrain.across.axis.title();
         let x = area.right().saturating_sub(across.chars().count() as u16);
         buffer.set_stringn(x, below + 1, &across, area.width.into(), theme.muted);
-        let mut at = area.x;
         let most = area.right().saturating_sub(across.chars().count() as u16 + 2);
-        for (sign, style, words) in legend(theme, shades) {
-            let wide = words.chars().count() as u16 + 4;
-            if at + wide < most {
-                buffer.set_string(at, below + 1, sign, style);
-                buffer.set_string(at + 2, below + 1, words, theme.muted);
-                at += wide + 1;
-            }
-        }
+        let legend = legend(theme, shades);
+        let left = draw_legend(buffer, theme, &legend, (area.x, most, below + 1));
+        // What has no room there has some beside the name of the upper axis.
+        let title = area.x - LABELS + upwards.chars().count() as u16;
+        let wide = left.iter().map(|(_, _, words)| wide(words)).sum::<u16>();
+        draw_legend(buffer, theme, left, (area.right().saturating_sub(wide).max(title), area.right() + 2, area.y - 2));
         for y in area.top()..area.bottom() {
             buffer[(area.x - 1, y)].set_symbol("╎").set_style(theme.faint);
         }

@@ -528,6 +528,8 @@ fn who_is_used_to_commas_and_fahrenheit_reads_them() {
         press(&mut app, KeyCode::Char(view));
         assert!(body(&app, 160, 40).contains("°F"), "{}", body(&app, 160, 40));
     }
+    press(&mut app, KeyCode::Char('4'));
+    assert!(body(&app, 80, 24).contains("212"), "a cut-off of 100 °C");
     // A plan stands as it stands in its file, and a line as it was typed.
     press(&mut app, KeyCode::Char('9'));
     assert!(body(&app, 160, 40).contains("step        0.005"), "{}", body(&app, 160, 40));
