@@ -130,7 +130,7 @@ fn broken_off(home: &Home, boot: &str) {
         .periculum()
         .arg("climb")
         .arg(demo("dome.plan.toml"))
-        .args(["--headless", "--json", "--pace", "40", "--sysroot"])
+        .args(["--headless", "--json", "--pace", "15", "--sysroot"])
         .arg(home.path("root"))
         .stdout(Stdio::piped())
         .spawn()
