@@ -31,7 +31,7 @@ impl Room {
 ///
 /// The matrix becomes L below its diagonal (which is all ones) and U from it upwards. A column without any
 /// pivot but nothing leaves what is no number, which the residual then shows. Where there is an original, the columns
-/// are taken from it, each when it is first needed, so that it is still in the caches.
+/// are taken from it, each when it is first needed.
 pub(super) fn factor(
     kernel: Kernel,
     room: &mut Room,

@@ -36,28 +36,24 @@ impl Workspace {
     }
 }
 
-/// Subtracts from the rows of `c` from `c_row` the product of so many rows of `a`, as deep as whole panels are, and the rows of
-/// `c` from `b_row`: in a factorisation `B` and `C` are the upper and the lower rows of the same columns.
+/// Subtracts from the rows of `c` from `c_row` the product of so many rows of `a`, as deep as whole panels are and `DEPTH` at most, and
+/// the rows of `c` from `b_row`: in a factorisation `B` and `C` are the upper and the lower rows of the same columns.
 pub(super) fn subtract_product(
     kernel: Kernel,
     work: &mut Workspace,
-    (a, rows, whole_depth): (Part, usize, usize),
+    (a, rows, depth): (Part, usize, usize),
     c: &mut Columns,
     (b_row, c_row): (usize, usize),
 ) {
-    for depth_from in (0..whole_depth).step_by(DEPTH) {
-        let depth = DEPTH.min(whole_depth - depth_from);
-        let columns_at_once = TAKEN / depth / WIDTH * WIDTH * c.rows;
-        // What all columns need is packed at once; where these are few, rows are used while they are still in the caches.
-        let rows_at_once = if c.data.len() > columns_at_once { rows } else { AT_ONCE };
-        for from in (0..rows).step_by(rows_at_once.max(1)) {
-            let count = rows_at_once.min(rows - from);
-            let a = Part { data: &a.data[depth_from * a.rows..], row: a.row + from, ..a };
-            pack_rows(kernel, &mut work.0, a, (count, depth), rows_of_block(kernel));
-            let packed = Rows { count, depth, packed: &work.0 };
-            for some in c.data.chunks_mut(columns_at_once) {
-                subtract_own(kernel, packed, some, c.rows, (b_row + depth_from, c_row + from));
-            }
+    let columns_at_once = TAKEN / depth / WIDTH * WIDTH * c.rows;
+    // What all columns need is packed at once; where these are few, rows are used while they are still in the caches.
+    let rows_at_once = if c.data.len() > columns_at_once { rows } else { AT_ONCE };
+    for from in (0..rows).step_by(rows_at_once.max(1)) {
+        let count = rows_at_once.min(rows - from);
+        pack_rows(kernel, &mut work.0, Part { row: a.row + from, ..a }, (count, depth), rows_of_block(kernel));
+        let packed = Rows { count, depth, packed: &work.0 };
+        for some in c.data.chunks_mut(columns_at_once) {
+            subtract_own(kernel, packed, some, c.rows, (b_row, c_row + from));
         }
     }
 }
@@ -160,8 +156,8 @@ mod tests {
     }
 
     #[test]
-    fn products_larger_than_what_is_packed_at_once_are_right_too() {
-        let shape = (13, TAKEN / DEPTH / WIDTH + 1, DEPTH / WIDTH + 2);
+    fn products_of_more_columns_than_are_taken_at_once_are_right_too() {
+        let shape = (13, TAKEN / DEPTH / WIDTH + 1, DEPTH / WIDTH);
         let wanted = expected(shape);
         for (found, wanted) in product(Kernel::best(), shape).iter().zip(&wanted) {
             assert!((found - wanted).abs() < 1e-11);
