@@ -10,7 +10,7 @@ use crate::buffer::Buffer;
 use crate::digest::digest;
 use crate::frame::{About, Fault, Load, Touch, Work};
 use crate::kernel::Kernel;
-use crate::panels::{Rows, WIDTH, rows_of_block, subtract_product};
+use crate::panels::{Rows, WIDTH, subtract_product};
 use crate::random::{Random, fill};
 
 /// Products of small matrices.
@@ -20,8 +20,8 @@ pub struct Product;
 const SIDE: usize = 48;
 const SHIFT: usize = WIDTH;
 
-/// How deep a product is. Both matrices, with what they are shifted by, take 288 KiB: half of a second-level cache of usual size.
-const DEPTH: usize = 256;
+/// How deep a product is. Both matrices, with what they are shifted by, take 297 KiB: half of a second-level cache of usual size.
+const DEPTH: usize = 264;
 
 /// Products between two digests of the sums.
 const TOGETHER: usize = 8;
@@ -81,8 +81,15 @@ impl Load for Product {
 
 impl Work for Products {
     fn restart(&mut self) {
-        pack(&mut self.left, rows_of_block(self.kernel), self.seed);
-        pack(&mut self.right, WIDTH, self.seed ^ 0x5ee1);
+        for step in 0..DEPTH {
+            let (left, right) = (line(self.seed, step), line(self.seed ^ 0x5ee1, step));
+            let (panel, column) = (step / WIDTH, step % WIDTH);
+            let rows = self.left[panel * (SIDE + SHIFT) * WIDTH..].chunks_exact_mut(WIDTH);
+            rows.zip(left).for_each(|(row, number)| row[column] = number);
+            for (nth, numbers) in right.chunks_exact(WIDTH).enumerate() {
+                self.right[(nth * DEPTH + step) * WIDTH..][..WIDTH].copy_from_slice(numbers);
+            }
+        }
     }
 
     fn size(&self) -> u64 {
@@ -130,21 +137,17 @@ impl Work for Products {
 impl Products {
     /// Subtracts one of four products from the sums: of matrices that begin at the first row and column, or farther on.
     fn subtract(&mut self, pair: usize) {
-        let from = |is_shifted: usize| is_shifted * SHIFT * DEPTH;
-        let (left, right) = (&self.left[from(pair % 2)..], &self.right[from(pair / 2)..]);
-        subtract_product(self.kernel, Rows { count: SIDE, depth: DEPTH, packed: left }, right, &mut self.sums);
+        let (left, right) = (&self.left[pair % 2 * SHIFT * WIDTH..], &self.right[pair / 2 * SHIFT * DEPTH..]);
+        let rows = Rows { numbers: left, height: SIDE + SHIFT, count: SIDE, depth: DEPTH };
+        subtract_product(self.kernel, rows, right, &mut self.sums);
     }
 }
 
-/// Fills groups of so many rows or columns, one after the other, with the numbers of a matrix that is the same for every kernel.
-fn pack(panel: &mut [f64], group: usize, seed: u64) {
+/// The numbers of one column of the left matrix, or one row of the right one.
+fn line(seed: u64, step: usize) -> [f64; SIDE + SHIFT] {
     let mut line = [0.0; SIDE + SHIFT];
-    for step in 0..DEPTH {
-        fill(&mut line, seed ^ (step as u64) << 20);
-        for (nth, numbers) in line.chunks_exact(group).enumerate() {
-            panel[(nth * DEPTH + step) * group..][..group].copy_from_slice(numbers);
-        }
-    }
+    fill(&mut line, seed ^ (step as u64) << 20);
+    line
 }
 
 #[cfg(test)]
@@ -171,11 +174,6 @@ mod tests {
     #[test]
     fn sums_are_what_their_products_add_up_to() {
         let seed = 3;
-        let line = |seed: u64, step: usize| {
-            let mut line = [0.0; SIDE + SHIFT];
-            fill(&mut line, seed ^ (step as u64) << 20);
-            line
-        };
         let product = |row: usize, column: usize| -> f64 {
             (0..DEPTH).map(|step| line(seed, step)[row] * line(seed ^ 0x5ee1, step)[column]).sum()
         };

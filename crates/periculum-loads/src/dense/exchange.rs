@@ -2,7 +2,7 @@
 
 use super::matrix::{Columns, Row, WIDTH};
 use crate::kernel::{Kernel, for_each_kernel, prefetch};
-use crate::lanes::{LANES, Lanes, Line, fence};
+use crate::lanes::{LANES, Lanes};
 
 /// So many rows before its turn one is asked for.
 const AHEAD: usize = 8;
@@ -22,7 +22,7 @@ pub(super) struct Exchange {
 }
 
 impl Exchange {
-    /// Room for matrices of so many rows.
+    /// Room for matrices whose panels are so high.
     pub(super) fn new(rows: usize) -> Self {
         Self {
             first: 0,
@@ -33,7 +33,7 @@ impl Exchange {
         }
     }
 
-    /// Bytes of room for matrices of so many rows.
+    /// Bytes of room for such matrices.
     pub(super) fn bytes(rows: u64) -> u64 {
         rows * (4 * size_of::<usize>() + size_of::<Row>()) as u64
     }
@@ -58,43 +58,44 @@ impl Exchange {
     }
 
     /// Exchanges the rows of a matrix.
-    pub(super) fn apply(&mut self, matrix: &mut Columns) {
+    pub(super) fn apply(&mut self, kernel: Kernel, matrix: &mut Columns) {
         let Self { first, sources, displaced, kept, .. } = self;
-        let upper = *first..*first + sources.len();
         for panel in matrix.panels() {
-            for (nth, (kept, source)) in kept.iter_mut().zip(sources.iter()).enumerate() {
-                ask_for(panel, sources.get(nth + AHEAD));
-                *kept = panel[*source];
-            }
+            gather(kernel, kept, panel, sources);
             for (row, source) in displaced.iter() {
                 panel[*row] = panel[*source];
             }
-            panel[upper.clone()].copy_from_slice(&kept[..sources.len()]);
+            panel[*first..][..sources.len()].copy_from_slice(&kept[..sources.len()]);
         }
     }
 
-    /// Takes all rows of a matrix over from where they stand in an original, with these exchanges and none before them.
+    /// Takes the upper rows of a matrix over from where they stand in an original, with these exchanges and none before them.
     pub(super) fn take_over(&self, kernel: Kernel, matrix: &mut Columns, original: &[f64]) {
-        let originals = original.as_chunks().0.chunks_exact(matrix.rows);
-        matrix.panels().zip(originals).for_each(|(panel, original)| copy(kernel, panel, original, &self.order));
+        let originals = original.as_chunks().0.chunks_exact(matrix.height);
+        matrix
+            .panels()
+            .zip(originals)
+            .for_each(|(panel, original)| gather(kernel, &mut panel[self.first..], original, &self.sources));
+    }
+
+    /// Which row stands at each of so many rows from this one when all of them are done.
+    pub(super) fn order(&self, from: usize, count: usize) -> &[usize] {
+        &self.order[from..][..count]
     }
 }
 
 for_each_kernel! {
-    /// Copies rows of a panel, each from where it is to come from, past the caches: it is long before the first of them is used.
-    fn copy(panel: &mut [Row], original: &[Row], sources: &[usize]) = copy_in_lanes;
+    /// Copies rows of a panel, each from where it is to come from.
+    fn gather(rows: &mut [Row], panel: &[Row], sources: &[usize]) = gather_in_lanes;
 }
 
 #[inline(always)]
-fn copy_in_lanes<L: Lanes>(panel: &mut [Row], original: &[Row], sources: &[usize]) {
-    let lines: &mut [Line] = bytemuck::cast_slice_mut(panel);
-    for (nth, (lines, source)) in lines.chunks_exact_mut(WIDTH / LANES).zip(sources).enumerate() {
-        ask_for(original, sources.get(nth + AHEAD));
-        for (line, original) in lines.iter_mut().zip(original[*source].as_chunks().0) {
-            L::load(original).stream(line);
-        }
+fn gather_in_lanes<L: Lanes>(rows: &mut [Row], panel: &[Row], sources: &[usize]) {
+    for (nth, (row, source)) in rows.iter_mut().zip(sources).enumerate() {
+        ask_for(panel, sources.get(nth + AHEAD));
+        let parts = row.as_chunks_mut().0.iter_mut().zip(panel[*source].as_chunks().0);
+        parts.for_each(|(part, source)| L::load(source).store(part));
     }
-    fence();
 }
 
 /// Rows are fetched before their turn: nobody could guess where they will be read.
@@ -108,7 +109,6 @@ fn ask_for(panel: &[Row], row: Option<&usize>) {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::buffer::Buffer;
     use proptest::prelude::*;
 
     const ROWS: usize = 30;
@@ -120,25 +120,46 @@ mod tests {
         })
     }
 
+    fn columns(data: &mut [f64]) -> Columns<'_> {
+        Columns { data, rows: ROWS, height: ROWS + 2 }
+    }
+
+    fn numbers() -> Vec<f64> {
+        (0..2 * (ROWS + 2) * WIDTH).map(|number| number as f64).collect()
+    }
+
+    fn one_by_one(data: &mut [f64], first: usize, pivots: &[usize]) {
+        for panel in columns(data).panels() {
+            pivots.iter().enumerate().for_each(|(index, pivot)| panel.swap(first + index, *pivot));
+        }
+    }
+
     proptest! {
         #[test]
         fn taken_together_they_are_what_they_are_one_by_one(runs in prop::collection::vec(pivots(), 1..4)) {
-            let mut exchange = Exchange::new(ROWS);
-            let original: Vec<f64> = (0..2 * ROWS * WIDTH).map(|number| number as f64).collect();
-            let mut data = Buffer::zeroed(original.len()).expect("memory");
-            let mut expected = original.clone();
-            for (run, (first, pivots)) in runs.iter().enumerate() {
-                for panel in (Columns { data: &mut expected, rows: ROWS }).panels() {
-                    pivots.iter().enumerate().for_each(|(index, pivot)| panel.swap(first + index, *pivot));
-                }
-                exchange.take(*first, pivots);
-                let mut matrix = Columns { data: &mut data, rows: ROWS };
-                match run {
-                    0 => exchange.take_over(Kernel::best(), &mut matrix, &original),
-                    _ => exchange.apply(&mut matrix),
-                }
-                prop_assert_eq!(&*data, &*expected);
+            let mut exchange = Exchange::new(ROWS + 2);
+            let (mut data, mut expected) = (numbers(), numbers());
+            for (first, pivots) in runs {
+                one_by_one(&mut expected, first, &pivots);
+                exchange.take(first, &pivots);
+                exchange.apply(Kernel::best(), &mut columns(&mut data));
+                prop_assert_eq!(&data, &expected);
             }
+        }
+
+        #[test]
+        fn rows_are_taken_over_as_if_they_had_been_exchanged_there((first, pivots) in pivots()) {
+            let mut exchange = Exchange::new(ROWS + 2);
+            let (original, mut data, mut expected) = (numbers(), numbers(), numbers());
+            one_by_one(&mut expected, first, &pivots);
+            exchange.take(first, &pivots);
+            exchange.take_over(Kernel::best(), &mut columns(&mut data), &original);
+            let lower = first + pivots.len();
+            for (panel, original) in columns(&mut data).panels().zip(original.as_chunks().0.chunks_exact(ROWS + 2)) {
+                let sources = exchange.order(lower, ROWS - lower);
+                panel[lower..].iter_mut().zip(sources).for_each(|(row, source)| *row = original[*source]);
+            }
+            prop_assert_eq!(data, expected);
         }
     }
 }

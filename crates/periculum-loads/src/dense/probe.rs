@@ -39,7 +39,7 @@ impl Probe {
 
     /// Subtracts the product once.
     pub fn run(&mut self) {
-        let rows = Rows { count: ROWS, depth: DEPTH, packed: &self.left };
+        let rows = Rows { numbers: &self.left, height: ROWS, count: ROWS, depth: DEPTH };
         subtract_product(self.kernel, rows, &self.right, &mut self.c);
     }
 }

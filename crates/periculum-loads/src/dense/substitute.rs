@@ -4,10 +4,10 @@ use super::matrix::WIDTH;
 use crate::kernel::for_each_kernel;
 use crate::lanes::{LANES, Lanes};
 
-/// Takes the right-hand side through the exchanges of the factorisation, as the matrix was.
-pub(super) fn exchange(pivots: &[usize], x: &mut [f64]) {
+/// Takes the right-hand side through exchanges of the factorisation from this row on, as the rest of the matrix was.
+pub(super) fn exchange(pivots: &[usize], first: usize, x: &mut [f64]) {
     for (index, pivot) in pivots.iter().enumerate() {
-        x.swap(index, *pivot);
+        x.swap(first + index, *pivot);
     }
 }
 

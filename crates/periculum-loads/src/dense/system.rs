@@ -3,7 +3,8 @@
 use std::io;
 
 use super::lu::{Room, factor};
-use super::matrix::{Columns, WIDTH};
+use super::matrix::{Columns, WIDTH, height_for};
+use super::multiply::DEPTH;
 use super::substitute::{back, exchange, forward};
 use crate::buffer::Buffer;
 use crate::digest::{digest, join};
@@ -15,10 +16,11 @@ pub const WORST_RESIDUAL: f64 = 16.0;
 
 /// A linear system of fixed order, solved in memory that is allocated once.
 ///
-/// Matrices stand in panels of 24 columns, in each of which row stands after row; what the last one has too much is nothing.
+/// Matrices stand in panels of 24 columns, in each of which row stands after row; what they have too much is nothing.
 pub struct Solver {
     kernel: Kernel,
     order: usize,
+    height: usize,
     a: Buffer<f64>,
     b: Vec<f64>,
     factors: Buffer<f64>,
@@ -35,10 +37,12 @@ impl Solver {
     /// # Errors
     /// When the system has not so much memory.
     pub fn new(kernel: Kernel, order: usize) -> io::Result<Self> {
-        let numbers = order * order.next_multiple_of(WIDTH);
+        let height = height_for(order);
+        let numbers = height * order.next_multiple_of(WIDTH);
         Ok(Self {
             kernel,
             order,
+            height,
             a: Buffer::zeroed(numbers)?,
             b: vec![0.0; order],
             factors: Buffer::zeroed(numbers)?,
@@ -46,7 +50,7 @@ impl Solver {
             pivots: vec![0; order],
             row_sums: vec![0.0; order],
             rest: vec![0.0; order],
-            room: Room::new(order)?,
+            room: Room::new(height),
         })
     }
 
@@ -57,7 +61,8 @@ impl Solver {
 
     /// Memory that a solver of this order holds, bytes.
     pub fn bytes(order: u64) -> u64 {
-        8 * (2 * order.next_multiple_of(WIDTH as u64) * order + 5 * order) + Room::bytes(order)
+        let height = height_for(order as usize) as u64;
+        8 * (2 * order.next_multiple_of(WIDTH as u64) * height + 5 * order) + Room::bytes(height)
     }
 
     /// Floating-point operations of one solution: ⅔n³ + 2n², as benchmarks of linear systems count them.
@@ -68,7 +73,7 @@ impl Solver {
 
     /// Makes the system that this seed stands for.
     pub fn generate(&mut self, seed: u64) {
-        let mut matrix = Columns { data: &mut self.a, rows: self.order };
+        let mut matrix = Columns { data: &mut self.a, rows: self.order, height: self.height };
         for (first, panel) in (0..self.order).step_by(WIDTH).zip(matrix.panels()) {
             fill(panel.as_flattened_mut(), seed ^ (first as u64) << 20);
             let there = WIDTH.min(self.order - first);
@@ -79,7 +84,9 @@ impl Solver {
 
     /// A digest of the system.
     pub fn system_digest(&self) -> u64 {
-        digest(self.kernel, &self.b, digest(self.kernel, &self.a, 0))
+        let panels = self.a.chunks_exact(self.height * WIDTH);
+        let matrix = panels.fold(0, |state, panel| digest(self.kernel, &panel[..self.order * WIDTH], state));
+        digest(self.kernel, &self.b, matrix)
     }
 
     /// The matrix of the system, panel by panel, and its right-hand side.
@@ -94,7 +101,7 @@ impl Solver {
 
     /// Factors the matrix.
     pub fn factor(&mut self) {
-        let matrix = Columns { data: &mut self.factors, rows: self.order };
+        let matrix = Columns { data: &mut self.factors, rows: self.order, height: self.height };
         factor(self.kernel, &mut self.room, matrix, Some(&self.a), 0, &mut self.pivots);
     }
 
@@ -102,9 +109,12 @@ impl Solver {
     /// panels, as far as there is room for digests.
     pub fn substitute(&mut self, digests: &mut [u64]) {
         self.x.copy_from_slice(&self.b);
-        exchange(&self.pivots, &mut self.x);
-        let panels = (0..self.order).step_by(WIDTH).zip(self.factors.chunks_exact(self.order * WIDTH));
+        let panels = self.factors.chunks_exact(self.height * WIDTH).map(|panel| &panel[..self.order * WIDTH]);
+        let panels = (0..self.order).step_by(WIDTH).zip(panels);
         for (part, (first, panel)) in panels.clone().enumerate() {
+            if first % DEPTH == 0 {
+                exchange(&self.pivots[first..self.order.min(first + DEPTH)], first, &mut self.x);
+            }
             if let Some(digest_of_panel) = digests.get_mut(part) {
                 *digest_of_panel = digest(self.kernel, panel, 0);
             }
@@ -117,7 +127,7 @@ impl Solver {
     pub fn residual(&mut self) -> f64 {
         self.rest.copy_from_slice(&self.b);
         self.row_sums.fill(0.0);
-        for (panel, x) in self.a.chunks_exact(self.order * WIDTH).zip(self.x.chunks(WIDTH)) {
+        for (panel, x) in self.a.chunks_exact(self.height * WIDTH).zip(self.x.chunks(WIDTH)) {
             for ((rest, sum), row) in self.rest.iter_mut().zip(&mut self.row_sums).zip(panel.chunks_exact(WIDTH)) {
                 for (element, x) in row.iter().zip(x) {
                     *rest -= element * x;
@@ -219,7 +229,7 @@ mod tests {
         let (a, b) = solver.system_mut();
         // The product of the matrix with (1, -2, 3).
         for (row, values) in [[2.0, 1.0, 1.0], [4.0, 3.0, 3.0], [8.0, 7.0, 9.0]].iter().enumerate() {
-            values.iter().enumerate().for_each(|(column, value)| a[place(3, row, column)] = *value);
+            values.iter().enumerate().for_each(|(column, value)| a[place(height_for(3), row, column)] = *value);
         }
         b.copy_from_slice(&[3.0, 7.0, 21.0]);
         solver.factor();
