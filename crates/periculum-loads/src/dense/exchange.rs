@@ -22,20 +22,20 @@ pub(super) struct Exchange {
 }
 
 impl Exchange {
-    /// Room for matrices whose panels are so high.
-    pub(super) fn new(rows: usize) -> Self {
+    /// Room for so many exchanges at once, in panels that are so high.
+    pub(super) fn new(height: usize, most: usize) -> Self {
         Self {
             first: 0,
-            sources: Vec::with_capacity(rows),
-            displaced: Vec::with_capacity(rows),
-            order: vec![0; rows],
-            kept: vec![[0.0; WIDTH]; rows],
+            sources: Vec::with_capacity(most),
+            displaced: Vec::with_capacity(most),
+            order: vec![0; height],
+            kept: vec![[0.0; WIDTH]; most],
         }
     }
 
-    /// Bytes of room for such matrices.
-    pub(super) fn bytes(rows: u64) -> u64 {
-        rows * (4 * size_of::<usize>() + size_of::<Row>()) as u64
+    /// Bytes of such room.
+    pub(super) fn bytes(height: u64, most: u64) -> u64 {
+        height * size_of::<usize>() as u64 + most * (3 * size_of::<usize>() + size_of::<Row>()) as u64
     }
 
     /// Takes exchanges of the rows from the first one with their pivots, in this order.
@@ -137,7 +137,7 @@ mod tests {
     proptest! {
         #[test]
         fn taken_together_they_are_what_they_are_one_by_one(runs in prop::collection::vec(pivots(), 1..4)) {
-            let mut exchange = Exchange::new(ROWS + 2);
+            let mut exchange = Exchange::new(ROWS + 2, ROWS);
             let (mut data, mut expected) = (numbers(), numbers());
             for (first, pivots) in runs {
                 one_by_one(&mut expected, first, &pivots);
@@ -149,7 +149,7 @@ mod tests {
 
         #[test]
         fn rows_are_taken_over_as_if_they_had_been_exchanged_there((first, pivots) in pivots()) {
-            let mut exchange = Exchange::new(ROWS + 2);
+            let mut exchange = Exchange::new(ROWS + 2, ROWS);
             let (original, mut data, mut expected) = (numbers(), numbers(), numbers());
             one_by_one(&mut expected, first, &pivots);
             exchange.take(first, &pivots);

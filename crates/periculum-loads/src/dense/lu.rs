@@ -6,7 +6,7 @@ use super::matrix::{Columns, Part, WIDTH};
 use super::multiply::{DEPTH, subtract_product};
 use super::narrow::{Upright, factor_narrow, solve_narrow};
 use crate::kernel::Kernel;
-use crate::panels::{BLOCKS, Origin};
+use crate::panels::{GROUP, Origin};
 
 /// What a factorisation needs besides its matrix, made once.
 pub(super) struct Room {
@@ -17,12 +17,12 @@ pub(super) struct Room {
 impl Room {
     /// Room for matrices whose panels are so high.
     pub(super) fn new(height: usize) -> Self {
-        Self { exchange: Exchange::new(height), upright: Upright::new(height) }
+        Self { exchange: Exchange::new(height, DEPTH.min(height)), upright: Upright::new(height) }
     }
 
     /// Bytes of such room.
     pub(super) fn bytes(height: u64) -> u64 {
-        Exchange::bytes(height) + Upright::bytes(height)
+        Exchange::bytes(height, height.min(DEPTH as u64)) + Upright::bytes(height)
     }
 }
 
@@ -63,7 +63,7 @@ pub(super) fn factor(
     let lower = row + first;
     let count = rows - lower;
     let origin =
-        original.map(|numbers| Origin { numbers, sources: exchange.order(lower, count.next_multiple_of(BLOCKS)) });
+        original.map(|numbers| Origin { numbers, sources: exchange.order(lower, count.next_multiple_of(GROUP)) });
     let below = Part { row: lower, ..triangle };
     subtract_product(kernel, (below, count, first), &mut right, (row, lower), origin);
     factor(kernel, room, right, None, lower, right_pivots);

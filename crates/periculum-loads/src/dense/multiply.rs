@@ -32,7 +32,7 @@ pub(super) fn subtract_product(
 mod tests {
     use super::super::matrix::{height_for, place};
     use super::*;
-    use crate::panels::BLOCKS;
+    use crate::panels::GROUP;
     use crate::random::fill;
     use proptest::prelude::*;
 
@@ -93,7 +93,7 @@ mod tests {
             let shape = (rows, panels, DEPTH / WIDTH);
             let (_, there) = operands(shape);
             let height = there.len() / panels / WIDTH;
-            let count = rows.next_multiple_of(BLOCKS);
+            let count = rows.next_multiple_of(GROUP);
             let sources: Vec<usize> = (0..count).map(|row| (row + turned) % count).collect();
             let mut original = there.clone();
             for panel in 0..panels {

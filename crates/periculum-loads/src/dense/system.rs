@@ -224,6 +224,21 @@ mod tests {
     }
 
     #[test]
+    fn what_stands_below_the_last_row_changes_nothing() {
+        for order in [30, 220, 500] {
+            let mut solver = Solver::new(Kernel::best(), order).expect("memory");
+            solver.generate(5);
+            let expected = solver.system_digest();
+            for panel in solver.system_mut().0.chunks_exact_mut(height_for(order) * WIDTH) {
+                panel[order * WIDTH..].fill(f64::NAN);
+            }
+            assert_eq!(solver.system_digest(), expected);
+            solver.factor();
+            assert_eq!(digests(solver), digests(solved(Kernel::best(), order, 5)), "{order}");
+        }
+    }
+
+    #[test]
     fn a_known_system_has_its_known_solution() {
         let mut solver = Solver::new(Kernel::best(), 3).expect("memory");
         let (a, b) = solver.system_mut();

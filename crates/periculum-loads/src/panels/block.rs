@@ -1,10 +1,11 @@
 //! The innermost loops: small blocks of the product of two panels, in the registers of one core.
 
-use super::{Origin, PARTS, Product, Rows, WIDTH};
+use super::shape::{Origin, PARTS, Product, Rows, WIDTH};
 use crate::kernel::prefetch;
 use crate::lanes::{LANES, Lanes};
 
-/// Subtracts a product block by block, each as many rows high and as many vectors wide as the registers hold.
+/// Subtracts a product block by block, each as many rows high and as many vectors wide as the registers hold; what is left of the rows
+/// then two by two.
 ///
 /// # Safety
 /// All panels must be there, of the right matrix as many rows as the product is deep, and none of them may be written. So must all rows
@@ -15,27 +16,45 @@ pub(super) unsafe fn every_block<L: Lanes, const ACROSS: usize, const ROWS: usiz
     product: Product,
     origin: Option<Origin>,
 ) {
+    let left = rows.count % ROWS;
+    for row in (0..rows.count - left).step_by(ROWS) {
+        // SAFETY: the caller's promise.
+        unsafe { blocks_of_rows::<L, ACROSS, ROWS>(row, rows, product, origin) };
+    }
+    for row in (rows.count - left..rows.count).step_by(2) {
+        // SAFETY: the caller's promise.
+        unsafe { blocks_of_rows::<L, ACROSS, 2>(row, rows, product, origin) };
+    }
+}
+
+/// # Safety
+/// As for [`every_block`].
+#[inline(always)]
+unsafe fn blocks_of_rows<L: Lanes, const ACROSS: usize, const ROWS: usize>(
+    row: usize,
+    rows: Rows,
+    product: Product,
+    origin: Option<Origin>,
+) {
+    let numbers = rows.numbers.as_ptr().wrapping_add(row * WIDTH);
     let blocks = product.panels * (WIDTH / (ACROSS * LANES));
     let lines = ROWS.div_ceil(blocks.max(1));
-    for row in (0..rows.count).step_by(ROWS) {
-        let numbers = rows.numbers.as_ptr().wrapping_add(row * WIDTH);
-        for block in 0..blocks {
-            let soon = ROWS * WIDTH + (block * PARTS * lines * LANES) % (ROWS * WIDTH);
-            let left = Left { numbers, apart: rows.height * WIDTH, depth: rows.depth, soon, lines };
-            let (panel, within) = (block * ACROSS * LANES / WIDTH, block * ACROSS * LANES % WIDTH);
-            let right = product.right.wrapping_add(panel * product.right_apart + within);
-            let from = panel * product.apart + within;
-            let c = product.c.wrapping_add(from + row * WIDTH);
-            let before: [*const f64; ROWS] = std::array::from_fn(|nth| match origin {
-                None => c.wrapping_add(nth * WIDTH).cast_const(),
-                Some(Origin { numbers, sources }) => numbers.as_ptr().wrapping_add(from + sources[row + nth] * WIDTH),
-            });
+    for block in 0..blocks {
+        let soon = ROWS * WIDTH + (block * PARTS * lines * LANES) % (ROWS * WIDTH);
+        let left = Left { numbers, apart: rows.height * WIDTH, depth: rows.depth, soon, lines };
+        let (panel, within) = (block * ACROSS * LANES / WIDTH, block * ACROSS * LANES % WIDTH);
+        let right = product.right.wrapping_add(panel * product.right_apart + within);
+        let from = panel * product.apart + within;
+        let c = product.c.wrapping_add(from + row * WIDTH);
+        let before: [*const f64; ROWS] = std::array::from_fn(|nth| match origin {
+            None => c.wrapping_add(nth * WIDTH).cast_const(),
+            Some(Origin { numbers, sources }) => numbers.as_ptr().wrapping_add(from + sources[row + nth] * WIDTH),
+        });
+        // SAFETY: the caller's promise.
+        let sums = unsafe { multiply::<L, ACROSS, ROWS>(left, right, &before) };
+        for (nth, sums) in sums.iter().enumerate() {
             // SAFETY: the caller's promise.
-            let sums = unsafe { multiply::<L, ACROSS, ROWS>(left, right, &before) };
-            for (nth, sums) in sums.iter().enumerate() {
-                // SAFETY: the caller's promise.
-                unsafe { subtract_row(sums, before[nth], c.wrapping_add(nth * WIDTH)) };
-            }
+            unsafe { subtract_row(sums, before[nth], c.wrapping_add(nth * WIDTH)) };
         }
     }
 }

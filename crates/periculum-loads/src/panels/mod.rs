@@ -7,63 +7,30 @@
 //! them give the same bits.
 
 mod block;
+mod shape;
 
 use crate::kernel::Kernel;
-use crate::lanes::{self, LANES};
+use crate::lanes;
 use block::every_block;
+use shape::Product;
 
-/// Columns of a panel.
-pub(crate) const WIDTH: usize = PARTS * LANES;
+pub(crate) use shape::{GROUP, Origin, Rows, WIDTH, height_for};
 
-/// Vectors of a row of a panel.
-const PARTS: usize = 3;
-
-/// Panels are this many rows high, or a multiple of it: whole blocks of every kernel.
-pub(crate) const BLOCKS: usize = 24;
-
-/// How high panels of at least so many rows are: whole blocks, and of many an odd number, so that the parts of some rows that stand in
-/// different panels spread evenly over a cache of the first level.
-pub(crate) fn height_for(rows: usize) -> usize {
-    let blocks = rows.div_ceil(BLOCKS);
-    if blocks > 8 { (blocks | 1) * BLOCKS } else { blocks * BLOCKS }
-}
-
-/// Some rows of a matrix in panels, to be multiplied with another one.
-#[derive(Clone, Copy)]
-pub(crate) struct Rows<'a> {
-    /// From the first of them on.
-    pub(crate) numbers: &'a [f64],
-    /// How high its panels are.
-    pub(crate) height: usize,
-    pub(crate) count: usize,
-    /// How many columns of it are multiplied: whole panels.
-    pub(crate) depth: usize,
-}
-
-/// Subtracts from the rows of the panels of `c` the product of as many other rows, whole blocks, and the panels of `right`, which are
+/// Subtracts from the rows of the panels of `c` the product of as many other rows, whole groups, and the panels of `right`, which are
 /// just so deep.
 pub(crate) fn subtract_product(kernel: Kernel, rows: Rows, right: &[f64], c: &mut [f64]) {
     let (apart, panels) = (rows.count * WIDTH, c.len() / (rows.count * WIDTH).max(1));
-    assert!(rows.count.is_multiple_of(BLOCKS), "rows are whole blocks");
+    assert!(rows.count.is_multiple_of(GROUP), "rows are whole groups");
     assert!(right.len() >= panels * rows.depth * WIDTH, "the right matrix is too short");
     let product = Product { right: right.as_ptr(), right_apart: rows.depth * WIDTH, c: c.as_mut_ptr(), apart, panels };
     // SAFETY: what is read and what is written are as long as was asserted, and apart.
     unsafe { subtract(kernel, rows, product, None) }
 }
 
-/// Where rows that a product is subtracted from come from.
-#[derive(Clone, Copy)]
-pub(crate) struct Origin<'a> {
-    /// Panels just as high.
-    pub(crate) numbers: &'a [f64],
-    /// Which of their rows each of those that are written comes from.
-    pub(crate) sources: &'a [usize],
-}
-
 /// Subtracts from the rows of a matrix from `lower` on the product of as many other rows and its own rows from `upper` on, all of them
 /// above; its panels are so many rows high. Where there is an origin, the rows are taken from it first.
 ///
-/// What is missing to a whole block is subtracted too, from the rows below.
+/// What is missing to a whole group is subtracted too, from the rows below.
 pub(crate) fn subtract_own(
     kernel: Kernel,
     rows: Rows,
@@ -72,7 +39,7 @@ pub(crate) fn subtract_own(
     (upper, lower): (usize, usize),
     origin: Option<Origin>,
 ) {
-    let count = rows.count.next_multiple_of(BLOCKS);
+    let count = rows.count.next_multiple_of(GROUP);
     assert!(upper + rows.depth <= lower && lower + count <= height, "rows that are read and written");
     if let Some(origin) = origin {
         assert!(origin.numbers.len() >= c.len() && origin.sources.len() == count, "rows that are taken over");
@@ -86,25 +53,14 @@ pub(crate) fn subtract_own(
     unsafe { subtract(kernel, rows, product, origin) }
 }
 
-/// What a product is made with, and where it is subtracted.
-#[derive(Clone, Copy)]
-struct Product {
-    /// The first row of the right matrix, and how far apart its panels are.
-    right: *const f64,
-    right_apart: usize,
-    /// The first row that is written, and how far apart the panels are.
-    c: *mut f64,
-    apart: usize,
-    panels: usize,
-}
-
 /// # Safety
 /// All panels must be there, of the right matrix as many rows as the product is deep, and none of them may be written. So must all rows
 /// of an origin.
 unsafe fn subtract(kernel: Kernel, rows: Rows, product: Product, origin: Option<Origin>) {
     let Rows { numbers, height, count, depth } = rows;
-    let last = (depth / WIDTH).saturating_sub(1) * height + count.next_multiple_of(BLOCKS);
+    let last = (depth / WIDTH).saturating_sub(1) * height + count.next_multiple_of(GROUP);
     assert!(depth.is_multiple_of(WIDTH) && numbers.len() >= last * WIDTH, "the left matrix is shorter than it is deep");
+    let rows = Rows { count: count.next_multiple_of(GROUP), ..rows };
     match kernel {
         #[cfg(target_arch = "x86_64")]
         Kernel::Avx512 if kernel.is_available() => {
