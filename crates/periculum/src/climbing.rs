@@ -397,7 +397,7 @@ fn bench(
     let setter = patiently(move || Setter::of(&root, &of, &kept))?;
     let setter = setter.map_err(|told| BadInput(told.join("\n")))?;
     let watchdog = watchdog(briefing, linux)?;
-    let pictures = std::path::absolute(ledger.with_extension("pictures"))?;
+    let pictures = std::path::absolute(places::pictures_of(ledger))?;
     let runner = LoadRunner::new(linux.clone(), &briefing.plan, &permits, pictures)?;
     let clock = SteadyClock::behind(began.last);
     let machine = ThisMachine::new(linux.clone(), setter, watchdog, rig, Box::new(runner), clock, is_of_a_pass);

@@ -48,6 +48,11 @@ pub(crate) fn ledger_to_read(common: &Common) -> Result<PathBuf> {
     Err(BadInput(what).into())
 }
 
+/// The folder in which climbs of this ledger keep pictures: beside it.
+pub(crate) fn pictures_of(ledger: &Path) -> PathBuf {
+    ledger.with_extension("pictures")
+}
+
 /// A command as it has to be typed for the ledger of this path.
 pub(crate) fn typed(command: &str, ledger: &Path) -> String {
     let is = |name: &str| in_data_folder(name).is_ok_and(|path| path == ledger);

@@ -15,6 +15,7 @@ use periculum_ledger::{ClimbRow, EnteredRow, Ledger, RecordRow};
 
 use super::climbed::{Climbed, climb_facts};
 use super::picked::Picked;
+use crate::places::pictures_of;
 use crate::recalling::{recall, recall_to_look, tell_past};
 
 /// The ledger that the interface looks into.
@@ -130,7 +131,7 @@ impl Library {
 
     /// Where a picture is that a pass has kept: where it was kept, or with the pictures of the ledger, which may have been moved together.
     pub(super) fn picture(&self, kept: &Path) -> PathBuf {
-        let moved = kept.file_name().map(|name| self.path().with_extension("pictures").join(name));
+        let moved = kept.file_name().map(|name| pictures_of(self.path()).join(name));
         moved.filter(|moved| !kept.exists() && moved.exists()).unwrap_or_else(|| kept.to_owned())
     }
 
