@@ -67,11 +67,14 @@ impl Terminal {
         }
     }
 
-    /// Leaves an interface in which nothing is climbed any more. A key that nobody heard is pressed again: behind the prompt it does
-    /// nothing.
+    /// Leaves an interface in which nothing is climbed any more. A key that nobody heard is pressed again: behind the prompt it is taken
+    /// back.
     pub(crate) fn leave(&self) {
         let deadline = Instant::now() + PATIENCE;
-        let is_left = || self.screen().trim_end().lines().last().is_some_and(|line| line.starts_with("ready>"));
+        // The line that called the interface has a prompt before it too, and is seen again a moment before the shell listens.
+        let is_prompt =
+            |line: &str| line.strip_prefix("ready>").is_some_and(|typed| typed.trim_matches(['q', ' ']).is_empty());
+        let is_left = || self.screen().trim_end().lines().last().is_some_and(is_prompt);
         while !is_left() {
             assert!(Instant::now() < deadline, "it is not left:\n{}", self.screen());
             self.press("q");
@@ -80,6 +83,7 @@ impl Terminal {
                 sleep(Duration::from_millis(50));
             }
         }
+        self.press("C-u");
     }
 
     /// Kills what runs in the shell, as nothing can be done against.
