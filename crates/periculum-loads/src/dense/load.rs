@@ -21,7 +21,7 @@ const ABOUT: About = About {
     stresses: "vector units, heat",
     size_name: "unknowns",
     unit: "GFLOP/s",
-    // 61 MiB a thread for a matrix and its factors, and several rounds a second; larger ones are a quarter faster at best.
+    // 61 MiB a thread for a matrix and its factors, and several rounds a second; larger ones are a fifth faster at best.
     usual_size: 2000,
     sizes: (1, 1 << 20),
     adds_up: true,
@@ -40,9 +40,9 @@ impl Load for Dense {
         Solver::operations(size) / 1e9
     }
 
-    /// Small systems spend their time beside the products: by rates at orders from 120 to 2,000, as much as 400/n of it.
+    /// Small systems spend their time beside the products: by rates at orders from 120 to 2,000, as much as 250/n of it.
     fn effort(&self, size: u64) -> f64 {
-        self.work(size) * (1.0 + 400.0 / size as f64)
+        self.work(size) * (1.0 + 250.0 / size as f64)
     }
 
     fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
