@@ -41,6 +41,8 @@ pub struct Laws {
     log_weights: Vec<[f64; BACKGROUND_COUNT]>,
     /// The weights of those that matter, worked out when somebody asks after something was seen.
     live: OnceLock<Vec<(usize, [f64; BACKGROUND_COUNT])>>,
+    /// Whether what is said has to be as sure by each mechanism alone as by all of them together.
+    by_each: bool,
 }
 
 /// A law without its background.
@@ -49,6 +51,7 @@ pub(super) struct Shape {
     limit: f64,
     pub(super) slope: f64,
     pub(super) tail: Tail,
+    mechanism: usize,
 }
 
 impl Shape {
@@ -89,12 +92,16 @@ impl Laws {
     /// to go no farther than the hardest rung.
     pub fn near(stock: Option<f64>, hardest: f64, prior: &Prior) -> Self {
         let easiest = stock.map_or(-BEYOND, |stock| stock - ROOM);
-        Self::between(easiest, hardest.max(easiest) + BEYOND, prior)
+        let mut laws = Self::between(easiest, hardest.max(easiest) + BEYOND, prior);
+        if let Some(stock) = stock.filter(|_| prior.used > 0.0) {
+            laws.observe(stock, Observation::Held(prior.used));
+        }
+        laws
     }
 
     /// What is known of something of which not even a step is known, but for how far it was tried.
-    pub fn unexpected(farthest: f64) -> Self {
-        Self::near(None, farthest, &Prior::usual(1.0))
+    pub fn unexpected(farthest: f64, usual: fn(f64) -> Prior) -> Self {
+        Self::near(None, farthest, &usual(1.0))
     }
 
     /// What is known before anything is seen: the limit lies between these rungs, in steps.
@@ -104,14 +111,14 @@ impl Laws {
         let (mut shapes, mut log_weights) = (Vec::new(), Vec::new());
         for limit in limits {
             let of_limit = prior.of_limit(limit);
-            for mechanism in &prior.mechanisms {
+            for (index, mechanism) in prior.mechanisms.iter().enumerate() {
                 for (slope, weights) in mechanism.weighed() {
-                    shapes.push(Shape { limit, slope, tail: mechanism.tail });
+                    shapes.push(Shape { limit, slope, tail: mechanism.tail, mechanism: index });
                     log_weights.push(weights.map(|weight| of_limit + weight));
                 }
             }
         }
-        Self { shapes, log_weights, live: OnceLock::new() }
+        Self { shapes, log_weights, live: OnceLock::new(), by_each: prior.by_each }
     }
 
     /// How far from rung nothing the limit is where it fails once in ten minutes, and the logarithm of the slope, each with its
@@ -170,9 +177,15 @@ impl Laws {
         }
     }
 
-    /// How often a rung survives so many seconds: in the mean of all laws, at least as one can be so sure, and at most.
+    /// How often a rung survives so many seconds: in the mean of all laws, and at least and at most as one can be so sure.
     pub fn survival(&self, rung: f64, seconds: f64, sure: f64) -> Survival {
-        Survival::of(self.survivals(rung, seconds), 1.0 - sure)
+        let beyond = 1.0 - sure;
+        let all = Survival::of(self.survivals(rung, seconds), beyond);
+        if !self.by_each {
+            return all;
+        }
+        let each = self.survivals_by_mechanism(rung, seconds).map(|one| Survival::of(one, beyond));
+        each.fold(all, |all, one| Survival { low: all.low.min(one.low), high: all.high.max(one.high), ..all })
     }
 
     /// The same in the mean alone.
@@ -182,13 +195,22 @@ impl Laws {
 
     /// How often each law survives so many seconds at a rung, and its weight.
     pub(super) fn survivals(&self, rung: f64, seconds: f64) -> Vec<(f64, f64)> {
-        let time = warmed(seconds);
-        let of_background = BACKGROUNDS.map(|background| exp(-background * time));
-        let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND_COUNT])| {
-            let of_shape = exp(-shape.hazard(rung) * time);
-            std::array::from_fn::<_, BACKGROUND_COUNT, _>(|at| (of_shape * of_background[at], weights[at]))
-        };
-        self.shapes().flat_map(of_shape).collect()
+        survivals(self.shapes(), rung, seconds)
+    }
+
+    /// The same for each mechanism, whose weights are one together.
+    fn survivals_by_mechanism(&self, rung: f64, seconds: f64) -> impl Iterator<Item = Vec<(f64, f64)>> {
+        (0..self.mechanisms()).filter_map(move |mechanism| {
+            let of_one = self.shapes().filter(|(shape, _)| shape.mechanism == mechanism);
+            let mut one = survivals(of_one, rung, seconds);
+            let all: f64 = one.iter().map(|(_, weight)| weight).sum();
+            one.iter_mut().for_each(|(_, weight)| *weight /= all);
+            (all > 0.0).then_some(one)
+        })
+    }
+
+    fn mechanisms(&self) -> usize {
+        self.shapes.last().map_or(0, |last| last.mechanism + 1)
     }
 
     /// What can be said of rungs once they survived the whole proof.
@@ -199,6 +221,7 @@ impl Laws {
             bearable: -log(aim.survives) / time,
             survive: BACKGROUNDS.map(|background| exp(-background * time)),
             weighed: self.shapes().collect(),
+            mechanisms: if self.by_each { self.mechanisms() } else { 1 },
         }
     }
 
@@ -281,24 +304,46 @@ pub struct OnceProved<'a> {
     bearable: f64,
     survive: [f64; BACKGROUND_COUNT],
     weighed: Vec<(&'a Shape, [f64; BACKGROUND_COUNT])>,
+    /// How many mechanisms are told apart.
+    mechanisms: usize,
 }
 
 impl OnceProved<'_> {
     /// How sure it is that a rung so many steps harder than this one is as good as wanted, if this one survives the whole proof.
     pub fn sure(&self, rung: f64, harder: f64) -> f64 {
         let (mut all, mut good) = (0.0, 0.0);
+        let mut each = vec![(0.0, 0.0); self.mechanisms];
         for (shape, weights) in &self.weighed {
             let hazard = shape.hazard(rung);
             let survives = exp(-hazard * self.time);
             let bearable = self.bearable - if harder == 0.0 { hazard } else { shape.hazard(rung + harder) };
+            let (all_of_it, good_of_it) = &mut each[shape.mechanism.min(self.mechanisms - 1)];
             for (at, weight) in weights.iter().enumerate() {
                 let weight = weight * survives * self.survive[at];
-                all += weight;
-                good += if BACKGROUNDS[at] <= bearable { weight } else { 0.0 };
+                let if_good = if BACKGROUNDS[at] <= bearable { weight } else { 0.0 };
+                (all, good) = (all + weight, good + if_good);
+                (*all_of_it, *good_of_it) = (*all_of_it + weight, *good_of_it + if_good);
             }
         }
-        if all > 0.0 { good / all } else { 0.0 }
+        let share = |(all, good): (f64, f64)| good / all;
+        let possible = each.into_iter().filter(|(all, _)| *all > 0.0);
+        if all > 0.0 { possible.map(share).fold(share((all, good)), f64::min) } else { 0.0 }
     }
+}
+
+/// How often each of these laws survives so many seconds at a rung, and its weight.
+fn survivals<'a>(
+    shapes: impl Iterator<Item = (&'a Shape, [f64; BACKGROUND_COUNT])>,
+    rung: f64,
+    seconds: f64,
+) -> Vec<(f64, f64)> {
+    let time = warmed(seconds);
+    let of_background = BACKGROUNDS.map(|background| exp(-background * time));
+    let of_shape = |(shape, weights): (&Shape, [f64; BACKGROUND_COUNT])| {
+        let of_shape = exp(-shape.hazard(rung) * time);
+        std::array::from_fn::<_, BACKGROUND_COUNT, _>(|at| (of_shape * of_background[at], weights[at]))
+    };
+    shapes.flat_map(of_shape).collect()
 }
 
 impl PartialEq for Laws {
@@ -320,6 +365,7 @@ fn stretch(observation: Observation) -> (f64, Option<f64>) {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::prior::Mechanism;
     use proptest::prelude::*;
 
     const PROOF: f64 = 120.0;
@@ -365,6 +411,47 @@ mod tests {
         let (likely, hours) = laws.background();
         assert!(likely > 0.9 && (1.0..40.0).contains(&hours), "{likely} {hours}");
         assert!(usual.background().0 < 0.3, "falls beyond a limit are no background");
+    }
+
+    #[test]
+    fn what_is_said_by_each_is_as_sure_by_a_way_to_give_way_that_is_hardly_believed() {
+        const NIGHT: Aim = Aim { proof: 28_800.0, survives: 0.9, sure: 0.95 };
+        let usual = Prior::usual(0.8);
+        let of = |mechanism: usize, share: f64| {
+            let tail = usual.mechanisms[mechanism].tail;
+            Mechanism::expected(tail, 0.8, 0.05, [share, 0.0, 0.0, 0.0, 0.0, 0.0])
+        };
+        let together = Prior::of(vec![of(0, 0.97), of(2, 0.03)]);
+        let each = Prior { by_each: true, ..together.clone() };
+        let [together, each] = [together, each].map(|prior| {
+            let mut laws = Laws::between(-40.0, 20.0, &prior);
+            [12.0, 12.0, 13.0, 14.0].iter().for_each(|rung| laws.observe(*rung, Observation::Fell(300.0)));
+            laws
+        });
+        let sure = |laws: &Laws, rung: f64| laws.once_proved(&NIGHT).sure(rung, 0.0);
+        let low = |laws: &Laws, rung: f64| laws.survival(rung, NIGHT.proof, NIGHT.sure).low;
+        let [near, far] = [1.0, -6.0];
+        assert!(
+            sure(&together, near) > 0.95 && sure(&each, near) < 0.5,
+            "{} {}",
+            sure(&together, near),
+            sure(&each, near)
+        );
+        assert!(low(&together, near) > 0.9 && low(&each, near) < 0.9, "{} {}", low(&together, near), low(&each, near));
+        assert!(sure(&each, far) > 0.95 && low(&each, far) > 0.9, "far away it is sure by each of them");
+    }
+
+    #[test]
+    fn what_was_used_before_is_believed_to_work_at_stock_until_it_falls_there() {
+        let used = Prior::usual(0.8);
+        let new = Prior { used: 0.0, ..used.clone() };
+        let at_stock = |laws: &Laws| laws.survival(-3.0, 28_800.0, 0.95);
+        let [mut used, new] = [used, new].map(|prior| Laws::near(Some(-3.0), 10.0, &prior));
+        assert!(at_stock(&used).mean > at_stock(&new).mean + 0.1);
+        let before = at_stock(&used);
+        used.observe(-3.0, Observation::Fell(600.0));
+        let fallen = at_stock(&used);
+        assert!(before.mean - fallen.mean > 0.2 && fallen.low < 0.5, "{before:?} {fallen:?}");
     }
 
     fn seen() -> impl Strategy<Value = Vec<(f64, Observation)>> {

@@ -24,12 +24,22 @@ const WRONG_KIND: f64 = 0.01;
 /// ever more slowly, or more slowly where a second mechanism is left that gives way less.
 const TAILS: [(Tail, f64); 3] = [
     (Tail { depth: 0.0, flatness: 1.0 }, 0.74),
+    (Tail { depth: 0.0, flatness: 0.58 }, 0.16),
+    (Tail { depth: 4.0, flatness: 0.35 }, 0.10),
+];
+
+/// A rig was used as it is sold before anybody pushes it: as much as two nights at stock without a failure, seconds.
+const USED: f64 = 16.0 * 3600.0;
+
+/// The same as the rules of 8 had it.
+const TAILS_OF_8: [(Tail, f64); 3] = [
+    (Tail { depth: 0.0, flatness: 1.0 }, 0.74),
     (Tail { depth: 0.0, flatness: 0.65 }, 0.16),
     (Tail { depth: 4.0, flatness: 0.35 }, 0.10),
 ];
 
 /// The same as the rules of 7 had it.
-const FORMER_TAILS: [(Tail, f64); 3] = [
+const TAILS_OF_7: [(Tail, f64); 3] = [
     (Tail { depth: 0.0, flatness: 1.0 }, 0.74),
     (Tail { depth: 0.0, flatness: 0.7 }, 0.12),
     (Tail { depth: 0.0, flatness: 0.4 }, 0.06),
@@ -76,6 +86,28 @@ pub struct Prior {
     pub mechanisms: Vec<Mechanism>,
     /// Where the limit is, and give or take how much; anywhere where nobody knows.
     pub limit: Option<(f64, f64)>,
+    /// As if it had worked at stock for so many seconds without a failure.
+    pub used: f64,
+    /// Whether what is said has to be as sure by each mechanism alone as by all of them together.
+    pub by_each: bool,
+}
+
+/// What is believed of rigs before anything is seen of them.
+#[derive(Clone, Copy)]
+pub struct Beliefs {
+    /// Of one of which nothing is known but what is usual for steps of such a slope.
+    pub usual: fn(f64) -> Prior,
+    /// Whether what is said of one whose kind is known has to be as sure by each mechanism alone as by all of them together.
+    pub by_each: bool,
+}
+
+impl Beliefs {
+    /// By the rules of now.
+    pub const PRESENT: Self = Self { usual: Prior::usual, by_each: true };
+    /// By those of 8.
+    pub const OF_8: Self = Self { usual: Prior::of_8, by_each: false };
+    /// By those of 7.
+    pub const OF_7: Self = Self { usual: |slope| Prior::of_7(slope, None), by_each: false };
 }
 
 /// Rigs that give way equally slowly on the easier side of their limit.
@@ -113,24 +145,34 @@ impl Mechanism {
 impl Prior {
     /// Where nothing is known but what is usual for such steps.
     pub fn usual(slope: f64) -> Self {
-        Self::of(&TAILS, slope, SLOPE_SPREAD)
+        Self { used: USED, ..Self::with(&TAILS, slope, SLOPE_SPREAD) }
+    }
+
+    /// The same as the rules of 8 had it.
+    pub fn of_8(slope: f64) -> Self {
+        Self::with(&TAILS_OF_8, slope, SLOPE_SPREAD)
     }
 
     /// The same as the rules of 7 had it, with slopes spread so far.
-    pub fn former(slope: f64, spread: Option<f64>) -> Self {
-        Self::of(&FORMER_TAILS, slope, spread.unwrap_or(SLOPE_SPREAD))
+    pub fn of_7(slope: f64, spread: Option<f64>) -> Self {
+        Self::with(&TAILS_OF_7, slope, spread.unwrap_or(SLOPE_SPREAD))
     }
 
     /// Where all laws are as likely, for whoever only wants to know what was seen.
     pub fn even(slope: f64) -> Self {
-        Self { mechanisms: TAILS.map(|(tail, _)| Mechanism::even(tail, slope)).to_vec(), limit: None }
+        Self { used: USED, ..Self::of(TAILS.map(|(tail, _)| Mechanism::even(tail, slope)).to_vec()) }
     }
 
-    fn of(tails: &[(Tail, f64)], slope: f64, spread: f64) -> Self {
+    /// Of rigs of these mechanisms, whose limit may be anywhere, that were never used: all mechanisms together count.
+    pub fn of(mechanisms: Vec<Mechanism>) -> Self {
+        Self { mechanisms, limit: None, used: 0.0, by_each: false }
+    }
+
+    fn with(tails: &[(Tail, f64)], slope: f64, spread: f64) -> Self {
         let mechanism = |(tail, share): &(Tail, f64)| {
             Mechanism::expected(*tail, slope, spread, BACKGROUND.map(|(_, of)| share * of))
         };
-        Self { mechanisms: tails.iter().map(mechanism).collect(), limit: None }
+        Self::of(tails.iter().map(mechanism).collect())
     }
 
     /// The logarithm of the weight of a limit.

@@ -9,6 +9,7 @@ use crate::engine::{ClimbEnd, Mark};
 use crate::inference::drift::Drifting;
 use crate::inference::hazard::{Observation, Survival};
 use crate::inference::laws::{Aim, Laws};
+use crate::inference::prior::Beliefs;
 use crate::model::axis::Axis;
 use crate::model::incident_kind::IncidentKind;
 use crate::model::moment::Span;
@@ -199,7 +200,7 @@ impl<'a> Known<'a> {
         }
         let farthest = seen.iter().map(|one| one.distance).fold(0.0, f64::max);
         let kind = axis.kind(&story.kinds, proof);
-        let before = axis.laws(rig, &plan.use_name, (rung, farthest), kind);
+        let before = axis.laws(rig, &plan.use_name, (rung, farthest), kind, Beliefs::PRESENT);
         let mut laws = before.clone();
         seen.iter().for_each(|one| laws.observe(one.distance, one.observation));
         Some(Self { proof, wants, seen, laws, before, earlier: kind.map_or(0, |kind| kind.climbs) })

@@ -4,7 +4,7 @@ use rust_decimal::Decimal;
 use rust_decimal::prelude::ToPrimitive;
 
 use crate::inference::laws::Laws;
-use crate::inference::prior::Prior;
+use crate::inference::prior::Beliefs;
 use crate::model::kind::{Kind, laws};
 use crate::model::ladder::Direction;
 use crate::model::plan::Proof;
@@ -62,13 +62,20 @@ impl<'a> Axis<'a> {
     }
 
     /// What is known before anything was seen, around a rung and as far as the farthest trial of it.
-    pub(crate) fn laws(&self, rig: &Rig, use_name: &str, (rung, farthest): (&Rung, f64), kind: Option<&Kind>) -> Laws {
+    pub(crate) fn laws(
+        &self,
+        rig: &Rig,
+        use_name: &str,
+        (rung, farthest): (&Rung, f64),
+        kind: Option<&Kind>,
+        beliefs: Beliefs,
+    ) -> Laws {
         let of = |Along { setting, step, .. }: &Along| {
             let value = rung.get(&setting.name).unwrap_or(setting.stock);
             let hardest = setting.steps(value, setting.hardest(use_name), *step);
-            laws(rig, (setting, *step), (rung, hardest.max(farthest)), kind, Prior::usual)
+            laws(rig, (setting, *step), (rung, hardest.max(farthest)), kind, beliefs)
         };
-        self.climbed().or(self.settings.first()).map_or_else(|| Laws::unexpected(farthest), of)
+        self.climbed().or(self.settings.first()).map_or_else(|| Laws::unexpected(farthest, beliefs.usual), of)
     }
 
     /// How many steps harder a rung is than that one. Where it is harder in one setting and easier in another, what held there says

@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::inference::family::Member;
 use crate::inference::laws::Laws;
-use crate::inference::prior::{Mechanism, Prior};
+use crate::inference::prior::{Beliefs, Mechanism, Prior};
 use crate::model::ladder::Direction;
 use crate::model::plan::Proof;
 use crate::model::rig::Rig;
@@ -59,15 +59,21 @@ pub fn laws(
     along: (&Setting, Decimal),
     (rung, farthest): (&Rung, f64),
     kind: Option<&Kind>,
-    usual: fn(f64) -> Prior,
+    beliefs: Beliefs,
 ) -> Laws {
     let (setting, step) = along;
     let stock = rig.stock();
     let is_beside = rung.differs_only_in(&setting.name, &stock);
     let value = rung.get(&setting.name).unwrap_or(setting.stock);
     let to_stock = setting.steps(value, setting.stock, step);
-    let prior = kind.and_then(|kind| of_kind(kind, setting, step, rung));
-    let prior = prior.unwrap_or_else(|| usual(setting.usual_slope(step)));
+    let usual = (beliefs.usual)(setting.usual_slope(step));
+    let of_kind = |kind: &Kind| {
+        let known = of_kind(kind, setting, step, rung)?;
+        // What a rig taught of itself along another line is no more than it would have learnt here.
+        let by_each = beliefs.by_each && kind.climbs > 0;
+        Some(Prior { used: usual.used, by_each, ..known })
+    };
+    let prior = kind.and_then(of_kind).unwrap_or(usual);
     Laws::near(is_beside.then_some(to_stock), farthest, &prior)
 }
 
@@ -79,8 +85,8 @@ fn of_kind(kind: &Kind, setting: &Setting, step: Decimal, rung: &Rung) -> Option
     let slope = |log_slope: f64| libm::exp(log_slope) * step;
     let mechanism = |one: &Member| Mechanism::expected(one.tail, slope(one.slope), one.spread, one.shares);
     let expected = match kind.mechanisms.is_empty() {
-        true => Prior::former(slope(kind.slope.mean), Some(kind.slope.spread)),
-        false => Prior { mechanisms: kind.mechanisms.iter().map(mechanism).collect(), limit: None },
+        true => Prior::of_7(slope(kind.slope.mean), Some(kind.slope.spread)),
+        false => Prior::of(kind.mechanisms.iter().map(mechanism).collect()),
     };
     Some(Prior { limit: rung.differs_only_in(&setting.name, &kind.beside).then_some(limit), ..expected })
 }

@@ -6,6 +6,7 @@ use rust_decimal::Decimal;
 
 use crate::engine::question::Suggestion;
 use crate::inference::hazard::Observation;
+use crate::inference::prior::Beliefs;
 use crate::model::depth::Depth;
 use crate::model::evidence::Known;
 use crate::model::incident::IncidentKind;
@@ -34,6 +35,17 @@ pub(in crate::engine) struct Ground<'a> {
     pub(in crate::engine) kinds: &'a [Kind],
     /// What the climb has seen of rungs, in the state that the rig has now.
     pub(in crate::engine) seen: &'a [Seen],
+}
+
+impl Ground<'_> {
+    /// What is believed of rigs before anything is seen of them.
+    pub(super) fn beliefs(&self) -> Beliefs {
+        match self.rules {
+            ..=7 => Beliefs::OF_7,
+            8 => Beliefs::OF_8,
+            9.. => Beliefs::PRESENT,
+        }
+    }
 }
 
 /// What one trial says of its rung.

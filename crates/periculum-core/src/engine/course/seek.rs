@@ -9,7 +9,6 @@ use super::track::Track;
 use crate::inference::family::{self, Member};
 use crate::inference::hazard::{Hazard, Survival};
 use crate::inference::laws::Laws;
-use crate::inference::prior::Prior;
 use crate::model::evidence::{Bound, Known};
 use crate::model::kind::{Expected, Kind, laws, loads};
 use crate::model::moment::Span;
@@ -106,13 +105,14 @@ impl Seek {
             let value = base.get(&steps.setting).unwrap_or(setting.stock);
             let hardest = setting.steps(value, setting.hardest(ground.use_name), step);
             let kind = Kind::of(ground.kinds, &steps.setting, proof);
-            let usual: fn(f64) -> Prior =
-                if ground.rules > 7 { Prior::usual } else { |slope| Prior::former(slope, None) };
-            laws(ground.rig, (setting, step), (base, hardest), kind, usual)
+            laws(ground.rig, (setting, step), (base, hardest), kind, ground.beliefs())
         };
         let estimate = |rungs: usize| {
-            let laws = ground.rig.setting(&steps.setting).map_or_else(|| Laws::unexpected(rungs as f64), laws_of);
-            Estimate::Weighed(Weighed { laws, aim })
+            let laws = ground
+                .rig
+                .setting(&steps.setting)
+                .map_or_else(|| Laws::unexpected(rungs as f64, ground.beliefs().usual), laws_of);
+            Estimate::Weighed(Weighed { laws, aim, rules: ground.rules })
         };
         let (rungs, limit) = harder_ones(steps, base, ground);
         let search = Self::estimating(steps, margin, (rungs, Some(limit)), target, estimate, ground);
@@ -129,7 +129,8 @@ impl Seek {
         ground: Ground,
     ) -> Self {
         let Track { rungs, mark, laws, has_fallen } = Track::of(steps, mark, proof, ground);
-        let estimate = |_| Estimate::Weighed(Weighed { laws, aim: wanted.aim(proof.length()) });
+        let aim = wanted.aim(proof.length());
+        let estimate = |_| Estimate::Weighed(Weighed { laws, aim, rules: ground.rules });
         let search = Self::estimating(steps, margin, (rungs, None), proof.length(), estimate, ground);
         Self { held: mark, proves_up_to: mark, has_fallen, has_erred: has_fallen, ..search }
     }

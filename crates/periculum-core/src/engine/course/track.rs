@@ -39,7 +39,7 @@ impl Track {
         let placed: Vec<(f64, Observation)> = seen.iter().filter_map(placed).collect();
         let farthest = placed.iter().map(|(rung, _)| *rung).fold(at_mark as f64, f64::max);
         let kind = axis.kind(ground.kinds, proof);
-        let mut laws = axis.laws(ground.rig, ground.use_name, (&rungs[0], farthest), kind);
+        let mut laws = axis.laws(ground.rig, ground.use_name, (&rungs[0], farthest), kind, ground.beliefs());
         placed.iter().for_each(|(rung, observation)| laws.observe(*rung, *observation));
         while (rungs.len() as f64) <= farthest {
             let Ok(harder) = neighbour(steps, steps.step, &rungs[rungs.len() - 1], ground, true) else { break };
