@@ -32,7 +32,7 @@ use crate::model::rung::InForce;
 /// - 7: a search weighs many laws, and proves the hardest rung that it can claim then.
 /// - 8: more rigs are believed to give way slowly on the easier side of their limit, unless earlier climbs say otherwise.
 /// - 9: a rig counts as used at stock before; what is claimed of a kind that is known is as sure by each way to give way alone; a
-///   search gives up nothing that it could just claim.
+///   search gives up nothing that it could just claim, leaps less far at first, and learns for longer.
 pub const RULES: u32 = 9;
 
 /// Something that happened, told to the engine with the time it happened at.
