@@ -97,10 +97,10 @@ mod tests {
     #[test]
     fn what_can_just_be_claimed_is_not_given_up() {
         let aim = Aim { proof: 28_800.0, survives: 0.9, sure: 0.95 };
-        let mut laws = Laws::between(-60.0, 120.0, &Prior::usual(0.08));
-        [60.0, 68.0, 68.0].iter().for_each(|rung| laws.observe(*rung, Observation::Fell(100.0)));
+        let mut laws = Laws::between(-100.0, 250.0, &Prior::usual(0.08));
+        [75.0, 87.5, 87.5].iter().for_each(|rung| laws.observe(*rung, Observation::Fell(100.0)));
         while laws.once_proved(&aim).sure(0.0, 0.0) < aim.sure {
-            laws.observe(0.0, Observation::Held(1_800.0));
+            laws.observe(0.0, Observation::Held(900.0));
         }
         let chosen = |rules: u32| {
             let weighed = Weighed { laws: laws.clone(), aim, rules };
