@@ -29,7 +29,7 @@ const TAILS: [(Tail, f64); 3] = [
 ];
 
 /// A rig was used as it is sold before anybody pushes it: as much as two nights at stock without a failure, seconds.
-const USED: f64 = 16.0 * 3600.0;
+pub const USED: f64 = 16.0 * 3600.0;
 
 /// The same as the rules of 8 had it.
 const TAILS_OF_8: [(Tail, f64); 3] = [
@@ -97,17 +97,23 @@ pub struct Prior {
 pub struct Beliefs {
     /// Of one of which nothing is known but what is usual for steps of such a slope.
     pub usual: fn(f64) -> Prior,
+    /// So few earlier climbs of a kind say where its limits lie and no more: a fall or two each tell next to nothing of slopes.
+    pub few: u32,
     /// Whether what is said of one whose kind is known has to be as sure by each mechanism alone as by all of them together.
     pub by_each: bool,
 }
 
 impl Beliefs {
     /// By the rules of now.
-    pub const PRESENT: Self = Self { usual: Prior::usual, by_each: true };
+    pub const PRESENT: Self = Self { usual: Prior::usual, few: 2, by_each: true };
+    /// By those of 9.
+    pub const OF_9: Self = Self { few: 0, ..Self::PRESENT };
     /// By those of 8.
-    pub const OF_8: Self = Self { usual: Prior::of_8, by_each: false };
+    pub const OF_8: Self = Self { usual: Prior::of_8, by_each: false, ..Self::OF_9 };
     /// By those of 7.
-    pub const OF_7: Self = Self { usual: |slope| Prior::of_7(slope, None), by_each: false };
+    pub const OF_7: Self = Self { usual: |slope| Prior::of_7(slope, None), ..Self::OF_8 };
+    /// By the rules of now, of one that was never used before.
+    pub const UNUSED: Self = Self { usual: |slope| Prior { used: 0.0, ..Prior::usual(slope) }, ..Self::PRESENT };
 }
 
 /// Rigs that give way equally slowly on the easier side of their limit.

@@ -9,7 +9,7 @@ use crate::engine::{ClimbEnd, Mark};
 use crate::inference::drift::Drifting;
 use crate::inference::hazard::{Observation, Survival};
 use crate::inference::laws::{Aim, Laws};
-use crate::inference::prior::Beliefs;
+use crate::inference::prior::{Beliefs, USED};
 use crate::model::axis::Axis;
 use crate::model::incident_kind::IncidentKind;
 use crate::model::moment::Span;
@@ -44,6 +44,9 @@ pub struct Claim {
     pub longest: Span,
     /// How many earlier climbs of rigs of its kind, which said before what is to be expected.
     pub earlier: u32,
+    /// For how long it is taken for granted that the rig was used at stock before without a failure, where the
+    /// claim would not be sure otherwise.
+    pub granted: Span,
     /// What is more likely than not of the law by which the rig fails, and widens what can be said.
     pub suspects: Vec<Suspect>,
 }
@@ -119,19 +122,26 @@ impl Claim {
         (rung, stage): (&Rung, usize),
         proof: usize,
     ) -> Option<Self> {
-        let Known { proof, wants, seen, laws, before, earlier } = Known::of(settings, climb, (rung, stage), proof)?;
+        let known = |beliefs| Known::by(beliefs, settings, climb, (rung, stage), proof);
+        let Known { proof, wants, seen, laws, before, earlier } = known(Beliefs::PRESENT)?;
+        let aim = wants.aim(proof.length());
         let mut drifting = Drifting::from(&before);
         seen.iter().for_each(|one| drifting.observe(one.distance, one.ago, one.observation));
         let holds = seen.iter().filter(|one| matches!(one.observation, Observation::Held(_))).count();
         let is_in_reach = is_in_reach(proof, &seen);
+        let would_be_sure = |laws: &Laws| is_enough(&laws.survival(0.0, aim.proof, aim.sure), &wants);
+        let is_granted = is_in_reach
+            && would_be_sure(&laws)
+            && known(Beliefs::UNUSED).is_some_and(|unused| !would_be_sure(&unused.laws));
         Some(Self {
             proof: proof.name.clone(),
-            survival: is_in_reach.then(|| survival(&laws, &drifting, &wants.aim(proof.length()))),
+            survival: is_in_reach.then(|| survival(&laws, &drifting, &aim)),
             wants,
             falls: (seen.len() - holds) as u32,
             holds: holds as u32,
             longest: longest(&seen),
             earlier,
+            granted: if is_granted { Span::from_seconds(USED as u64) } else { Span::ZERO },
             suspects: Suspect::all(&laws).chain(drift(&drifting)).chain(unlikely(&laws, &seen)).collect(),
         })
     }
@@ -178,7 +188,8 @@ struct Known<'a> {
 }
 
 impl<'a> Known<'a> {
-    fn of(
+    fn by(
+        beliefs: Beliefs,
         settings: &[&str],
         (story, rig, plan): (&Story, &Rig, &'a Plan),
         (rung, stage): (&Rung, usize),
@@ -200,7 +211,7 @@ impl<'a> Known<'a> {
         }
         let farthest = seen.iter().map(|one| one.distance).fold(0.0, f64::max);
         let kind = axis.kind(&story.kinds, proof);
-        let before = axis.laws(rig, &plan.use_name, (rung, farthest), kind, Beliefs::PRESENT);
+        let before = axis.laws(rig, &plan.use_name, (rung, farthest), kind, beliefs);
         let mut laws = before.clone();
         seen.iter().for_each(|one| laws.observe(one.distance, one.observation));
         Some(Self { proof, wants, seen, laws, before, earlier: kind.map_or(0, |kind| kind.climbs) })
@@ -215,7 +226,7 @@ pub(super) fn survival_of(
     at: (&Rung, usize),
     proof: usize,
 ) -> Option<(Survival, Assurance)> {
-    let Known { proof, wants, seen, laws, .. } = Known::of(settings, climb, at, proof)?;
+    let Known { proof, wants, seen, laws, .. } = Known::by(Beliefs::PRESENT, settings, climb, at, proof)?;
     let aim = wants.aim(proof.length());
     is_in_reach(proof, &seen).then(|| (laws.survival(0.0, aim.proof, aim.sure), wants))
 }

@@ -69,11 +69,14 @@ pub fn laws(
     let usual = (beliefs.usual)(setting.usual_slope(step));
     let of_kind = |kind: &Kind| {
         let known = of_kind(kind, setting, step, rung)?;
+        if (1..=beliefs.few).contains(&kind.climbs) {
+            return Some(Prior { limit: known.limit, ..usual.clone() });
+        }
         // What a rig taught of itself along another line is no more than it would have learnt here.
         let by_each = beliefs.by_each && kind.climbs > 0;
         Some(Prior { used: usual.used, by_each, ..known })
     };
-    let prior = kind.and_then(of_kind).unwrap_or(usual);
+    let prior = kind.and_then(of_kind).unwrap_or_else(|| usual.clone());
     Laws::near(is_beside.then_some(to_stock), farthest, &prior)
 }
 

@@ -35,8 +35,12 @@ pub fn claim_sentence(claim: &Claim) -> String {
         0 => String::new(),
         count => format!(", after {} of its kind", counted(count as usize, "earlier climb")),
     };
+    let granted = match claim.granted {
+        Span::ZERO => String::new(),
+        span => format!(", taking for granted {span} at stock without a failure"),
+    };
     let suspects: String = claim.suspects.iter().map(|suspect| format!("; {}", suspect_words(suspect))).collect();
-    format!("{}, by {held} that held and {fell}{earlier}{suspects}", claim_words(claim))
+    format!("{}, by {held} that held and {fell}{earlier}{granted}{suspects}", claim_words(claim))
 }
 
 /// Why a rig does not fail by its limit alone, and what that can be.

@@ -62,6 +62,22 @@ fn a_mark_at_the_border_is_worth_what_one_pass_is() {
     assert_eq!(Claim::of_mark(&play.story, &play.course.rig, &play.course.plan, &play.story.marks[0]), Some(quick));
 }
 
+/// That a rig was used before is assumed and not seen: whoever reads a claim that rests on it is told.
+#[test]
+fn what_is_taken_for_granted_is_said_where_a_claim_would_not_be_sure_otherwise() {
+    let play = climbed(44, 40);
+    let (rig, plan) = (&play.course.rig, &play.course.plan);
+    let of = |clock: i64| {
+        let rung = play.story.marks[0].rung.with("clock", Decimal::from(clock));
+        Claim::of(&play.story, rig, plan, (&rung, 1), 0).expect("a claim")
+    };
+    let [beside_stock, beyond] = [43, 48].map(of);
+    assert_eq!((beside_stock.granted, beyond.granted), (Span::from_seconds(16 * 3600), Span::ZERO));
+    let told = claim_sentence(&beside_stock);
+    assert!(told.ends_with("1 that fell, taking for granted 16 h at stock without a failure"), "{told}");
+    assert!(!claim_sentence(&beyond).contains("granted"));
+}
+
 #[test]
 fn nothing_is_said_of_a_night_from_passes_of_a_minute() {
     let night = claim(&climbed(50, 40), 1);

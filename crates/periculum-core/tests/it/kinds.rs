@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use crate::chaos::Course;
-use crate::seek::{Rig, climbed_expecting};
+use crate::seek::{Rig, climbed_by, climbed_expecting, trials};
 use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::kinds::{Earlier, kinds};
 use periculum_core::engine::{Entry, Event, RULES};
@@ -38,7 +38,11 @@ fn told(entries: &[Entry], kinds: Vec<Kind>) -> Story {
 
 /// What climbs of five specimens with limits around 51 say of the next one of this model.
 fn known(course: &Course, next: &periculum_core::model::rig::Rig, is_own: bool) -> Vec<Kind> {
-    let limits = [50.8, 51.1, 51.4, 51.0, 51.2];
+    known_of(&[50.8, 51.1, 51.4, 51.0, 51.2], course, next, is_own)
+}
+
+/// The same of specimens with these limits.
+fn known_of(limits: &[f64], course: &Course, next: &periculum_core::model::rig::Rig, is_own: bool) -> Vec<Kind> {
     let stories: Vec<Story> = limits
         .iter()
         .zip(1..)
@@ -70,6 +74,33 @@ fn a_known_kind_takes_fewer_trials_and_its_marks_say_so() {
         assert_eq!(claim.earlier, 5);
     }
     assert!(3 * after < 2 * before, "{after} instead of {before} trials");
+}
+
+/// One or two specimens say where the next limit lies; how fast failures grow is as unknown as before, and so is not believed either.
+#[test]
+fn one_known_specimen_costs_no_steps() {
+    let course = course("one");
+    let one = known_of(&[50.8], &course, &course.rig, false);
+    let mark = |kinds: &[Kind], dice: u64| {
+        let entries = climbed_expecting(&course, Rig::new(51.3, 1.1, dice), kinds.to_vec());
+        let mark = told(&entries, kinds.to_vec()).marks[0].rung.get("clock").expect("a clock");
+        f64::try_from(mark).expect("a number")
+    };
+    let of = |kinds: &[Kind]| (20..28).map(|dice| mark(kinds, dice)).sum::<f64>() / 8.0;
+    let (none, one) = (of(&[]), of(&one));
+    assert!(one > none - 0.5, "{one} {none}");
+}
+
+/// What was begun by the rules of 9 goes on by them.
+#[test]
+fn a_search_of_before_that_knew_one_specimen_decides_as_it_did() {
+    let course = course("one");
+    let one = known_of(&[50.8], &course, &course.rig, false);
+    let entries = climbed_by(9, &course, Rig::new(51.3, 1.1, 21), one);
+    assert_eq!(
+        trials(&entries),
+        "50 for 2 min, 51 for 2 min, 52 for 2 min, 53 for 2 min, 54 for 2 min, 55 for 2 min, 52 for 5 min, 52 for 5 min, 52 for 15 min, 52 for 5 min, 52 for 15 min, 42, 42"
+    );
 }
 
 #[test]

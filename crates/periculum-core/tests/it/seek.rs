@@ -59,7 +59,8 @@ pub(crate) fn climbed_expecting(course: &Course, rig: Rig, kinds: Vec<Kind>) -> 
     climbed_by(RULES, course, rig, kinds)
 }
 
-fn climbed_by(rules: u32, course: &Course, mut rig: Rig, kinds: Vec<Kind>) -> Vec<Entry> {
+/// The same by rules of before.
+pub(crate) fn climbed_by(rules: u32, course: &Course, mut rig: Rig, kinds: Vec<Kind>) -> Vec<Entry> {
     let mut in_force: InForce = course.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
     let mut climb = Climb::new(course.rig.clone(), course.plan.clone());
     let mut event = Event::Started { in_force: in_force.clone(), ahead: 0, rules, kinds };
@@ -114,20 +115,22 @@ fn marks_are_true_and_found_in_a_fraction_of_the_nights() {
     assert!(tested / 12.0 - 16.0 < 4.0, "{} hours on average", tested / 12.0);
 }
 
+/// Where it went, and for how long.
+pub(crate) fn trials(entries: &[Entry]) -> String {
+    let trial = |entry: &Entry| match entry {
+        Entry::TrialBegan { rung, reason: Reason::Learn { length, .. }, .. } => {
+            Some(format!("{} for {length}", rung.get("clock")?))
+        }
+        Entry::TrialBegan { rung, .. } => Some(format!("{}", rung.get("clock")?)),
+        _ => None,
+    };
+    entries.iter().filter_map(trial).collect::<Vec<_>>().join(", ")
+}
+
 /// What was begun by the rules of before goes on by them.
 #[test]
 fn a_search_of_before_decides_as_it_did() {
-    let trials = |rules: u32| -> String {
-        let trial = |entry: &Entry| match entry {
-            Entry::TrialBegan { rung, reason: Reason::Learn { length, .. }, .. } => {
-                Some(format!("{} for {length}", rung.get("clock")?))
-            }
-            Entry::TrialBegan { rung, .. } => Some(format!("{}", rung.get("clock")?)),
-            _ => None,
-        };
-        let entries = climbed_by(rules, &Course::sought(), Rig::new(51.4, 1.1, 3), Vec::new());
-        entries.iter().filter_map(trial).collect::<Vec<_>>().join(", ")
-    };
+    let trials = |rules: u32| trials(&climbed_by(rules, &Course::sought(), Rig::new(51.4, 1.1, 3), Vec::new()));
     assert_eq!(
         trials(7),
         "43 for 2 min, 44 for 2 min, 45 for 2 min, 46 for 2 min, 47 for 2 min, 48 for 2 min, 49 for 2 min, 50 for 2 min, 51 for 2 min, 52 for 2 min, 53 for 2 min, 54 for 2 min, 55 for 2 min, 56 for 2 min, 57 for 2 min, 58 for 2 min, 53 for 5 min, 53 for 5 min, 53 for 5 min, 58 for 2 min, 54 for 5 min, 53 for 5 min, 54 for 5 min, 54 for 15 min, 58 for 2 min, 55 for 5 min, 46, 45"

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use periculum_core::Decimal;
 use periculum_core::analysis::claim::{Claim, Suspect};
 use periculum_core::engine::{Entry as Told, Field, Mark, Said, Takes};
-use periculum_core::model::moment::Moment;
+use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Progress as Came;
 use periculum_core::model::rig::Rig;
 use periculum_rigs::bench::Shown;
@@ -58,6 +58,9 @@ pub(super) struct Claimed<'a> {
     falls: u32,
     /// How many earlier climbs of rigs of its kind said before what is to be expected.
     earlier: u32,
+    /// For how many seconds it is taken for granted that the rig worked at stock before, where the claim would not be sure otherwise.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    granted: Option<f64>,
     /// Why the rig seems not to fail by its limit alone.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     suspects: Vec<&'static str>,
@@ -122,7 +125,7 @@ impl<'a> Progress<'a> {
 
 impl<'a> Claimed<'a> {
     pub(super) fn of(at: Moment, mark: &Mark, claim: &'a Claim) -> Self {
-        let Claim { proof, survival, holds, falls, earlier, suspects, .. } = claim;
+        let Claim { proof, survival, holds, falls, earlier, granted, suspects, .. } = claim;
         let named = |suspect: &Suspect| match suspect {
             Suspect::Background { .. } => "background",
             Suspect::Flatter => "flatter",
@@ -140,6 +143,7 @@ impl<'a> Claimed<'a> {
             holds: *holds,
             falls: *falls,
             earlier: *earlier,
+            granted: (*granted > Span::ZERO).then(|| granted.seconds()),
             suspects: suspects.iter().map(named).collect(),
         }
     }

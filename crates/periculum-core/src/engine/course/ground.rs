@@ -43,7 +43,8 @@ impl Ground<'_> {
         match self.rules {
             ..=7 => Beliefs::OF_7,
             8 => Beliefs::OF_8,
-            9.. => Beliefs::PRESENT,
+            9 => Beliefs::OF_9,
+            10.. => Beliefs::PRESENT,
         }
     }
 }
