@@ -2,13 +2,16 @@
 
 use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::faster::Faster;
-use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each};
+use periculum_core::analysis::scores::{Benchmark, benchmarks};
 use periculum_core::engine::Mark;
 use periculum_core::model::quantity::{counted, with_unit};
 use periculum_core::model::rig::Sensor;
 use periculum_core::model::verdict::Verdict;
+use periculum_core::story::TrialStory;
 use periculum_core::story::profile::AscentProfile;
-use periculum_core::telling::{claim_sentence, faster_words, margin_words, mark_sentence, percent_words, whereabouts};
+use periculum_core::telling::{
+    claim_sentence, faster_words, gain_words, margin_words, mark_sentence, percent_words, whereabouts,
+};
 
 use crate::ascent::ascent;
 use crate::document::Block;
@@ -56,7 +59,7 @@ impl Reported<'_> {
         let trial = self.story.trial(mark.trial);
         let claim = Claim::of_mark(self.story, self.rig, self.plan, mark);
         let faster = trial.and_then(|trial| Faster::of(self.story, trial)).map(|faster| faster_words(&faster));
-        let gain = faster.or_else(|| self.best_gain());
+        let gain = faster.or_else(|| self.gain_of(mark, trial?));
         let hottest = trial.map(|trial| self.nearest_to_cut_off(trial.number)).filter(|it| !it.is_empty());
         let told = [
             ("mark", Some(mark_sentence(mark, self.rig))),
@@ -74,15 +77,19 @@ impl Reported<'_> {
         std::iter::once(("mark", "none stands".to_owned())).chain(stock).collect()
     }
 
-    /// The best score over stock of the first benchmark that has one.
-    fn best_gain(&self) -> Option<String> {
+    /// What the mark itself gains over stock, by the first thing that was measured at both: harder rungs that do not stand gain more.
+    fn gain_of(&self, mark: &Mark, trial: &TrialStory) -> Option<String> {
+        if mark.rung == self.rig.stock() {
+            return Some("none: the mark is stock".to_owned());
+        }
         let all = benchmarks(self.story, self.rig, self.plan, self.traces);
-        let gain = |benchmark: &&Benchmark| {
-            let gain = benchmark.best_standing()?.over_baseline.as_ref()?;
-            let percent = percent_words(&gain.of_scores(benchmark.what.less_is_better));
+        let at_mark = |benchmark: &Benchmark| {
+            let level = benchmark.levels.iter().find(|level| level.trials.contains(&mark.trial))?;
+            let percent = percent_words(&level.over_baseline.as_ref()?.of_scores(benchmark.what.less_is_better));
             Some(format!("{percent} % over stock in {}", benchmark.what.name()))
         };
-        best_of_each(&all).iter().find_map(gain)
+        let of_trial = || self.story.gain_of(trial).map(|(score, gain)| gain_words(&gain, score));
+        all.iter().find_map(at_mark).or_else(of_trial)
     }
 
     /// What those sensors read at most that a pass is stopped by, in this trial.

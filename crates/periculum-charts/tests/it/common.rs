@@ -114,7 +114,16 @@ impl Teller {
     }
 
     /// The next trial: it begins `TRIAL` after the one before it, and its pass runs for 60 s.
-    pub(crate) fn trial(&mut self, (clock, volts): (i64, i64), score: f64, verdict: Verdict) -> u32 {
+    pub(crate) fn trial(&mut self, rung: (i64, i64), score: f64, verdict: Verdict) -> u32 {
+        self.trial_of(1, rung, score, verdict)
+    }
+
+    /// The same of the baseline.
+    pub(crate) fn at_stock(&mut self, score: f64) -> u32 {
+        self.trial_of(0, (4200, 1200), score, Verdict::Held)
+    }
+
+    fn trial_of(&mut self, stage: usize, (clock, volts): (i64, i64), score: f64, verdict: Verdict) -> u32 {
         let number = self.story.trials.len() as u32 + 1;
         let at = i64::from(number - 1) * TRIAL;
         let length = Span::from_seconds(60);
@@ -125,7 +134,7 @@ impl Teller {
                 0,
                 Entry::TrialBegan {
                     trial: number,
-                    stage: 1,
+                    stage,
                     rung: rung(clock, volts),
                     proof: "quick".into(),
                     reason: Reason::Harder { setting: "clock".into(), from: (clock - 50).into() },

@@ -86,6 +86,26 @@ fn a_mark_is_told_with_what_it_rests_on() {
 }
 
 #[test]
+fn the_gain_that_is_handed_over_is_that_of_the_mark() {
+    let mut teller = Teller::new();
+    [100.0, 100.2].iter().for_each(|score| _ = teller.at_stock(*score));
+    let marked = teller.trial((4300, 1200), 102.1, Verdict::Held);
+    teller.trial((4350, 1200), 110.0, Verdict::Held);
+    teller.mark(marked);
+    let text = Told::of(teller).markdown();
+    assert!(text.contains("| gain | +2.0 "), "what is harder and not claimed gains more: {text}");
+}
+
+#[test]
+fn a_mark_at_stock_gains_nothing() {
+    let mut teller = Teller::new();
+    let marked = teller.trial((4200, 1200), 100.0, Verdict::Held);
+    teller.trial((4300, 1200), 102.0, Verdict::Held);
+    teller.mark(marked);
+    assert!(Told::of(teller).markdown().contains("| gain | none: the mark is stock |"));
+}
+
+#[test]
 fn a_rung_that_fell_again_is_not_hidden_behind_its_mark() {
     let mut teller = climb();
     teller.trial((4300, 1200), 90.0, Verdict::Fell);

@@ -209,25 +209,28 @@ impl Story {
     }
 
     /// The last score behind the baseline, and how it compares with it.
+    pub fn gain(&self) -> Option<(&Score, Comparison)> {
+        let later = self.trials.iter().rev().filter(|trial| !self.is_baseline(trial));
+        later.filter(|trial| trial.last_score().is_some()).find_map(|trial| self.gain_of(trial))
+    }
+
+    /// The last score of a trial, and how it compares with the baseline.
     ///
     /// Only scores of the same load are compared, and none that was disturbed: what another load scores says nothing, even
     /// in the same unit.
-    pub fn gain(&self) -> Option<(&Score, Comparison)> {
+    pub fn gain_of<'a>(&self, trial: &'a TrialStory) -> Option<(&'a Score, Comparison)> {
+        let (load, score) = trial.last_score()?;
         let disturbed: Vec<u32> = self.trials.iter().filter_map(|trial| trial.reason.disturbed()).collect();
-        let is_baseline = |trial: &&TrialStory| self.is_baseline(trial);
-        let baseline = self.trials.iter().filter(is_baseline);
         let counts = |trial: &&TrialStory| trial.held_the_proof() && !disturbed.contains(&trial.number);
-        let baseline = baseline.filter(counts);
-        let baseline: Vec<(&str, &Score)> = baseline.filter_map(TrialStory::last_score).collect();
-        let alike = |(load, score): (&str, &Score)| -> Vec<f64> {
-            let same = baseline.iter().filter(|(other, one)| *other == load && one.unit == score.unit);
-            same.map(|(_, one)| one.merit()).collect()
-        };
-        let later = self.trials.iter().rev().filter(|trial| !is_baseline(trial)).filter_map(TrialStory::last_score);
-        let mut later = later.map(|scored| (scored.1, alike(scored)));
-        let (last, same) = later.find(|(_, same)| !same.is_empty())?;
-        let compared = compare(&same, &[last.merit()]);
-        compared.change.is_finite().then_some((last, compared))
+        let baseline = self.trials.iter().filter(|trial| self.is_baseline(trial)).filter(counts);
+        let same = baseline.filter_map(TrialStory::last_score);
+        let same = same.filter(|(other, one)| *other == load && one.unit == score.unit);
+        let same: Vec<f64> = same.map(|(_, one)| one.merit()).collect();
+        if same.is_empty() {
+            return None;
+        }
+        let compared = compare(&same, &[score.merit()]);
+        compared.change.is_finite().then_some((score, compared))
     }
 
     fn take(&mut self, at: Moment, entry: &Entry) {

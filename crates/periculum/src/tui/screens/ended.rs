@@ -92,13 +92,13 @@ fn limit(desk: &Desk) -> Option<Line<'static>> {
     Some(fact(desk, labels::LIMIT, end.sentence(&desk.shown.rig)))
 }
 
-/// Whether the last mark is faster than stock, or what the last score gained where only one thing was measured.
+/// Whether the last mark is faster than stock, or what its score gained where only one thing was measured.
 fn gain(desk: &Desk) -> Option<Line<'static>> {
     let story = &desk.shown.story;
-    let marked = story.marks.last().and_then(|mark| story.trial(mark.trial));
-    if let Some(faster) = marked.and_then(|trial| Faster::of(story, trial)) {
+    let marked = story.marks.last().and_then(|mark| story.trial(mark.trial))?;
+    if let Some(faster) = Faster::of(story, marked) {
         return Some(fact(desk, labels::GAIN, faster_words(&faster)));
     }
-    let (score, gain) = story.gain()?;
+    let (score, gain) = story.gain_of(marked)?;
     Some(fact(desk, labels::GAIN, gain_words(&gain, score)))
 }
