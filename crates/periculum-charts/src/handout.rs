@@ -64,7 +64,7 @@ impl Reported<'_> {
         let told = [
             ("mark", Some(mark_sentence(mark, self.rig))),
             ("worth", claim.map(|claim| claim_sentence(&claim))),
-            ("margin", self.plan.stages.get(mark.stage).and_then(margin_words)),
+            ("margin", margin_words(mark, self.plan, self.rig)),
             ("gain", gain),
             ("at most", hottest),
         ];

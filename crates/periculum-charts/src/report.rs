@@ -159,7 +159,7 @@ impl Reported<'_> {
             let faster = faster.map(|faster| format!("; {}", faster_words(&faster))).unwrap_or_default();
             let claim = Claim::of_mark(story, self.rig, self.plan, mark);
             let claim = claim.map(|claim| format!("; {}", claim_sentence(&claim))).unwrap_or_default();
-            let margin = self.plan.stages.get(mark.stage).and_then(margin_words);
+            let margin = margin_words(mark, self.plan, self.rig);
             let margin = margin.map(|margin| format!(", {margin}")).unwrap_or_default();
             let before = before_changes(mark, story);
             Block::Item(format!("Mark: {}{margin}{claim}{faster}{before}", mark_sentence(mark, self.rig)))

@@ -102,7 +102,8 @@ fn a_mark_at_stock_gains_nothing() {
     let marked = teller.trial((4200, 1200), 100.0, Verdict::Held);
     teller.trial((4300, 1200), 102.0, Verdict::Held);
     teller.mark(marked);
-    assert!(Told::of(teller).markdown().contains("| gain | none: the mark is stock |"));
+    let text = Told::of(teller).markdown();
+    assert!(text.contains("| gain | none: the mark is stock |"), "{text}");
 }
 
 #[test]

@@ -33,7 +33,8 @@ use crate::model::rung::InForce;
 /// - 8: more rigs are believed to give way slowly on the easier side of their limit, unless earlier climbs say otherwise.
 /// - 9: a rig counts as used at stock before; what is claimed of a kind that is known is as sure by each way to give way alone; a
 ///   search gives up nothing that it could just claim, leaps less far at first, and learns for longer.
-/// - 10: one or two earlier climbs of a kind say where its limits lie, and nothing of how fast failures grow.
+/// - 10: one or two earlier climbs of a kind say where its limits lie, and nothing of how fast failures grow; a margin
+///   that there is no room for is not kept, and not told.
 pub const RULES: u32 = 10;
 
 /// Something that happened, told to the engine with the time it happened at.

@@ -2,6 +2,7 @@
 
 use rust_decimal::Decimal;
 
+use crate::engine::Mark;
 use crate::model::plan::{Plan, Stage};
 use crate::model::quantity::counted;
 use crate::model::rig::Rig;
@@ -40,8 +41,14 @@ fn piece_words(piece: Piece, rig: &Rig) -> String {
     }
 }
 
-/// The margin that a stage keeps, as `1 step of margin`; none where it keeps none.
-pub fn margin_words(stage: &Stage) -> Option<String> {
+/// The margin that the stage of a mark keeps, as `1 step of margin`; none where it keeps none, or where the mark is stock, which nothing
+/// is a step back from.
+pub fn margin_words(mark: &Mark, plan: &Plan, rig: &Rig) -> Option<String> {
+    let stage = plan.stages.get(mark.stage).filter(|_| mark.rung != rig.stock())?;
+    stage_margin(stage)
+}
+
+fn stage_margin(stage: &Stage) -> Option<String> {
     stage.strategy.pieces().into_iter().find_map(|piece| match piece {
         Piece::Keeps(margin) => kept(margin),
         _ => None,
@@ -84,7 +91,7 @@ mod tests {
     fn a_margin_is_told_where_one_is_kept() {
         let told = |margin| {
             let strategy = Strategy::Soak { steps: vec![Steps::of("clock", None)], margin };
-            margin_words(&Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: None })
+            stage_margin(&Stage { strategy, proof: 0, start: Start::Last, save: None, pin: None, wants: None })
         };
         assert_eq!(told(Margin::Steps(0)), None);
         assert_eq!(told(Margin::Steps(2)).as_deref(), Some("2 steps of margin"));

@@ -12,7 +12,7 @@ use periculum_core::model::ladder::{Direction, Ladder};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassReport, Score};
 use periculum_core::model::plan::{Plan, Stage, Start};
-use periculum_core::model::reason::{Alone, StageEnd};
+use periculum_core::model::reason::{Alone, Reason, StageEnd};
 use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::{InForce, Rung};
 use periculum_core::model::strategy::{Each, Margin, Steps, Strategy, Sweep};
@@ -476,6 +476,16 @@ fn a_margin_is_kept_in_steps_or_in_percent_and_the_profile_saved() {
         });
         saved.expect("a profile")
     };
+    let told = |entries: &[Entry]| {
+        let margin = |entry: &Entry| match entry {
+            Entry::TrialBegan { reason: Reason::Soak { margin, .. }, .. } => Some(*margin),
+            _ => None,
+        };
+        entries.iter().find_map(margin).expect("a soak")
+    };
+    let more_than_there_is = climbed(Margin::Steps(30));
+    assert_eq!((value(&profile(&more_than_there_is).rung, "clock"), told(&more_than_there_is)), (42, 10), "from 52");
+    assert_eq!(told(&climbed(Margin::Steps(2))), 2);
     let by_steps = profile(&climbed(Margin::Steps(2)));
     assert_eq!((value(&by_steps.rung, "clock"), by_steps.soaked), (50, true));
     let by_share = profile(&climbed(Margin::Share(Decimal::new(3, 2))));

@@ -14,7 +14,7 @@ use crate::model::verdict::Verdict;
 #[derive(Clone, Debug, PartialEq)]
 pub(in crate::engine) struct Soak {
     all: Vec<Steps>,
-    /// How many steps easier than the mark it begins, at most.
+    /// How many steps easier than the mark it begins.
     margin: u32,
     at: Rung,
     /// The last fall.
@@ -33,7 +33,12 @@ impl Soak {
     pub(super) fn new(all: &[Steps], margin: Margin, base: &Rung, ground: Ground) -> Self {
         let margins = in_steps(margin, all, base, stock(ground), ground);
         let at = easier(all, &margins, base, stock(ground), ground);
-        Self { all: all.to_vec(), margin: margins.into_iter().max().unwrap_or_default(), at, fallen: None }
+        let wanted = margins.iter().copied().max().unwrap_or_default();
+        let so_far = |count: u32| -> Vec<u32> { margins.iter().map(|margin| count.min(*margin)).collect() };
+        let is_all = |count: &u32| easier(all, &so_far(*count), base, stock(ground), ground) == at;
+        // By the rules up to 9 a margin was told that there was no room for.
+        let margin = if ground.rules > 9 { (0..wanted).find(is_all).unwrap_or(wanted) } else { wanted };
+        Self { all: all.to_vec(), margin, at, fallen: None }
     }
 
     pub(super) fn first(&self) -> Move {

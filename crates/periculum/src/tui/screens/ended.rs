@@ -64,7 +64,7 @@ fn marks(desk: &Desk, width: u16) -> Vec<Line<'static>> {
     let line = |mark: &Mark| {
         let trial = story.trial(mark.trial);
         let tested = trial.map(|trial| format!("   {}", telling::held_for(trial.tested))).unwrap_or_default();
-        let margin = desk.shown.plan.stages.get(mark.stage).and_then(margin_words);
+        let margin = margin_words(mark, &desk.shown.plan, &desk.shown.rig);
         let margin = margin.map(|margin| format!("   {margin}")).unwrap_or_default();
         Line::from(vec![
             Span::styled(format!("{:<LEAD$}", labels::MARK_FLAG), theme.accent),
