@@ -2,6 +2,7 @@
 
 use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::faster::Faster;
+use periculum_core::analysis::harder::Harder;
 use periculum_core::analysis::scores::{Benchmark, benchmarks};
 use periculum_core::engine::Mark;
 use periculum_core::model::quantity::{counted, with_unit};
@@ -10,7 +11,7 @@ use periculum_core::model::verdict::Verdict;
 use periculum_core::story::TrialStory;
 use periculum_core::story::profile::AscentProfile;
 use periculum_core::telling::{
-    claim_sentence, faster_words, gain_words, margin_words, mark_sentence, percent_words, whereabouts,
+    claim_sentence, faster_words, gain_words, harder_words, margin_words, mark_sentence, percent_words, whereabouts,
 };
 
 use crate::ascent::ascent;
@@ -59,11 +60,13 @@ impl Reported<'_> {
         let trial = self.story.trial(mark.trial);
         let claim = Claim::of_mark(self.story, self.rig, self.plan, mark);
         let faster = trial.and_then(|trial| Faster::of(self.story, trial)).map(|faster| faster_words(&faster));
+        let harder = Harder::of_mark(self.story, self.rig, self.plan, mark);
         let gain = faster.or_else(|| self.gain_of(mark, trial?));
         let hottest = trial.map(|trial| self.nearest_to_cut_off(trial.number)).filter(|it| !it.is_empty());
         let told = [
             ("mark", Some(mark_sentence(mark, self.rig))),
             ("worth", claim.map(|claim| claim_sentence(&claim))),
+            ("harder", harder.map(|harder| harder_words(&harder, self.rig))),
             ("margin", margin_words(mark, self.plan, self.rig)),
             ("gain", gain),
             ("at most", hottest),

@@ -11,6 +11,7 @@ use std::thread;
 
 use periculum_core::Decimal;
 use periculum_core::analysis::claim::Claim;
+use periculum_core::analysis::harder::Harder;
 use periculum_core::analysis::kinds::{Earlier, kinds};
 use periculum_core::engine::{Climb, Command, Entry, Event, RULES};
 use periculum_core::files::{Document, Problems, plan_file, rig_file};
@@ -73,6 +74,8 @@ struct Found {
     survival: f64,
     /// Whether it is claimed to be as good as is wanted.
     is_claimed: bool,
+    /// How sure one can be of harder values than the mark, and whether those are as good.
+    harder: Vec<(f64, bool)>,
     /// Test hours without the proofs that held at last.
     hours: f64,
     falls: u32,
@@ -94,8 +97,8 @@ fn main() {
     let count = words.iter().find_map(|word| word.parse().ok()).unwrap_or(SPECIMENS);
     let is_wanted = |name: &str| words.iter().all(|word| word.parse::<usize>().is_ok() || name.contains(word));
     println!(
-        "| kind | law | method | sound specimens | claimed | true of the claimed | true marks | survival in the mean | found − true | its 95th percentile | test hours | falls | restarts | trials |\n\
-         |---|---|---|---|---|---|---|---|---|---|---|---|---|---|"
+        "| kind | law | method | sound specimens | claimed | true of the claimed | true marks | survival in the mean | found − true | its 95th percentile | true at 80 % | true at 50 % | test hours | falls | restarts | trials |\n\
+         |---|---|---|---|---|---|---|---|---|---|---|---|---|---|---|---|"
     );
     let mut all_foretold = Vec::new();
     for (name, lines) in KINDS {
@@ -127,18 +130,26 @@ fn row(kind: &str, law: &str, method: &str, found: &[Found]) -> String {
     let mean = |of: fn(&Found) -> f64| found.iter().map(of).sum::<f64>() / found.len() as f64;
     let mut off: Vec<f64> = found.iter().map(|one| one.off.abs()).collect();
     off.sort_unstable_by(f64::total_cmp);
+    let at = |sure: f64| {
+        let of: Vec<bool> =
+            found.iter().flat_map(|one| &one.harder).filter(|one| one.0 == sure).map(|one| one.1).collect();
+        let are_true = of.iter().filter(|is_true| **is_true).count();
+        if of.is_empty() { "–".to_owned() } else { format!("{:.0} %", 100.0 * are_true as f64 / of.len() as f64) }
+    };
     let claimed = found.iter().filter(|one| one.is_claimed);
     let right = claimed.clone().filter(|one| one.is_true()).count();
     let claimed = claimed.count();
     let share = if claimed == 0 { "–".to_owned() } else { format!("{:.1} %", 100.0 * right as f64 / claimed as f64) };
     format!(
-        "| {kind} | {law} | {method} | {} | {:.1} % | {share} | {:.1} % | {:.3} | {:+.2} | {:.0} | {:.2} | {:.1} | {:.2} | {:.1} |",
+        "| {kind} | {law} | {method} | {} | {:.1} % | {share} | {:.1} % | {:.3} | {:+.2} | {:.0} | {} | {} | {:.2} | {:.1} | {:.2} | {:.1} |",
         found.len(),
         100.0 * claimed as f64 / found.len() as f64,
         100.0 * mean(|one| f64::from(u8::from(one.is_true()))),
         mean(|one| one.survival),
         mean(|one| one.off),
         off[off.len() * 95 / 100],
+        at(0.8),
+        at(0.5),
         mean(|one| one.hours),
         mean(|one| f64::from(one.falls)),
         mean(|one| f64::from(one.restarts)),
@@ -332,6 +343,7 @@ impl Kind {
     fn judged(&self, plan: &Plan, seed: u64, entries: &[Entry], story: Story) -> Found {
         let (mut hours, mut falls, mut restarts, mut trials, mut last) = (0.0, 0, 0, 0, 0.0);
         let (mut mark, mut is_claimed, mut foretold) = (self.rig.stock(), false, Vec::new());
+        let mut less_sure = None;
         for entry in entries {
             match entry {
                 Entry::TrialBegan {
@@ -351,6 +363,7 @@ impl Kind {
                 Entry::MarkSet { mark: set } => {
                     mark = set.rung.clone();
                     is_claimed = Claim::of_mark(&story, &self.rig, plan, set).is_some_and(|claim| claim.is_sure());
+                    less_sure = Harder::of_mark(&story, &self.rig, plan, set);
                     // The proof that ends a search is a soak too.
                     hours -= if plan.proof_of(set.stage).name == "night" { last } else { 0.0 };
                 }
@@ -360,8 +373,12 @@ impl Kind {
         let found = mark.get(SETTING).unwrap_or_default();
         let off = f64::try_from((found - self.hardest(seed)) / Decimal::from(25)).unwrap_or(f64::NAN);
         let survival = self.survival(seed, &mark);
+        let is_good = |value: Decimal| self.survival(seed, &mark.with(SETTING, value)) >= SURVIVAL;
+        let harder =
+            less_sure.map(|harder| harder.up_to.into_iter().map(|(sure, value)| (sure, is_good(value))).collect());
         Found {
             seed,
+            harder: harder.unwrap_or_default(),
             mark,
             off,
             survival,

@@ -123,7 +123,7 @@ impl Claim {
         proof: usize,
     ) -> Option<Self> {
         let known = |beliefs| Known::by(beliefs, settings, climb, (rung, stage), proof);
-        let Known { proof, wants, seen, laws, before, earlier } = known(Beliefs::PRESENT)?;
+        let Known { proof, wants, seen, laws, before, earlier, .. } = known(Beliefs::PRESENT)?;
         let aim = wants.aim(proof.length());
         let mut drifting = Drifting::from(&before);
         seen.iter().for_each(|one| drifting.observe(one.distance, one.ago, one.observation));
@@ -176,22 +176,25 @@ pub(super) fn is_enough(survival: &Survival, wants: &Assurance) -> bool {
 }
 
 /// What is known of a rung under a proof.
-struct Known<'a> {
-    proof: &'a Proof,
-    wants: Assurance,
+pub(super) struct Known<'a> {
+    pub(super) proof: &'a Proof,
+    pub(super) wants: Assurance,
+    /// The settings along which its stage found it.
+    pub(super) axis: Axis<'a>,
     /// The trials that say something of it.
     seen: Vec<Seen>,
     /// What they leave of the laws by which its rig may fail, and what was known before them.
-    laws: Laws,
+    pub(super) laws: Laws,
     before: Laws,
     earlier: u32,
 }
 
 impl<'a> Known<'a> {
-    fn by(
+    /// By what is believed of rigs before anything is seen, where these settings count as moved by the stage, whatever it moved.
+    pub(super) fn by(
         beliefs: Beliefs,
         settings: &[&str],
-        (story, rig, plan): (&Story, &Rig, &'a Plan),
+        (story, rig, plan): (&Story, &'a Rig, &'a Plan),
         (rung, stage): (&Rung, usize),
         proof: usize,
     ) -> Option<Self> {
@@ -214,7 +217,8 @@ impl<'a> Known<'a> {
         let before = axis.laws(rig, &plan.use_name, (rung, farthest), kind, beliefs);
         let mut laws = before.clone();
         seen.iter().for_each(|one| laws.observe(one.distance, one.observation));
-        Some(Self { proof, wants, seen, laws, before, earlier: kind.map_or(0, |kind| kind.climbs) })
+        let earlier = kind.map_or(0, |kind| kind.climbs);
+        Some(Self { proof, wants, axis, seen, laws, before, earlier })
     }
 }
 

@@ -3,9 +3,11 @@
 use rust_decimal::Decimal;
 
 use crate::analysis::claim::{Claim, Suspect};
+use crate::analysis::harder::Harder;
 use crate::inference::hazard::Survival;
 use crate::model::moment::Span;
 use crate::model::quantity::counted;
+use crate::model::rig::Rig;
 
 /// As `survives night with at least 93 %: 95 % sure`, `survives quick with 47 to 97 %`, or why nothing can be said.
 pub fn claim_words(claim: &Claim) -> String {
@@ -41,6 +43,17 @@ pub fn claim_sentence(claim: &Claim) -> String {
     };
     let suspects: String = claim.suspects.iter().map(|suspect| format!("; {}", suspect_words(suspect))).collect();
     format!("{}, by {held} that held and {fell}{earlier}{granted}{suspects}", claim_words(claim))
+}
+
+/// How far somebody may go who is content to be less sure, as `survives night with at least 90 %: 80 % sure up to 4 350 MHz, 50 % sure up
+/// to 4 450 MHz`.
+pub fn harder_words(harder: &Harder, rig: &Rig) -> String {
+    let written = |value: Decimal| {
+        rig.setting(&harder.setting).map_or_else(|| value.to_string(), |setting| setting.written(value))
+    };
+    let one = |(sure, value): &(f64, Decimal)| format!("{} % sure up to {}", percent(*sure), written(*value));
+    let all: Vec<String> = harder.up_to.iter().map(one).collect();
+    format!("survives {} with at least {} %: {}", harder.proof, in_percent(harder.wants.survives), all.join(", "))
 }
 
 /// Why a rig does not fail by its limit alone, and what that can be.

@@ -4,7 +4,8 @@ use std::sync::Arc;
 
 use periculum_core::Decimal;
 use periculum_core::analysis::claim::{Claim, Suspect};
-use periculum_core::engine::{Entry, Event, Said};
+use periculum_core::analysis::harder::Harder;
+use periculum_core::engine::{Entry, Event, Mark, Said};
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassReport};
@@ -13,7 +14,7 @@ use periculum_core::model::reason::Reason;
 use periculum_core::model::rung::Rung;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
-use periculum_core::telling::{claim_sentence, claim_words};
+use periculum_core::telling::{claim_sentence, claim_words, harder_words};
 
 use crate::chaos::Course;
 use crate::play::Play;
@@ -76,6 +77,28 @@ fn what_is_taken_for_granted_is_said_where_a_claim_would_not_be_sure_otherwise()
     let told = claim_sentence(&beside_stock);
     assert!(told.ends_with("1 that fell, taking for granted 16 h at stock without a failure"), "{told}");
     assert!(!claim_sentence(&beyond).contains("granted"));
+}
+
+/// Who is content to be less sure may go farther than the mark, the farther the less sure, and never beyond what the plan allows.
+#[test]
+fn how_far_one_may_go_who_is_less_sure_is_said() {
+    let play = climbed(50, 40);
+    let (rig, plan) = (&play.course.rig, &play.course.plan);
+    let mark = Mark { rung: play.story.marks[0].rung.with("clock", 44.into()), ..play.story.marks[0].clone() };
+    let harder = Harder::of_mark(&play.story, rig, plan, &mark).expect("something is harder");
+    assert_eq!(harder.up_to, [(0.8, 49.into())], "what fell after 40 s is sure not to do");
+    let less_sure = climbed(50, 59);
+    let of_less_sure = Harder::of_mark(&less_sure.story, rig, plan, &mark).expect("something is harder");
+    assert_eq!(of_less_sure.up_to, [(0.8, 49.into()), (0.5, 50.into())]);
+    let told = harder_words(&of_less_sure, rig);
+    assert!(
+        told.starts_with("survives quick with at least 90 %: 80 % sure up to 49")
+            && told.contains(", 50 % sure up to 50"),
+        "{told}"
+    );
+    let hardest = rig.setting("clock").expect("a clock").hardest(&plan.use_name);
+    let at_ceiling = Mark { rung: mark.rung.with("clock", hardest), ..mark };
+    assert_eq!(Harder::of_mark(&play.story, rig, plan, &at_ceiling), None);
 }
 
 #[test]

@@ -6,6 +6,7 @@ use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 use periculum_core::analysis::attempts::{Attempts, Column};
 use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::forecast::{Forecast, forecast};
+use periculum_core::analysis::harder::Harder;
 use periculum_core::analysis::pool::{Origin, Pool};
 use periculum_core::engine::{ClimbEnd, Entry, Mark, Outlook, Said};
 use periculum_core::model::budget::Rest;
@@ -52,6 +53,8 @@ pub(crate) struct Climbed {
     claims: OnceLock<BTreeMap<u32, Claim>>,
     /// The same of stock where no mark stands.
     of_stock: OnceLock<Option<Claim>>,
+    /// How much harder than the last mark one may go who is content to be less sure.
+    harder: OnceLock<Option<Harder>>,
     /// The same of the rungs of trials that were looked at.
     worth: Mutex<BTreeMap<u32, Option<Claim>>>,
     /// What a rig in software shows to whoever makes the pass that is asked for.
@@ -80,6 +83,7 @@ impl Climbed {
             judged: 0,
             claims: OnceLock::new(),
             of_stock: OnceLock::new(),
+            harder: OnceLock::new(),
             worth: Mutex::default(),
             shows: None,
             facts,
@@ -107,6 +111,12 @@ impl Climbed {
         self.of_stock.get_or_init(|| Claim::of_stock(&self.story, &self.rig, &self.plan)).clone()
     }
 
+    /// How much harder than the last mark one may go who is content to be less sure.
+    pub(super) fn harder(&self) -> Option<&Harder> {
+        let of = |mark: &Mark| Harder::of_mark(&self.story, &self.rig, &self.plan, mark);
+        self.harder.get_or_init(|| self.story.marks.last().and_then(of)).as_ref()
+    }
+
     /// The same climb under way, so that it is worth knowing what is ahead of it, by what earlier climbs say of its kind.
     pub(super) fn under_way(self, kinds: &[Kind]) -> Self {
         Self { foreseen: Some(forecast(&self.rig, &self.plan, kinds)), ..self }
@@ -128,6 +138,7 @@ impl Climbed {
             judged: 0,
             claims: OnceLock::new(),
             of_stock: OnceLock::new(),
+            harder: OnceLock::new(),
             worth: Mutex::default(),
             shows: None,
             facts: String::new(),
@@ -148,6 +159,7 @@ impl Climbed {
             self.judged += 1;
             self.claims = OnceLock::new();
             self.of_stock = OnceLock::new();
+            self.harder = OnceLock::new();
             self.worth = Mutex::default();
         }
         match notice {

@@ -2,9 +2,11 @@
 
 use periculum_core::analysis::faster::Faster;
 use periculum_core::engine::Mark;
+use periculum_core::model::reason::StageEnd;
 use periculum_core::story::{EndStory, TrialStory};
 use periculum_core::telling::{
-    before_changes, claim_sentence, faster_words, gain_words, margin_words, mark_sentence, whereabouts, worth_words,
+    before_changes, claim_sentence, faster_words, gain_words, harder_words, margin_words, mark_sentence, whereabouts,
+    worth_words,
 };
 use ratatui::Frame;
 use ratatui::layout::Rect;
@@ -35,6 +37,7 @@ fn lines(desk: &Desk, width: u16) -> Vec<Line<'static>> {
     let Some(ended) = &desk.shown.story.ended else { return Vec::new() };
     let mut lines = vec![over(desk, ended)];
     lines.extend(marks(desk, width));
+    lines.extend(harder(desk));
     lines.extend(limit(desk));
     lines.extend(gain(desk));
     lines.extend([fact(desk, labels::COST, telling::cost(&desk.shown.story)), trouble(desk)]);
@@ -85,10 +88,17 @@ fn worth(desk: &Desk, mark: &Mark) -> Span<'static> {
     Span::styled(format!("   {}", worth_words(claim)), style)
 }
 
-/// What stood against more, by the stage of the last mark.
+/// How far somebody may go who is content to be less sure than the plan.
+fn harder(desk: &Desk) -> Option<Line<'static>> {
+    let harder = desk.shown.harder()?;
+    Some(fact(desk, labels::HARDER, harder_words(harder, &desk.shown.rig)))
+}
+
+/// What stood against more, by the stage of the last mark that says so: a soak that held does not.
 fn limit(desk: &Desk) -> Option<Line<'static>> {
     let story = &desk.shown.story;
-    let end = story.stages.get(story.marks.last()?.stage)?.end.as_ref()?;
+    let ends = story.marks.iter().rev().filter_map(|mark| story.stages.get(mark.stage)?.end.as_ref());
+    let end = ends.clone().find(|end| **end != StageEnd::Soaked).or_else(|| ends.clone().next())?;
     Some(fact(desk, labels::LIMIT, end.sentence(&desk.shown.rig)))
 }
 

@@ -167,6 +167,7 @@ pub(in crate::tui) const WHAT_IT_IS: &str =
 // What leads a line of the end.
 pub(in crate::tui) const COST: &str = "cost";
 pub(in crate::tui) const GAIN: &str = "gain";
+pub(in crate::tui) const HARDER: &str = "harder";
 pub(in crate::tui) const LIMIT: &str = "limit";
 
 // What leads a line of the form in which the operator leads.
