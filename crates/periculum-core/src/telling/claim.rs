@@ -45,14 +45,16 @@ pub fn claim_sentence(claim: &Claim) -> String {
     format!("{}, by {held} that held and {fell}{earlier}{granted}{suspects}", claim_words(claim))
 }
 
-/// How far somebody may go who is content to be less sure, as `survives night with at least 90 %: 80 % sure up to 4 350 MHz, 50 % sure up
-/// to 4 450 MHz`.
+/// How far somebody may go who is content to be less sure, as `survives night with at least 90 %: 80 % sure up to 4 350 MHz, 50 % up to
+/// 4 450 MHz`.
 pub fn harder_words(harder: &Harder, rig: &Rig) -> String {
     let written = |value: Decimal| {
         rig.setting(&harder.setting).map_or_else(|| value.to_string(), |setting| setting.written(value))
     };
-    let one = |(sure, value): &(f64, Decimal)| format!("{} % sure up to {}", percent(*sure), written(*value));
-    let all: Vec<String> = harder.up_to.iter().map(one).collect();
+    let sure = std::iter::once("sure up to").chain(std::iter::repeat("up to"));
+    let one =
+        |((sure, value), up_to): (&(f64, Decimal), &str)| format!("{} % {up_to} {}", percent(*sure), written(*value));
+    let all: Vec<String> = harder.up_to.iter().zip(sure).map(one).collect();
     format!("survives {} with at least {} %: {}", harder.proof, in_percent(harder.wants.survives), all.join(", "))
 }
 

@@ -92,8 +92,7 @@ fn how_far_one_may_go_who_is_less_sure_is_said() {
     assert_eq!(of_less_sure.up_to, [(0.8, 49.into()), (0.5, 50.into())]);
     let told = harder_words(&of_less_sure, rig);
     assert!(
-        told.starts_with("survives quick with at least 90 %: 80 % sure up to 49")
-            && told.contains(", 50 % sure up to 50"),
+        told.starts_with("survives quick with at least 90 %: 80 % sure up to 49") && told.contains(", 50 % up to 50"),
         "{told}"
     );
     let hardest = rig.setting("clock").expect("a clock").hardest(&plan.use_name);

@@ -46,12 +46,18 @@ const QUIET_HOURS: Script = &[
     (8, 1, 61_000, IncidentKind::WrongResult, "core 2", "scaled residual 87.4, allowed 16"),
 ];
 
+const NIGHT: Script = &[
+    (16, 0, 47_000, IncidentKind::WrongResult, "core 2", "scaled residual 212.0, allowed 16"),
+    (18, 0, 160_000, IncidentKind::WrongResult, "core 2", "scaled residual 87.4, allowed 16"),
+];
+
 /// The interface after a climb of this demo plan was driven up to here.
 pub(super) fn app_at(plan: &str, until: impl Fn(&Climb) -> bool) -> App {
     let folder = tempfile::tempdir().expect("a folder");
     let script = match plan {
         "dome.plan.toml" => FIRST_LIGHT,
         "quiet.plan.toml" => QUIET_HOURS,
+        "night.plan.toml" => NIGHT,
         _ => &[],
     };
     let plan = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(plan);
@@ -185,6 +191,18 @@ fn the_cores_of_a_pass() {
     assert!(body(&app, 80, 24).lines().any(|line| line.contains('2') && line.contains("60.8")), "the core with errors");
     press(&mut app, KeyCode::Char('c'));
     assert!(!app.screens.climb.shows_cores);
+}
+
+/// A night that can be claimed lies below what held for minutes: who is content to be less sure sees how far one may go, and a soak that
+/// held is not what stood against more.
+#[test]
+fn at_the_end_of_a_night() {
+    let app = app_at("night.plan.toml", Climb::is_ended);
+    let body = body(&app, 160, 40);
+    let line =
+        |label: &str| body.lines().find(|line| line.contains(label)).unwrap_or_else(|| panic!("{label} of {body}"));
+    assert!(line(" harder  ").contains("survives night with at least 90 %: 50 % sure up to 4 475 MHz"), "{body}");
+    assert!(line(" limit  ").contains(" is not sure to hold 8 h"), "{body}");
 }
 
 #[test]
