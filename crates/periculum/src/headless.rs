@@ -12,6 +12,7 @@ use std::sync::Arc;
 use anyhow::Result;
 use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::faster::Faster;
+use periculum_core::analysis::harder::Harder;
 use periculum_core::engine::Entry;
 use periculum_core::model::moment::Span;
 use periculum_core::model::pass::{Progress, Workload};
@@ -21,7 +22,9 @@ use periculum_core::model::rig::Rig;
 use periculum_core::model::strategy::Aim;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::{Story, TrialStory};
-use periculum_core::telling::{answers_to, ask, claim_sentence, faster_words, mark_sentence, tell, whereabouts};
+use periculum_core::telling::{
+    answers_to, ask, claim_sentence, faster_words, harder_words, mark_sentence, tell, whereabouts,
+};
 
 use crate::cli::{Output, Pace};
 use crate::climbing::Prepared;
@@ -138,7 +141,8 @@ impl Printer {
                 json::print(&json::Entry::of(*at, entry, &self.rig));
                 if let Entry::MarkSet { mark } = entry {
                     let claim = Claim::of_mark(&self.story, &self.rig, &self.plan, mark);
-                    claim.iter().for_each(|claim| json::print(&json::Claimed::of(*at, mark, claim)));
+                    let harder = Harder::of_mark(&self.story, &self.rig, &self.plan, mark);
+                    claim.iter().for_each(|claim| json::print(&json::Claimed::of(*at, mark, claim, harder.as_ref())));
                 }
             }
             (Notice::Progress { at, progress }, Style::Json) => {
@@ -213,6 +217,9 @@ impl Printer {
                 self.print(&format!("     {}: {sums}; {left}", end.sentence()));
                 let of_stock = Claim::of_stock(&self.story, &self.rig, &self.plan);
                 of_stock.iter().for_each(|claim| self.print(&said::of_stock(claim_sentence(claim))));
+                let last = self.story.marks.last();
+                let harder = last.and_then(|mark| Harder::of_mark(&self.story, &self.rig, &self.plan, mark));
+                harder.iter().for_each(|harder| self.print(&said::harder(harder_words(harder, &self.rig))));
             }
             _ => {}
         }

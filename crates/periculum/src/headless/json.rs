@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use periculum_core::Decimal;
 use periculum_core::analysis::claim::{Claim, Suspect};
+use periculum_core::analysis::harder::Harder;
 use periculum_core::engine::{Entry as Told, Field, Mark, Said, Takes};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Progress as Came;
@@ -61,9 +62,19 @@ pub(super) struct Claimed<'a> {
     /// For how many seconds it is taken for granted that the rig worked at stock before, where the claim would not be sure otherwise.
     #[serde(skip_serializing_if = "Option::is_none")]
     granted: Option<f64>,
+    /// How far one may go who is content to be less sure.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    harder: Vec<LessSure>,
     /// Why the rig seems not to fail by its limit alone.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     suspects: Vec<&'static str>,
+}
+
+/// Up to which value of the setting that is climbed one can be so sure.
+#[derive(Serialize)]
+struct LessSure {
+    sure: f64,
+    up_to: Decimal,
 }
 
 /// A line for what a rig in software shows to whoever makes a pass on it.
@@ -124,7 +135,7 @@ impl<'a> Progress<'a> {
 }
 
 impl<'a> Claimed<'a> {
-    pub(super) fn of(at: Moment, mark: &Mark, claim: &'a Claim) -> Self {
+    pub(super) fn of(at: Moment, mark: &Mark, claim: &'a Claim, harder: Option<&Harder>) -> Self {
         let Claim { proof, survival, holds, falls, earlier, granted, suspects, .. } = claim;
         let named = |suspect: &Suspect| match suspect {
             Suspect::Background { .. } => "background",
@@ -143,10 +154,15 @@ impl<'a> Claimed<'a> {
             holds: *holds,
             falls: *falls,
             earlier: *earlier,
+            harder: harder.map(less_sure).unwrap_or_default(),
             granted: (*granted > Span::ZERO).then(|| granted.seconds()),
             suspects: suspects.iter().map(named).collect(),
         }
     }
+}
+
+fn less_sure(harder: &Harder) -> Vec<LessSure> {
+    harder.up_to.iter().map(|(sure, value)| LessSure { sure: *sure, up_to: *value }).collect()
 }
 
 impl<'a> Seen<'a> {

@@ -9,6 +9,7 @@ sentences! {
     asked_again(question) = "  ?  {question}";
     has_read_nothing(sensor, source) = "     {sensor} has read nothing so far ({source})";
     besides(what) = "     {what}";
+    harder(words) = "     harder: {words}";
     of_stock(claim) = "     stock {claim}";
     marked(mark) = "  ⚑  mark: {mark}";
     pass_runs(load, workload, length) = "     {load}: {workload}; {length} at most";
