@@ -11,7 +11,8 @@ use periculum_core::model::verdict::Verdict;
 use periculum_core::story::TrialStory;
 use periculum_core::story::profile::AscentProfile;
 use periculum_core::telling::{
-    claim_sentence, faster_words, gain_words, harder_words, margin_words, mark_sentence, percent_words, whereabouts,
+    STOCK_GAINS_NOTHING, claim_sentence, faster_words, gain_words, harder_words, margin_words, mark_sentence,
+    percent_words, whereabouts,
 };
 
 use crate::ascent::ascent;
@@ -60,7 +61,8 @@ impl Reported<'_> {
         let trial = self.story.trial(mark.trial);
         let claim = Claim::of_mark(self.story, self.rig, self.plan, mark);
         let faster = trial.and_then(|trial| Faster::of(self.story, trial)).map(|faster| faster_words(&faster));
-        let harder = Harder::of_mark(self.story, self.rig, self.plan, mark);
+        let climb = (self.story, self.rig, self.plan);
+        let harder = claim.as_ref().and_then(|claim| Harder::of_mark(claim, climb, mark));
         let gain = faster.or_else(|| self.gain_of(mark, trial?));
         let hottest = trial.map(|trial| self.nearest_to_cut_off(trial.number)).filter(|it| !it.is_empty());
         let told = [
@@ -83,7 +85,7 @@ impl Reported<'_> {
     /// What the mark itself gains over stock, by the first thing that was measured at both: harder rungs that do not stand gain more.
     fn gain_of(&self, mark: &Mark, trial: &TrialStory) -> Option<String> {
         if mark.rung == self.rig.stock() {
-            return Some("none: the mark is stock".to_owned());
+            return Some(STOCK_GAINS_NOTHING.to_owned());
         }
         let all = benchmarks(self.story, self.rig, self.plan, self.traces);
         let at_mark = |benchmark: &Benchmark| {

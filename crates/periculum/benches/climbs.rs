@@ -362,8 +362,9 @@ impl Kind {
                 }
                 Entry::MarkSet { mark: set } => {
                     mark = set.rung.clone();
-                    is_claimed = Claim::of_mark(&story, &self.rig, plan, set).is_some_and(|claim| claim.is_sure());
-                    less_sure = Harder::of_mark(&story, &self.rig, plan, set);
+                    let claim = Claim::of_mark(&story, &self.rig, plan, set);
+                    is_claimed = claim.as_ref().is_some_and(Claim::is_sure);
+                    less_sure = claim.and_then(|claim| Harder::of_mark(&claim, (&story, &self.rig, plan), set));
                     // The proof that ends a search is a soak too.
                     hours -= if plan.proof_of(set.stage).name == "night" { last } else { 0.0 };
                 }

@@ -139,10 +139,11 @@ impl Printer {
         match (notice, self.style) {
             (Notice::Told { at, entry }, Style::Json) => {
                 json::print(&json::Entry::of(*at, entry, &self.rig));
-                if let Entry::MarkSet { mark } = entry {
-                    let claim = Claim::of_mark(&self.story, &self.rig, &self.plan, mark);
-                    let harder = Harder::of_mark(&self.story, &self.rig, &self.plan, mark);
-                    claim.iter().for_each(|claim| json::print(&json::Claimed::of(*at, mark, claim, harder.as_ref())));
+                if let Entry::MarkSet { mark } = entry
+                    && let Some(claim) = Claim::of_mark(&self.story, &self.rig, &self.plan, mark)
+                {
+                    let harder = Harder::of_mark(&claim, (&self.story, &self.rig, &self.plan), mark);
+                    json::print(&json::Claimed::of(*at, mark, &claim, harder.as_ref()));
                 }
             }
             (Notice::Progress { at, progress }, Style::Json) => {
@@ -217,8 +218,9 @@ impl Printer {
                 self.print(&format!("     {}: {sums}; {left}", end.sentence()));
                 let of_stock = Claim::of_stock(&self.story, &self.rig, &self.plan);
                 of_stock.iter().for_each(|claim| self.print(&said::of_stock(claim_sentence(claim))));
-                let last = self.story.marks.last();
-                let harder = last.and_then(|mark| Harder::of_mark(&self.story, &self.rig, &self.plan, mark));
+                let climb = (&self.story, &*self.rig, &*self.plan);
+                let harder = |mark| Harder::of_mark(&Claim::of_mark(climb.0, climb.1, climb.2, mark)?, climb, mark);
+                let harder = self.story.marks.last().and_then(harder);
                 harder.iter().for_each(|harder| self.print(&said::harder(harder_words(harder, &self.rig))));
             }
             _ => {}

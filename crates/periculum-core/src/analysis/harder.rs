@@ -5,10 +5,12 @@ use rust_decimal::Decimal;
 use crate::analysis::claim::{Claim, Known};
 use crate::engine::Mark;
 use crate::inference::prior::Beliefs;
+use crate::model::objection::Objection;
 use crate::model::plan::Plan;
 use crate::model::rig::Rig;
 use crate::model::strategy::Assurance;
-use crate::story::Story;
+use crate::model::verdict::Verdict;
+use crate::story::{Story, TrialStory};
 
 /// How sure those may want to be who want to be less sure than the plan: four times of five, and as often as not.
 const SURE: [f64; 2] = [0.8, 0.5];
@@ -27,17 +29,29 @@ pub struct Harder {
 }
 
 impl Harder {
-    /// What a climb says of what is harder than a mark of it; none where nothing is, or where something puts all its claims in doubt.
-    pub fn of_mark(story: &Story, rig: &Rig, plan: &Plan, mark: &Mark) -> Option<Self> {
-        Claim::of_mark(story, rig, plan, mark).filter(|claim| claim.survival.is_some() && !claim.is_in_doubt())?;
-        let proof = plan.proofs.iter().position(|proof| proof.name == mark.proof)?;
+    /// What a climb says of what is harder than a mark of it, of which this is claimed; none where nothing is, or where something puts all
+    /// its claims in doubt. What did not hold, for whatever reason, and what may not be applied ends it.
+    pub fn of_mark(claim: &Claim, (story, rig, plan): (&Story, &Rig, &Plan), mark: &Mark) -> Option<Self> {
+        if claim.survival.is_none() || claim.is_in_doubt() {
+            return None;
+        }
+        let proof = plan.proofs.iter().position(|proof| proof.name == claim.proof)?;
         let at = (&mark.rung, mark.stage);
         let Known { proof, wants, axis, laws, .. } = Known::by(Beliefs::PRESENT, &[], (story, rig, plan), at, proof)?;
         let aim = wants.aim(proof.length());
-        let (setting, _) = axis.harder(&mark.rung, 1, &plan.use_name)?;
+        let (setting, _) = axis.harder(&mark.rung, 1)?;
+        let did_not_hold = |trial: &&TrialStory| {
+            matches!(trial.verdict, Some(Verdict::Fell | Verdict::Slipped)) && trial.state == story.last_state()
+        };
+        let did_not_hold = story.trials.iter().filter(did_not_hold);
+        let failed = did_not_hold.filter_map(|trial| axis.distance(&mark.rung, &trial.rung, false));
+        let easiest_failed = failed.fold(f64::INFINITY, f64::min);
         let beyond = (1..).map_while(|steps| {
-            let (_, value) = axis.harder(&mark.rung, steps, &plan.use_name)?;
-            Some((laws.within(f64::from(steps), &aim), value)).filter(|(within, _)| *within >= SURE[SURE.len() - 1])
+            let (_, value) = axis.harder(&mark.rung, steps)?;
+            let within = laws.within(f64::from(steps), &aim);
+            let may_be = Objection::all(rig, &mark.rung.with(&setting.name, value), &plan.use_name).is_empty();
+            let is_there = may_be && f64::from(steps) < easiest_failed && within >= SURE[SURE.len() - 1];
+            is_there.then_some((within, value))
         });
         let beyond: Vec<(f64, Decimal)> = beyond.collect();
         let mut up_to: Vec<(f64, Decimal)> = Vec::new();

@@ -61,13 +61,12 @@ impl<'a> Axis<'a> {
         Kind::of(kinds, &self.climbed()?.setting.name, proof)
     }
 
-    /// What it climbs, and the value so many steps harder than a rung's; none where that may not be applied for this use.
-    pub(crate) fn harder(&self, rung: &Rung, steps: u32, use_name: &str) -> Option<(&'a Setting, Decimal)> {
+    /// What it climbs, and the value so many steps harder than a rung's.
+    pub(crate) fn harder(&self, rung: &Rung, steps: u32) -> Option<(&'a Setting, Decimal)> {
         let Along { setting, step, .. } = self.climbed()?;
         let by = *step * Decimal::from(steps);
         let from = rung.get(&setting.name)?;
-        let value = if setting.harder == Direction::Up { from + by } else { from - by };
-        setting.allows(value, use_name).then_some((setting, value))
+        Some((setting, if setting.harder == Direction::Up { from + by } else { from - by }))
     }
 
     /// What is known before anything was seen, around a rung and as far as the farthest trial of it.

@@ -173,6 +173,9 @@ fn read_words(name: &str, reading: f64, rig: &Rig) -> String {
     }
 }
 
+/// What a mark gains that is stock.
+pub const STOCK_GAINS_NOTHING: &str = "none: the mark is stock";
+
 /// How a score compares with the baseline's, as `+2.1 % (+1.8 to +2.4) over stock`; without an interval where the noise
 /// is not known; of a score of which less is better it is told how much less that is.
 pub fn gain_words(gain: &Comparison, score: &Score) -> String {

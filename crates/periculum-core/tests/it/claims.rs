@@ -85,10 +85,14 @@ fn how_far_one_may_go_who_is_less_sure_is_said() {
     let play = climbed(50, 40);
     let (rig, plan) = (&play.course.rig, &play.course.plan);
     let mark = Mark { rung: play.story.marks[0].rung.with("clock", 44.into()), ..play.story.marks[0].clone() };
-    let harder = Harder::of_mark(&play.story, rig, plan, &mark).expect("something is harder");
+    let of = |play: &Play, mark: &Mark| {
+        let claim = Claim::of_mark(&play.story, rig, plan, mark).expect("a claim");
+        Harder::of_mark(&claim, (&play.story, rig, plan), mark)
+    };
+    let harder = of(&play, &mark).expect("something is harder");
     assert_eq!(harder.up_to, [(0.8, 49.into())], "what fell after 40 s is sure not to do");
     let less_sure = climbed(50, 59);
-    let of_less_sure = Harder::of_mark(&less_sure.story, rig, plan, &mark).expect("something is harder");
+    let of_less_sure = of(&less_sure, &mark).expect("something is harder");
     assert_eq!(of_less_sure.up_to, [(0.8, 49.into()), (0.5, 50.into())]);
     let told = harder_words(&of_less_sure, rig);
     assert!(
@@ -97,7 +101,22 @@ fn how_far_one_may_go_who_is_less_sure_is_said() {
     );
     let hardest = rig.setting("clock").expect("a clock").hardest(&plan.use_name);
     let at_ceiling = Mark { rung: mark.rung.with("clock", hardest), ..mark };
-    assert_eq!(Harder::of_mark(&play.story, rig, plan, &at_ceiling), None);
+    assert_eq!(of(&play, &at_ceiling), None);
+}
+
+/// What throttles does not fall, and is not to be gone to either.
+#[test]
+fn who_is_less_sure_is_sent_nowhere_that_did_not_hold() {
+    let mut play = Play::of(course());
+    while play.runs_a_pass() {
+        let throttles = play.in_force["clock"] >= Decimal::from(47);
+        play.pass_ends(if throttles { &[IncidentKind::Throttled] } else { &[] });
+    }
+    let (rig, plan) = (&play.course.rig, &play.course.plan);
+    let mark = Mark { rung: play.story.marks[0].rung.with("clock", 44.into()), ..play.story.marks[0].clone() };
+    let claim = Claim::of_mark(&play.story, rig, plan, &mark).expect("a claim");
+    let harder = Harder::of_mark(&claim, (&play.story, rig, plan), &mark).expect("something is harder");
+    assert_eq!(harder.up_to, [(0.8, 46.into())]);
 }
 
 #[test]

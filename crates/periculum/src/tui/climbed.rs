@@ -113,7 +113,8 @@ impl Climbed {
 
     /// How much harder than the last mark one may go who is content to be less sure.
     pub(super) fn harder(&self) -> Option<&Harder> {
-        let of = |mark: &Mark| Harder::of_mark(&self.story, &self.rig, &self.plan, mark);
+        let climb = (&self.story, &*self.rig, &*self.plan);
+        let of = |mark: &Mark| Harder::of_mark(self.claim(mark)?, climb, mark);
         self.harder.get_or_init(|| self.story.marks.last().and_then(of)).as_ref()
     }
 

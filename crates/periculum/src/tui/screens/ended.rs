@@ -5,8 +5,8 @@ use periculum_core::engine::Mark;
 use periculum_core::model::reason::StageEnd;
 use periculum_core::story::{EndStory, TrialStory};
 use periculum_core::telling::{
-    before_changes, claim_sentence, faster_words, gain_words, harder_words, margin_words, mark_sentence, whereabouts,
-    worth_words,
+    STOCK_GAINS_NOTHING, before_changes, claim_sentence, faster_words, gain_words, harder_words, margin_words,
+    mark_sentence, whereabouts, worth_words,
 };
 use ratatui::Frame;
 use ratatui::layout::Rect;
@@ -94,20 +94,24 @@ fn harder(desk: &Desk) -> Option<Line<'static>> {
     Some(fact(desk, labels::HARDER, harder_words(harder, &desk.shown.rig)))
 }
 
-/// What stood against more, by the stage of the last mark that says so: a soak that held does not.
+/// What stood against more, by the stage of the last mark that says so; a soak that held does not.
 fn limit(desk: &Desk) -> Option<Line<'static>> {
     let story = &desk.shown.story;
-    let ends = story.marks.iter().rev().filter_map(|mark| story.stages.get(mark.stage)?.end.as_ref());
-    let end = ends.clone().find(|end| **end != StageEnd::Soaked).or_else(|| ends.clone().next())?;
+    let mut ends = story.marks.iter().rev().filter_map(|mark| story.stages.get(mark.stage)?.end.as_ref());
+    let end = ends.find(|end| **end != StageEnd::Soaked)?;
     Some(fact(desk, labels::LIMIT, end.sentence(&desk.shown.rig)))
 }
 
 /// Whether the last mark is faster than stock, or what its score gained where only one thing was measured.
 fn gain(desk: &Desk) -> Option<Line<'static>> {
     let story = &desk.shown.story;
-    let marked = story.marks.last().and_then(|mark| story.trial(mark.trial))?;
+    let mark = story.marks.last()?;
+    let marked = story.trial(mark.trial)?;
     if let Some(faster) = Faster::of(story, marked) {
         return Some(fact(desk, labels::GAIN, faster_words(&faster)));
+    }
+    if mark.rung == desk.shown.rig.stock() {
+        return Some(fact(desk, labels::GAIN, STOCK_GAINS_NOTHING.to_owned()));
     }
     let (score, gain) = story.gain_of(marked)?;
     Some(fact(desk, labels::GAIN, gain_words(&gain, score)))
