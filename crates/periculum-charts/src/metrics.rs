@@ -99,6 +99,7 @@ mod tests {
             place: periculum_core::model::rig::Place::Unsaid,
             cooling,
             watchdog,
+            history: Vec::new(),
             parts,
             settings,
             curves: Vec::new(),

@@ -11,6 +11,7 @@ use periculum_core::analysis::over::Over;
 use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each, family};
 use periculum_core::analysis::terrain::Terrain;
 use periculum_core::engine::{Entry, Mark, Said};
+use periculum_core::model::history::History;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::PassReport;
 use periculum_core::model::plan::Plan;
@@ -23,8 +24,8 @@ use periculum_core::story::readback::{self, Readback};
 use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::{IncidentStory, Story, TrialStory};
 use periculum_core::telling::{
-    before_changes, benchmark_words, beside_words, claim_sentence, faster_words, margin_words, mark_sentence,
-    measured_words, percent_words, scatter_words, stage_words, whereabouts,
+    before_changes, benchmark_words, beside_words, claim_sentence, failed_words, faster_words, margin_words,
+    mark_sentence, measured_words, percent_words, scatter_words, stage_words, whereabouts,
 };
 
 use crate::document::Block;
@@ -123,6 +124,12 @@ impl Reported<'_> {
         if !self.rig.cooling.is_empty() {
             blocks.push(Block::Item(format!("cooling: {}", self.rig.cooling)));
         }
+        let history = self.rig.history.iter();
+        blocks.extend(history.map(|History { rung, loaded, failures }| {
+            let at = if *rung == self.rig.stock() { "stock".to_owned() } else { self.rig.written(rung) };
+            let failed = failed_words(*failures);
+            Block::Item(format!("before, as its file says: {loaded} at {at} under full load {failed}"))
+        }));
         if let Some(seed) = self.seed {
             blocks.push(Block::Item(format!("simulated specimen {seed}: no hardware was involved")));
         }

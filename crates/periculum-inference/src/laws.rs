@@ -12,6 +12,7 @@ use libm::{exp, expm1, log};
 
 use crate::hazard::{Observation, Survival, warmed};
 use crate::prior::{BACKGROUND, BACKGROUND_COUNT, BACKGROUNDS, Prior, Tail};
+use crate::worked::Worked;
 
 /// Failures in a second at the limit: one in ten minutes, which a proof of minutes shows.
 pub(super) const AT_LIMIT: f64 = 1.0 / 600.0;
@@ -93,8 +94,8 @@ impl Laws {
     pub fn near(stock: Option<f64>, hardest: f64, prior: &Prior) -> Self {
         let easiest = stock.map_or(-BEYOND, |stock| stock - ROOM);
         let mut laws = Self::between(easiest, hardest.max(easiest) + BEYOND, prior);
-        if let Some(stock) = stock.filter(|_| prior.used > 0.0) {
-            laws.observe(stock, Observation::Held(prior.used));
+        if let Some(stock) = stock.filter(|_| prior.used != Worked::NEVER) {
+            laws.hear(stock, prior.used);
         }
         laws
     }
@@ -174,6 +175,19 @@ impl Laws {
                 // Either of them falls, or both.
                 *log_weight += log(of_shape + falls - of_shape * falls) - hazard * survived - before;
             }
+        }
+    }
+
+    /// Takes in what a rig did at a rung before: nobody knows when it failed.
+    pub fn hear(&mut self, rung: f64, worked: Worked) {
+        self.observe(rung, Observation::Held(worked.seconds));
+        if worked.failures <= 0.0 {
+            return;
+        }
+        for (shape, log_weights) in self.shapes.iter().zip(&mut self.log_weights) {
+            let of_shape = shape.hazard(rung);
+            let weighed = log_weights.iter_mut().zip(BACKGROUNDS);
+            weighed.for_each(|(it, background)| *it += worked.failures * log(of_shape + background));
         }
     }
 
@@ -444,7 +458,7 @@ mod tests {
     #[test]
     fn what_was_used_before_is_believed_to_work_at_stock_until_it_falls_there() {
         let used = Prior::usual(0.8);
-        let new = Prior { used: 0.0, ..used.clone() };
+        let new = Prior { used: Worked::NEVER, ..used.clone() };
         let at_stock = |laws: &Laws| laws.survival(-3.0, 28_800.0, 0.95);
         let [mut used, new] = [used, new].map(|prior| Laws::near(Some(-3.0), 10.0, &prior));
         assert!(at_stock(&used).mean > at_stock(&new).mean + 0.1);

@@ -14,3 +14,4 @@ pub mod noise;
 pub mod prior;
 pub mod scatter;
 pub mod statistics;
+pub mod worked;

@@ -3,6 +3,8 @@
 use libm::{exp, log};
 use serde::{Deserialize, Serialize};
 
+use crate::worked::Worked;
+
 /// Slopes are so many times less or more than expected at most, as a power of e.
 const SLOPES: f64 = 2.1;
 const SLOPE_POINTS: usize = 15;
@@ -27,9 +29,6 @@ const TAILS: [(Tail, f64); 3] = [
     (Tail { depth: 0.0, flatness: 0.58 }, 0.16),
     (Tail { depth: 4.0, flatness: 0.35 }, 0.10),
 ];
-
-/// A rig was used as it is sold before anybody pushes it: as much as two nights at stock without a failure, seconds.
-pub const USED: f64 = 16.0 * 3600.0;
 
 /// The same as the rules of 8 had it.
 const TAILS_OF_8: [(Tail, f64); 3] = [
@@ -86,8 +85,8 @@ pub struct Prior {
     pub mechanisms: Vec<Mechanism>,
     /// Where the limit is, and give or take how much; anywhere where nobody knows.
     pub limit: Option<(f64, f64)>,
-    /// As if it had worked at stock for so many seconds without a failure.
-    pub used: f64,
+    /// What it did at stock before.
+    pub used: Worked,
     /// Whether what is said has to be as sure by each mechanism alone as by all of them together.
     pub by_each: bool,
 }
@@ -112,8 +111,9 @@ impl Beliefs {
     pub const OF_8: Self = Self { usual: Prior::of_8, by_each: false, ..Self::OF_9 };
     /// By those of 7.
     pub const OF_7: Self = Self { usual: |slope| Prior::of_7(slope, None), ..Self::OF_8 };
-    /// By the rules of now, of one that was never used before.
-    pub const UNUSED: Self = Self { usual: |slope| Prior { used: 0.0, ..Prior::usual(slope) }, ..Self::PRESENT };
+    /// By the rules of now, of one of which nobody knows whether it was ever used before.
+    pub const UNUSED: Self =
+        Self { usual: |slope| Prior { used: Worked::NEVER, ..Prior::usual(slope) }, ..Self::PRESENT };
 }
 
 /// Rigs that give way equally slowly on the easier side of their limit.
@@ -151,7 +151,7 @@ impl Mechanism {
 impl Prior {
     /// Where nothing is known but what is usual for such steps.
     pub fn usual(slope: f64) -> Self {
-        Self { used: USED, ..Self::with(&TAILS, slope, SLOPE_SPREAD) }
+        Self { used: Worked::USUALLY, ..Self::with(&TAILS, slope, SLOPE_SPREAD) }
     }
 
     /// The same as the rules of 8 had it.
@@ -166,12 +166,12 @@ impl Prior {
 
     /// Where all laws are as likely, for whoever only wants to know what was seen.
     pub fn even(slope: f64) -> Self {
-        Self { used: USED, ..Self::of(TAILS.map(|(tail, _)| Mechanism::even(tail, slope)).to_vec()) }
+        Self { used: Worked::USUALLY, ..Self::of(TAILS.map(|(tail, _)| Mechanism::even(tail, slope)).to_vec()) }
     }
 
     /// Of rigs of these mechanisms, whose limit may be anywhere, that were never used: all mechanisms together count.
     pub fn of(mechanisms: Vec<Mechanism>) -> Self {
-        Self { mechanisms, limit: None, used: 0.0, by_each: false }
+        Self { mechanisms, limit: None, used: Worked::NEVER, by_each: false }
     }
 
     fn with(tails: &[(Tail, f64)], slope: f64, spread: f64) -> Self {

@@ -1,7 +1,8 @@
 //! How far found marks are from the truth, what is claimed of them, and what they cost: `cargo bench -p periculum --bench climbs`.
 //!
 //! Specimens of four kinds of simulated processor, whose failures follow four laws, are climbed to the end by `seek` with a proof of
-//! eight hours, as a plan says it that chooses nothing by the truth. Beside it stands stepping with passes of 15 minutes and a soak of
+//! eight hours, as a plan says it that chooses nothing by the truth; those that are told, with a rig file that says how often stock failed
+//! in two hundred hours, as the truth has it. Beside it stands stepping with passes of 15 minutes and a soak of
 //! eight hours with the least margin at which 95 % of its marks are true, which only who knows the truth could choose.
 
 use std::collections::BTreeMap;
@@ -16,6 +17,7 @@ use periculum_core::analysis::kinds::{Earlier, kinds};
 use periculum_core::engine::{Climb, Command, Entry, Event, RULES};
 use periculum_core::files::{Document, Problems, plan_file, rig_file};
 use periculum_core::inference::hazard::SURVIVAL;
+use periculum_core::model::history::History;
 use periculum_core::model::kind::Kind as Expectation;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::Pass;
@@ -51,11 +53,17 @@ const LAWS: [&str; 4] = ["exponential", "power-tail", "two-mechanisms", "backgro
 /// How many other specimens of the kind have been climbed before.
 const KNOWN: [usize; 3] = [0, 1, 5];
 
+/// For how many hours its rig's file tells what a specimen did at stock.
+const TOLD: f64 = 200.0;
+
 /// The share of marks that must be true of what is compared with.
 const HONEST: f64 = 0.95;
 
 /// Margins are tried up to so many steps.
 const MOST_MARGIN: u32 = 14;
+
+/// Multiples of it spread evenly over the parts of one.
+const GOLDEN: f64 = 0.618_033_988_749_894_9;
 
 /// Of fewer rungs it is not said how many were foretold rightly.
 const ENOUGH: usize = 50;
@@ -66,6 +74,7 @@ const SETTING: &str = "core_clock";
 #[derive(Clone)]
 struct Found {
     seed: u64,
+    rig: Arc<Rig>,
     /// The last mark, stock where there is none.
     mark: Rung,
     /// The mark less the truth, in steps.
@@ -109,17 +118,23 @@ fn main() {
                 println!("{}", row(name, law, &format!("ascend, margin {margin}"), &found));
             }
             let plan = kind.plan("seek", Start::Last, 0);
-            let strangers = on_all_processors(count, |seed| kind.climb(&plan, seed, Vec::new()));
-            for known in KNOWN {
-                let found = on_all_processors(count, |seed| {
-                    let others = (1..=known as u64).map(|next| (seed + next - 1) % count as u64 + 1);
-                    let earlier = others.filter_map(|other| strangers.iter().find(|one| one.seed == other));
-                    kind.climb(&plan, seed, kind.known(&plan, earlier))
-                });
-                let found: Vec<Found> = found.into_iter().filter(|one| kind.is_sound(one.seed)).collect();
-                println!("{}", row(name, law, &format!("seek, {known} known"), &found));
-                let foretold: Vec<_> = found.into_iter().flat_map(|one| one.foretold).collect();
-                all_foretold.push((format!("{name}, {law}, {known} known"), foretold));
+            for told in ["", ", told"] {
+                let rig = |seed| if told.is_empty() { Arc::clone(&kind.rig) } else { kind.told(seed) };
+                let strangers = on_all_processors(count, |seed| kind.climb(&plan, seed, &rig(seed), Vec::new()));
+                for known in KNOWN {
+                    let found = on_all_processors(count, |seed| {
+                        let others = (1..=known as u64).map(|next| (seed + next - 1) % count as u64 + 1);
+                        let find = |of: u64| strangers.iter().find(|one| one.seed == of);
+                        match known {
+                            0 => find(seed).expect("climbed").clone(),
+                            _ => kind.climb(&plan, seed, &rig(seed), kind.known(&plan, others.filter_map(find))),
+                        }
+                    });
+                    let found: Vec<Found> = found.into_iter().filter(|one| kind.is_sound(one.seed)).collect();
+                    println!("{}", row(name, law, &format!("seek, {known} known{told}"), &found));
+                    let foretold: Vec<_> = found.into_iter().flat_map(|one| one.foretold).collect();
+                    all_foretold.push((format!("{name}, {law}, {known} known{told}"), foretold));
+                }
             }
         }
     }
@@ -228,7 +243,7 @@ impl Kind {
     /// is the same whatever the margin, so that only its soak is made anew.
     fn honest(&self, count: usize) -> (u32, Vec<Found>) {
         let plan = self.plan("ascend", Start::Last, 0);
-        let searched = on_all_processors(count, |seed| self.climb(&plan, seed, Vec::new()));
+        let searched = on_all_processors(count, |seed| self.climb(&plan, seed, &self.rig, Vec::new()));
         for margin in self.likely_margin(&searched).. {
             let soaked = on_all_processors(count, |seed| {
                 let search = searched.iter().find(|one| one.seed == seed).expect("searched");
@@ -257,6 +272,14 @@ impl Kind {
     /// Whether this specimen is as good at stock as a mark has to be.
     fn is_sound(&self, seed: u64) -> bool {
         self.survival(seed, &self.rig.stock()) >= SURVIVAL
+    }
+
+    /// The rig of a specimen whose file tells how often stock failed.
+    fn told(&self, seed: u64) -> Arc<Rig> {
+        let often = -self.survival(seed, &self.rig.stock()).ln() / 8.0 * TOLD;
+        let (rung, loaded) = (self.rig.stock(), Span::from_seconds(3600 * TOLD as u64));
+        let history = vec![History { rung, loaded, failures: poisson(often, seed) }];
+        Arc::new(Rig { history, ..(*self.rig).clone() })
     }
 
     /// The hardest value that survives the night nine times of ten, zero where none does.
@@ -300,8 +323,12 @@ impl Kind {
 
     /// The search's result with a soak of the night, this margin below its mark.
     fn soak(&self, search: &Found, margin: u32) -> Found {
-        let soaked =
-            self.climb(&self.plan("soak", Start::Profile(search.mark.clone()), margin), search.seed, Vec::new());
+        let soaked = self.climb(
+            &self.plan("soak", Start::Profile(search.mark.clone()), margin),
+            search.seed,
+            &self.rig,
+            Vec::new(),
+        );
         Found {
             hours: search.hours + soaked.hours,
             falls: search.falls + soaked.falls,
@@ -315,15 +342,15 @@ impl Kind {
     /// What earlier climbs say of the kind.
     fn known<'a>(&self, plan: &Plan, earlier: impl Iterator<Item = &'a Found>) -> Vec<Expectation> {
         let earlier: Vec<Earlier> = earlier
-            .map(|one| Earlier { story: &one.story, rig: &self.rig, plan, age: Span::ZERO, is_own: false })
+            .map(|one| Earlier { story: &one.story, rig: &one.rig, plan, age: Span::ZERO, is_own: false })
             .collect();
         kinds(&earlier, &self.rig, plan)
     }
 
-    fn climb(&self, plan: &Arc<Plan>, seed: u64, kinds: Vec<Expectation>) -> Found {
-        let mut climb = Climb::new(Arc::clone(&self.rig), Arc::clone(plan));
-        let mut simulator = Simulator::new(&self.spec, &self.rig, seed, Moment::from_millis(0));
-        let stock = self.rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
+    fn climb(&self, plan: &Arc<Plan>, seed: u64, rig: &Arc<Rig>, kinds: Vec<Expectation>) -> Found {
+        let mut climb = Climb::new(Arc::clone(rig), Arc::clone(plan));
+        let mut simulator = Simulator::new(&self.spec, rig, seed, Moment::from_millis(0));
+        let stock = rig.stock().iter().map(|(name, value)| (name.to_owned(), value)).collect();
         let mut event = Event::Started { in_force: stock, ahead: 0, rules: RULES, kinds };
         let (mut entries, mut story): (Vec<Entry>, Story) = Default::default();
         story.hear(&event);
@@ -337,12 +364,12 @@ impl Kind {
                 Some(Command::StopPass | Command::Ask(_)) | None => break,
             };
         }
-        self.judged(plan, seed, &entries, story)
+        self.judged(plan, (seed, rig), &entries, story)
     }
 
-    fn judged(&self, plan: &Plan, seed: u64, entries: &[Entry], story: Story) -> Found {
+    fn judged(&self, plan: &Plan, (seed, rig): (u64, &Arc<Rig>), entries: &[Entry], story: Story) -> Found {
         let (mut hours, mut falls, mut restarts, mut trials, mut last) = (0.0, 0, 0, 0, 0.0);
-        let (mut mark, mut is_claimed, mut foretold) = (self.rig.stock(), false, Vec::new());
+        let (mut mark, mut is_claimed, mut foretold) = (rig.stock(), false, Vec::new());
         let mut less_sure = None;
         for entry in entries {
             match entry {
@@ -362,9 +389,9 @@ impl Kind {
                 }
                 Entry::MarkSet { mark: set } => {
                     mark = set.rung.clone();
-                    let claim = Claim::of_mark(&story, &self.rig, plan, set);
+                    let claim = Claim::of_mark(&story, rig, plan, set);
                     is_claimed = claim.as_ref().is_some_and(Claim::is_sure);
-                    less_sure = claim.and_then(|claim| Harder::of_mark(&claim, (&story, &self.rig, plan), set));
+                    less_sure = claim.and_then(|claim| Harder::of_mark(&claim, (&story, rig, plan), set));
                     // The proof that ends a search is a soak too.
                     hours -= if plan.proof_of(set.stage).name == "night" { last } else { 0.0 };
                 }
@@ -379,6 +406,7 @@ impl Kind {
             less_sure.map(|harder| harder.up_to.into_iter().map(|(sure, value)| (sure, is_good(value))).collect());
         Found {
             seed,
+            rig: Arc::clone(rig),
             harder: harder.unwrap_or_default(),
             mark,
             off,
@@ -392,6 +420,17 @@ impl Kind {
             story: Arc::new(story),
         }
     }
+}
+
+/// How often a specimen saw what happens so often in the mean (Poisson's distribution at points that specimens spread evenly).
+fn poisson(mean: f64, seed: u64) -> u32 {
+    let mut part = ((seed as f64 * GOLDEN).fract(), (-mean).exp());
+    let mut count = 0;
+    while part.0 > part.1 && part.1 > 0.0 {
+        count += 1;
+        part = (part.0 - part.1, part.1 * mean / f64::from(count));
+    }
+    count
 }
 
 /// What comes of an order, for the engine.

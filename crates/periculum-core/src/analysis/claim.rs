@@ -9,7 +9,8 @@ use crate::engine::{ClimbEnd, Mark};
 use crate::inference::drift::Drifting;
 use crate::inference::hazard::{Observation, Survival};
 use crate::inference::laws::{Aim, Laws};
-use crate::inference::prior::{Beliefs, USED};
+use crate::inference::prior::Beliefs;
+use crate::inference::worked::Worked;
 use crate::model::axis::Axis;
 use crate::model::incident_kind::IncidentKind;
 use crate::model::moment::Span;
@@ -44,11 +45,29 @@ pub struct Claim {
     pub longest: Span,
     /// How many earlier climbs of rigs of its kind, which said before what is to be expected.
     pub earlier: u32,
-    /// For how long it is taken for granted that the rig was used at stock before without a failure, where the
-    /// claim would not be sure otherwise.
-    pub granted: Span,
+    /// What nobody saw, where the claim would not be sure without it.
+    pub granted: Option<Granted>,
     /// What is more likely than not of the law by which the rig fails, and widens what can be said.
     pub suspects: Vec<Suspect>,
+}
+
+/// What nobody saw of a rig, and for how long it worked so.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum Granted {
+    /// That it did at stock without a failure, as rigs usually have.
+    Usually(Span),
+    /// What its owner says, with so many failures.
+    Told(Span, u32),
+}
+
+impl Granted {
+    fn of(rig: &Rig) -> Self {
+        if rig.history.is_empty() {
+            return Self::Usually(Span::from_seconds(Worked::USUALLY.seconds as u64));
+        }
+        let told = || rig.history.iter();
+        Self::Told(told().map(|one| one.loaded).sum(), told().map(|one| one.failures).sum())
+    }
 }
 
 /// Why a rig does not fail by its limit alone.
@@ -141,7 +160,7 @@ impl Claim {
             holds: holds as u32,
             longest: longest(&seen),
             earlier,
-            granted: if is_granted { Span::from_seconds(USED as u64) } else { Span::ZERO },
+            granted: is_granted.then(|| Granted::of(climb.1)),
             suspects: Suspect::all(&laws).chain(drift(&drifting)).chain(unlikely(&laws, &seen)).collect(),
         })
     }

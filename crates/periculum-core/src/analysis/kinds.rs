@@ -10,9 +10,8 @@ use rust_decimal::prelude::ToPrimitive;
 use crate::analysis::claim::observation;
 use crate::inference::family::{self, Evidence, Member};
 use crate::inference::hazard::Observation;
-use crate::inference::laws::Laws;
 use crate::inference::prior::Prior;
-use crate::model::kind::{Expected, Kind, loads};
+use crate::model::kind::{Expected, Kind, begun, loads};
 use crate::model::ladder::Direction;
 use crate::model::moment::Span;
 use crate::model::plan::Plan;
@@ -95,8 +94,8 @@ fn sighting(earlier: &Earlier, setting: &Setting, loads: &BTreeSet<String>) -> O
         passes.filter(|pass| loads.contains(&pass.load)).map(|pass| (pass.load.as_str(), pass.threads)).collect();
     let usual = setting.usual_slope(step);
     let hardest = theirs.steps(setting.stock, theirs.hardest(&plan.use_name), step);
-    let [mut laws, mut even] =
-        [Prior::usual(usual), Prior::even(usual)].map(|prior| Laws::near(Some(0.0), hardest, &prior));
+    let [mut laws, mut even] = [Prior::usual(usual), Prior::even(usual)]
+        .map(|prior| begun(&prior, earlier.rig, (setting, step), (&stock, hardest)));
     let mut falls = 0;
     for trial in &story.trials {
         let Some((observation, _)) = observation(trial, &works) else { continue };

@@ -146,6 +146,7 @@ mod tests {
             summary: String::new(),
             cooling: String::new(),
             watchdog: String::new(),
+            history: Vec::new(),
             parts: vec![],
             settings: vec![
                 setting("clock", clock, 50.into(), Direction::Up, Some(jump.into())),

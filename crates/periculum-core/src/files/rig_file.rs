@@ -1,4 +1,4 @@
-//! Rig files: `[rig]`, `[[part]]`, `[setting.NAME]`, `[curve.NAME]`, `[derived.NAME]` and `[sensor.NAME]`.
+//! Rig files: `[rig]`, `[[history]]`, `[[part]]`, `[setting.NAME]`, `[curve.NAME]`, `[derived.NAME]` and `[sensor.NAME]`.
 //!
 //! What stands below `[adapter]` belongs to the adapters and is read by them.
 
@@ -11,8 +11,11 @@ use crate::files::{curve_file, outlet_file, setting_file};
 use crate::model::curve::Curve;
 use crate::model::cut_off::CutOff;
 use crate::model::formula::Formula;
+use crate::model::history::History;
+use crate::model::moment::Span;
 use crate::model::quantity::harmless;
 use crate::model::rig::{Derived, Paid, Part, Place, Rig, Sensor, When};
+use crate::model::rung::Rung;
 use crate::model::setting::Setting;
 
 /// Reads a rig from a file's top section; problems go where the section's problems go.
@@ -44,6 +47,7 @@ pub fn read(top: &Section) -> Option<Rig> {
     names.extend(levers.iter().map(|lever| lever.name.clone()));
     let settings = sections.into_iter().filter_map(|section| setting_file::read(section, &cooling, &names));
     let settings: Vec<Setting> = settings.chain(levers).collect();
+    let history = top.list("history").into_iter().filter_map(|told| read_history(told, &settings)).collect();
     let derived = top.named_sections("derived");
     let derived = derived.into_iter().filter_map(|section| read_derived(section, &names)).collect();
     let sensors = top.named_sections("sensor").into_iter();
@@ -54,6 +58,7 @@ pub fn read(top: &Section) -> Option<Rig> {
         place,
         cooling,
         watchdog,
+        history,
         parts,
         settings,
         curves,
@@ -82,6 +87,31 @@ fn check_counts(top: &Section) -> bool {
         }
     }
     is_good
+}
+
+/// How long it worked under full load at a rung, stock where none is named, and how often that went wrong: the one is worth nothing
+/// without the other.
+fn read_history(section: Section, settings: &[Setting]) -> Option<History> {
+    let loaded = section.time("loaded");
+    let failures = section.count("failures", 0);
+    let mut rung: Rung = settings.iter().map(|setting| (setting.name.clone(), setting.stock)).collect();
+    let at = section.named_numbers("at", "");
+    let problems = section.problems();
+    section.finish();
+    for (name, value) in at {
+        if rung.get(&name.value).is_none() {
+            let known: Vec<&str> = settings.iter().map(|setting| setting.name.as_str()).collect();
+            problems.unknown(name.at, "setting", &name.value, &known);
+            return None;
+        }
+        rung = rung.with(&name.value, value.value);
+    }
+    let (loaded, failures) = (loaded?, failures?);
+    if loaded.value == Span::ZERO && failures.value > 0 {
+        problems.add(failures.at, "it can't have failed in no time");
+        return None;
+    }
+    Some(History { rung, loaded: loaded.value, failures: failures.value })
 }
 
 fn read_part(section: Section, currency: &mut Option<String>) -> Option<Part> {

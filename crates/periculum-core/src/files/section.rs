@@ -90,6 +90,11 @@ impl<'a> Section<'a> {
         self.read(key, "a number", as_number)
     }
 
+    /// A whole number from `least` up that must be there.
+    pub fn count(&self, key: &'static str, least: u32) -> Option<Located<u32>> {
+        self.required(key, |section, key| section.optional_count(key, least))
+    }
+
     /// A whole number from `least` up that may be there.
     pub fn optional_count(&self, key: &'static str, least: u32) -> Option<Located<u32>> {
         let number = self.optional_number(key)?;
@@ -287,7 +292,7 @@ impl<'a> Section<'a> {
     pub fn list(&self, key: &'static str) -> Vec<Section<'a>> {
         let Some(value) = self.lookup(key) else { return Vec::new() };
         let Some(items) = value.get_ref().as_array() else {
-            self.problems.add(value.span(), format!("`{key}` must be a list of tables"));
+            self.problems.add(value.span(), format!("`{key}` must be a list of tables, like [[{key}]]"));
             return Vec::new();
         };
         let mut sections = Vec::new();

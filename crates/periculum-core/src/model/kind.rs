@@ -9,6 +9,7 @@ use serde::{Deserialize, Serialize};
 use crate::inference::family::Member;
 use crate::inference::laws::Laws;
 use crate::inference::prior::{Beliefs, Mechanism, Prior};
+use crate::inference::worked::Worked;
 use crate::model::ladder::Direction;
 use crate::model::plan::Proof;
 use crate::model::rig::Rig;
@@ -62,10 +63,6 @@ pub fn laws(
     beliefs: Beliefs,
 ) -> Laws {
     let (setting, step) = along;
-    let stock = rig.stock();
-    let is_beside = rung.differs_only_in(&setting.name, &stock);
-    let value = rung.get(&setting.name).unwrap_or(setting.stock);
-    let to_stock = setting.steps(value, setting.stock, step);
     let usual = (beliefs.usual)(setting.usual_slope(step));
     let of_kind = |kind: &Kind| {
         let known = of_kind(kind, setting, step, rung)?;
@@ -77,7 +74,24 @@ pub fn laws(
         Some(Prior { used: usual.used, by_each, ..known })
     };
     let prior = kind.and_then(of_kind).unwrap_or_else(|| usual.clone());
-    Laws::near(is_beside.then_some(to_stock), farthest, &prior)
+    begun(&prior, rig, along, (rung, farthest))
+}
+
+/// The same by what is believed of them, and by what the rig's owner says; who takes nothing for granted takes nobody's word either.
+pub fn begun(prior: &Prior, rig: &Rig, (setting, step): (&Setting, Decimal), (rung, farthest): (&Rung, f64)) -> Laws {
+    let stock = rig.stock();
+    let from = rung.get(&setting.name).unwrap_or(setting.stock);
+    let to = |other: &Rung| Some(setting.steps(from, other.get(&setting.name)?, step));
+    let beside = |other: &Rung| to(other).filter(|_| rung.differs_only_in(&setting.name, other));
+    if prior.used == Worked::NEVER {
+        return Laws::near(beside(&stock), farthest, prior);
+    }
+    let is_told_of_stock = rig.history.iter().any(|told| told.rung == stock);
+    let used = if is_told_of_stock { Worked::NEVER } else { prior.used };
+    let mut laws = Laws::near(beside(&stock), farthest, &Prior { used, ..prior.clone() });
+    let told = rig.history.iter().filter_map(|told| Some((beside(&told.rung)?, told.worked())));
+    told.for_each(|(at, worked)| laws.hear(at, worked));
+    laws
 }
 
 /// What is expected by its kind of a setting around a rung, in steps of this size from there.

@@ -14,6 +14,7 @@ pub mod evidence;
 pub mod field;
 mod field_of;
 pub mod formula;
+pub mod history;
 pub mod illegal;
 pub mod incident;
 pub mod incident_kind;

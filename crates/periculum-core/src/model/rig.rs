@@ -4,6 +4,7 @@ use rust_decimal::Decimal;
 
 use crate::model::curve::{Curve, Point};
 use crate::model::formula::Formula;
+use crate::model::history::History;
 pub use crate::model::illegal::{Illegal, Window};
 use crate::model::plan::Raised;
 use crate::model::quantity::{grouped, with_unit};
@@ -24,6 +25,8 @@ pub struct Rig {
     pub cooling: String,
     /// The watchdog that restarts it when it stands still, as a path; empty where it has none.
     pub watchdog: String,
+    /// What its owner says that it did before.
+    pub history: Vec<History>,
     /// Its parts; what was paid for them is of one currency.
     pub parts: Vec<Part>,
     /// What can be changed, in the order of the file; the levers of curves behind all others.
@@ -100,6 +103,7 @@ impl Rig {
             place: Place::Unsaid,
             cooling: String::new(),
             watchdog: String::new(),
+            history: Vec::new(),
             parts: Vec::new(),
             settings: Vec::new(),
             curves: Vec::new(),

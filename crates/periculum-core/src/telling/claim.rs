@@ -2,7 +2,7 @@
 
 use rust_decimal::Decimal;
 
-use crate::analysis::claim::{Claim, Suspect};
+use crate::analysis::claim::{Claim, Granted, Suspect};
 use crate::analysis::harder::Harder;
 use crate::inference::hazard::Survival;
 use crate::model::moment::Span;
@@ -38,8 +38,11 @@ pub fn claim_sentence(claim: &Claim) -> String {
         count => format!(", after {} of its kind", counted(count as usize, "earlier climb")),
     };
     let granted = match claim.granted {
-        Span::ZERO => String::new(),
-        span => format!(", taking for granted {span} at stock without a failure"),
+        None => String::new(),
+        Some(Granted::Usually(span)) => format!(", taking for granted {span} at stock without a failure"),
+        Some(Granted::Told(span, failures)) => {
+            format!(", on the word of the rig's file that it worked {span} before {}", failed_words(failures))
+        }
     };
     let suspects: String = claim.suspects.iter().map(|suspect| format!("; {}", suspect_words(suspect))).collect();
     format!("{}, by {held} that held and {fell}{earlier}{granted}{suspects}", claim_words(claim))
@@ -92,6 +95,14 @@ fn share_words(Survival { low, high, .. }: &Survival, claim: &Claim) -> String {
     match claim.is_sure() {
         true => format!("with at least {} %: {} % sure", percent(*low), in_percent(claim.wants.sure)),
         false => format!("with {} to {} %", percent(*low), percent(*high)),
+    }
+}
+
+/// How often something failed.
+pub fn failed_words(failures: u32) -> String {
+    match failures {
+        0 => "without a failure".into(),
+        failures => format!("with {}", counted(failures as usize, "failure")),
     }
 }
 

@@ -15,7 +15,7 @@ use std::collections::BTreeMap;
 
 use rust_decimal::Decimal;
 
-pub use claim::{claim_sentence, claim_words, harder_words, worth_words};
+pub use claim::{claim_sentence, claim_words, failed_words, harder_words, worth_words};
 pub use declined::{declined_words, objection_words};
 pub use errand::{
     answer_words, answers_to, ask, change_words, checks_words, errand_words, grammar, misfit_words, turn_words,

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use periculum_core::Decimal;
-use periculum_core::analysis::claim::{Claim, Suspect};
+use periculum_core::analysis::claim::{Claim, Granted, Suspect};
 use periculum_core::analysis::harder::Harder;
 use periculum_core::engine::{Entry, Event, Mark, Said};
 use periculum_core::model::incident::{Incident, IncidentKind};
@@ -73,7 +73,7 @@ fn what_is_taken_for_granted_is_said_where_a_claim_would_not_be_sure_otherwise()
         Claim::of(&play.story, rig, plan, (&rung, 1), 0).expect("a claim")
     };
     let [beside_stock, beyond] = [43, 48].map(of);
-    assert_eq!((beside_stock.granted, beyond.granted), (Span::from_seconds(16 * 3600), Span::ZERO));
+    assert_eq!((beside_stock.granted, beyond.granted), (Some(Granted::Usually(Span::from_seconds(16 * 3600))), None));
     let told = claim_sentence(&beside_stock);
     assert!(told.ends_with("1 that fell, taking for granted 16 h at stock without a failure"), "{told}");
     assert!(!claim_sentence(&beyond).contains("granted"));

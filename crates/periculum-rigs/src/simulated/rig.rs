@@ -567,6 +567,7 @@ pub(super) mod tests {
             summary: String::new(),
             cooling: String::new(),
             watchdog: String::new(),
+            history: Vec::new(),
             parts: vec![],
             settings: vec![
                 setting("core_clock", (3800, 25, 5600, 0), (4200, 0), Direction::Up),

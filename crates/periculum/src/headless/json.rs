@@ -3,10 +3,10 @@
 use std::collections::BTreeMap;
 
 use periculum_core::Decimal;
-use periculum_core::analysis::claim::{Claim, Suspect};
+use periculum_core::analysis::claim::{Claim, Granted, Suspect};
 use periculum_core::analysis::harder::Harder;
 use periculum_core::engine::{Entry as Told, Field, Mark, Said, Takes};
-use periculum_core::model::moment::{Moment, Span};
+use periculum_core::model::moment::Moment;
 use periculum_core::model::pass::Progress as Came;
 use periculum_core::model::rig::Rig;
 use periculum_rigs::bench::Shown;
@@ -62,6 +62,9 @@ pub(super) struct Claimed<'a> {
     /// For how many seconds it is taken for granted that the rig worked at stock before, where the claim would not be sure otherwise.
     #[serde(skip_serializing_if = "Option::is_none")]
     granted: Option<f64>,
+    /// How often it failed in them, where the rig's file says so.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    granted_failures: Option<u32>,
     /// How far one may go who is content to be less sure.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     harder: Vec<LessSure>,
@@ -155,9 +158,18 @@ impl<'a> Claimed<'a> {
             falls: *falls,
             earlier: *earlier,
             harder: harder.map(less_sure).unwrap_or_default(),
-            granted: (*granted > Span::ZERO).then(|| granted.seconds()),
+            granted: granted.map(|(Granted::Usually(time) | Granted::Told(time, _))| time.seconds()),
+            granted_failures: granted.and_then(told_failures),
             suspects: suspects.iter().map(named).collect(),
         }
+    }
+}
+
+/// How often it failed, as its owner says.
+fn told_failures(granted: Granted) -> Option<u32> {
+    match granted {
+        Granted::Usually(_) => None,
+        Granted::Told(_, failures) => Some(failures),
     }
 }
 

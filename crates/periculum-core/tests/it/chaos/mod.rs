@@ -73,6 +73,7 @@ fn course(clock: Setting, volts: Setting, stages: Vec<Stage>, passes: usize) -> 
         summary: String::new(),
         cooling: String::new(),
         watchdog: String::new(),
+        history: Vec::new(),
         parts: vec![],
         settings: vec![clock, volts],
         curves: Vec::new(),
