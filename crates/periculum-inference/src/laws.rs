@@ -492,6 +492,24 @@ mod tests {
         }
 
         #[test]
+        fn more_work_before_never_lowers_a_claim_and_more_failures_never_raise_it(seen in seen(), hours in 0.1f64..150.0, at in -4f64..3.0) {
+            let with = |seconds: f64, failures: u32| {
+                let mut laws = Laws::between(-8.0, 20.0, &Prior::usual(0.8));
+                seen.iter().for_each(|(rung, observation)| laws.observe(*rung, *observation));
+                laws.hear(at, Worked::told(seconds, failures));
+                let Survival { low, mean, high } = laws.survival(0.0, PROOF, 0.95);
+                [low, mean, high]
+            };
+            let [never, once, longer, oftener] =
+                [(0.0, 0), (3600.0 * hours, 1), (4800.0 * hours, 1), (3600.0 * hours, 3)].map(|(time, often)| with(time, often));
+            let well = with(3600.0 * hours, 0);
+            for at in 0..3 {
+                prop_assert!(well[at] >= never[at] - 1e-9 && longer[at] >= once[at] - 1e-9, "{never:?} {well:?} {once:?} {longer:?}");
+                prop_assert!(once[at] <= well[at] + 1e-9 && oftener[at] <= once[at] + 1e-9, "{well:?} {once:?} {oftener:?}");
+            }
+        }
+
+        #[test]
         fn a_longer_proof_or_a_harder_rung_is_never_survived_more_often(seen in seen()) {
             let mut laws = Laws::between(-8.0, 20.0, &Prior::usual(0.8));
             seen.iter().for_each(|(rung, observation)| laws.observe(*rung, *observation));

@@ -10,15 +10,18 @@ use periculum_core::files::written::with_starts;
 use periculum_core::files::{
     Document, Located, Problem, Problems, Section, plan_file, program_file, proof_file, rig_file,
 };
+use periculum_core::inference::worked::Worked;
 use periculum_core::model::amount::written;
 use periculum_core::model::budget::Budget;
+use periculum_core::model::moment::Span;
 use periculum_core::model::pass::Pass;
-use periculum_core::model::plan::{ARM_AFTER, Ends, Plan};
+use periculum_core::model::plan::{ARM_AFTER, Ends, Plan, Stage};
 use periculum_core::model::program::Program;
 use periculum_core::model::quantity::counted;
 use periculum_core::model::rig::{Place, Rig};
 use periculum_core::model::rung::Rung;
 use periculum_core::model::setting::TakesEffect;
+use periculum_core::model::strategy::Strategy;
 use periculum_core::telling::forecast_words;
 use periculum_loads::catalogue;
 use periculum_rigs::adapters::Adapters;
@@ -141,6 +144,13 @@ impl Briefing {
         warnings
     }
 
+    /// What a claim of the plan rests on that the rig's owner could say better.
+    fn taken_for_granted(&self) -> Option<String> {
+        let claims = |stage: &Stage| stage.wants.is_some() || matches!(stage.strategy, Strategy::Seek { .. });
+        let is_told = !self.rig.history.is_empty() || !self.plan.stages.iter().any(claims);
+        (!is_told).then(|| files::taken_for_granted(Span::from_seconds(Worked::USUALLY.seconds as u64)))
+    }
+
     /// A load that runs on this computer though everything else says that the rig is another machine: people do all there is to be
     /// done to it.
     fn load_run_unawares(&self) -> Option<&str> {
@@ -258,7 +268,7 @@ pub(crate) fn check(path: &Path, saved_of: SavedOf) -> Result<String> {
         let briefing = Briefing::read_with(path, saved_of)?;
         let plan = &briefing.plan;
         let stages: Vec<&str> = plan.stages.iter().map(|stage| stage.strategy.name()).collect();
-        let told: String = briefing.warnings().iter().map(files::but_it).collect();
+        let told: String = briefing.warnings().iter().chain(&briefing.taken_for_granted()).map(files::but_it).collect();
         let foreseen = forecast(&briefing.rig, plan, &[]);
         let goes_on = if foreseen.goes_on { files::OR_MORE } else { "" };
         let effort = forecast_words(&foreseen) + goes_on;

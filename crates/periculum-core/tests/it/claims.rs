@@ -6,11 +6,13 @@ use periculum_core::Decimal;
 use periculum_core::analysis::claim::{Claim, Granted, Suspect};
 use periculum_core::analysis::harder::Harder;
 use periculum_core::engine::{Entry, Event, Mark, Said};
+use periculum_core::model::history::History;
 use periculum_core::model::incident::{Incident, IncidentKind};
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::{Pass, PassReport};
 use periculum_core::model::plan::Proof;
 use periculum_core::model::reason::Reason;
+use periculum_core::model::rig::Rig;
 use periculum_core::model::rung::Rung;
 use periculum_core::model::verdict::Verdict;
 use periculum_core::story::Story;
@@ -77,6 +79,36 @@ fn what_is_taken_for_granted_is_said_where_a_claim_would_not_be_sure_otherwise()
     let told = claim_sentence(&beside_stock);
     assert!(told.ends_with("1 that fell, taking for granted 16 h at stock without a failure"), "{told}");
     assert!(!claim_sentence(&beyond).contains("granted"));
+}
+
+/// The same climb of a rig whose owner says what it did before at these clocks, for so many hours with so many failures.
+fn of_one_told(play: &Play, clock: i64, told: &[(i64, u64, u32)]) -> Claim {
+    let (rig, plan) = (&play.course.rig, &play.course.plan);
+    let history = told.iter().map(|(clock, hours, failures)| {
+        let rung = rig.stock().with("clock", Decimal::from(*clock));
+        History { rung, loaded: Span::from_seconds(3600 * hours), failures: *failures }
+    });
+    let rig = Rig { history: history.collect(), ..(**rig).clone() };
+    let rung = play.story.marks[0].rung.with("clock", Decimal::from(clock));
+    Claim::of(&play.story, &rig, plan, (&rung, 1), 0).expect("a claim")
+}
+
+/// What its owner says of a rig counts as what it is, and a claim that rests on it says so.
+#[test]
+fn a_claim_may_rest_on_the_owners_word() {
+    let play = climbed(44, 40);
+    let of = |told: &[(i64, u64, u32)]| of_one_told(&play, 43, told);
+    let [unsaid, unused] = [of(&[]), of(&[(42, 0, 0)])];
+    assert!(unsaid.is_sure() && !unused.is_sure(), "a new rig is granted nothing: {unused:?}");
+    let well = of(&[(42, 90, 0)]);
+    assert_eq!(well.granted, Some(Granted::Told(Span::from_seconds(90 * 3600), 0)));
+    let told = claim_sentence(&well);
+    assert!(told.ends_with(", on the word of the rig's file that it worked 90 h before without a failure"), "{told}");
+    let low = |claim: &Claim| claim.survival.expect("within reach").low;
+    let often = of(&[(42, 90, 2000)]);
+    assert!(low(&often) < low(&unused) && low(&unused) < low(&unsaid) && low(&unsaid) < low(&well));
+    let beyond = of(&[(45, 90, 0)]);
+    assert!(low(&beyond) > low(&well), "what worked beyond it says more than what worked at stock");
 }
 
 /// Who is content to be less sure may go farther than the mark, the farther the less sure, and never beyond what the plan allows.

@@ -3,6 +3,7 @@
 use periculum_core::Decimal;
 use periculum_core::files::{Document, Problem, Problems, plan_file, rig_file};
 use periculum_core::model::amount::Amount;
+use periculum_core::model::history::History;
 use periculum_core::model::ladder::Direction;
 use periculum_core::model::moment::Span;
 use periculum_core::model::objection::Objection;
@@ -129,6 +130,36 @@ fn what_was_paid_for_the_parts_is_added_up() {
         "model = \"Kestrel 486\"\npaid = \"35.50 EUR\"\n[[part]]\nkind = \"card\"\nmodel = \"K\"\npaid = \"7 EUR\"\n";
     let rig = rig(&RIG.replace("model = \"Kestrel 486\"\n", card)).expect("a rig");
     assert_eq!(rig.paid(), Some(Paid { amount: decimal("42.50"), currency: "EUR".into() }));
+}
+
+#[test]
+fn what_a_rig_did_before_is_read_with_its_failures() {
+    let told = "[[history]]\nloaded = \"300h\"\nfailures = 2\n[[history]]\nat = { bus_clock = 37.5 }\nloaded = \"90min\"\nfailures = 0\n";
+    let rig = rig(&format!("{RIG}{told}")).expect("a rig");
+    let told = |rung: Rung, hours: f64, failures| History {
+        rung,
+        loaded: Span::from_seconds((3600.0 * hours) as u64),
+        failures,
+    };
+    let faster = rig.stock().with("bus_clock", decimal("37.5"));
+    assert_eq!(rig.history, [told(rig.stock(), 300.0, 2), told(faster, 1.5, 0)]);
+}
+
+#[test]
+fn what_a_rig_did_before_says_how_long_and_how_often_it_failed() {
+    let wrong = |told: &str| -> Vec<String> {
+        let problems = rig(&format!("{RIG}{told}\n")).expect_err("wrong");
+        problems.into_iter().map(|problem| problem.what).collect()
+    };
+    assert_eq!(wrong("[[history]]\nloaded = \"300h\""), ["[history 1] needs `failures`"]);
+    assert_eq!(wrong("[[history]]\nloaded = \"0h\"\nfailures = 1"), ["it can't have failed in no time"]);
+    assert_eq!(wrong("[[history]]\nloaded = \"9h\"\nfailures = -1"), ["`failures` must be a whole number from 0 up"]);
+    assert_eq!(
+        wrong("[history]\nloaded = \"9h\"\nfailures = 0"),
+        ["`history` must be a list of tables, like [[history]]"]
+    );
+    let unknown = wrong("[[history]]\nat = { bus_clok = 40 }\nloaded = \"9h\"\nfailures = 0");
+    assert_eq!(unknown, ["there is no setting `bus_clok`"]);
 }
 
 #[test]

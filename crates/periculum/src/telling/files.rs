@@ -46,6 +46,7 @@ sentences! {
     runs_here(load) = "every setting is changed by hand, and {load} runs on this computer: where the rig is another machine, write \
         `where = \"elsewhere\"` below [rig]";
     samples_ending(path) = "can't tell what {path} is to be; end it in .csv or .jsonl";
+    taken_for_granted(span) = "nothing is told of what the rig did before, by [[history]] in its file: {span} at stock without a failure are taken for granted";
     too_large(path, size) = "{path} is {size} large; what is read here is not";
     unknown_ending(name, known) = "can't tell what {name} is to be; end it in .{known}";
 }

@@ -103,6 +103,7 @@ fn files_are_checked_and_every_problem_is_told_where_it_is() {
             .replace("core_clock * 16", "core_clok * 16")
             .replace("\"hottest-core\"", "\"hotest-core\"")
             .replace("tolerance = 5\n", "tolerence = 5\n")
+            .replace("failures = 0", "failings = 0")
             .replace("cores = 8", "cores = \"eight\""),
     );
     home.write(
