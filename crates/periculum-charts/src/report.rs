@@ -11,7 +11,6 @@ use periculum_core::analysis::over::Over;
 use periculum_core::analysis::scores::{Benchmark, benchmarks, best_of_each, family};
 use periculum_core::analysis::terrain::Terrain;
 use periculum_core::engine::{Entry, Mark, Said};
-use periculum_core::model::history::History;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::pass::PassReport;
 use periculum_core::model::plan::Plan;
@@ -24,7 +23,7 @@ use periculum_core::story::readback::{self, Readback};
 use periculum_core::story::series::{Series, Spread};
 use periculum_core::story::{IncidentStory, Story, TrialStory};
 use periculum_core::telling::{
-    before_changes, benchmark_words, beside_words, claim_sentence, failed_words, faster_words, margin_words,
+    before_changes, benchmark_words, beside_words, claim_sentence, faster_words, history_words, margin_words,
     mark_sentence, measured_words, percent_words, scatter_words, stage_words, whereabouts,
 };
 
@@ -125,11 +124,7 @@ impl Reported<'_> {
             blocks.push(Block::Item(format!("cooling: {}", self.rig.cooling)));
         }
         let history = self.rig.history.iter();
-        blocks.extend(history.map(|History { rung, loaded, failures }| {
-            let at = if *rung == self.rig.stock() { "stock".to_owned() } else { self.rig.written(rung) };
-            let failed = failed_words(*failures);
-            Block::Item(format!("before, as its file says: {loaded} at {at} under full load {failed}"))
-        }));
+        blocks.extend(history.map(|history| Block::Item(history_words(history, self.rig))));
         if let Some(seed) = self.seed {
             blocks.push(Block::Item(format!("simulated specimen {seed}: no hardware was involved")));
         }

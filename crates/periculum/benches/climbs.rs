@@ -219,7 +219,7 @@ fn rig(lines: &str) -> (Rig, Spec) {
     let document = Document::parse(&text).expect("a document");
     let problems = Problems::default();
     let top = document.top(&problems);
-    let rig = rig_file::read(&top).expect("a rig");
+    let rig = Rig { history: Vec::new(), ..rig_file::read(&top).expect("a rig") };
     let adapter = top.section("adapter").and_then(|adapter| adapter.section("simulated"));
     let spec = adapter.and_then(|section| Spec::read(section, &rig));
     (rig, spec.unwrap_or_else(|| panic!("{:?}", problems.into_sorted())))

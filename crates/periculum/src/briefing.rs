@@ -145,7 +145,7 @@ impl Briefing {
     }
 
     /// What a claim of the plan rests on that the rig's owner could say better.
-    fn taken_for_granted(&self) -> Option<String> {
+    pub(crate) fn taken_for_granted(&self) -> Option<String> {
         let claims = |stage: &Stage| stage.wants.is_some() || matches!(stage.strategy, Strategy::Seek { .. });
         let is_told = !self.rig.history.is_empty() || !self.plan.stages.iter().any(claims);
         (!is_told).then(|| files::taken_for_granted(Span::from_seconds(Worked::USUALLY.seconds as u64)))

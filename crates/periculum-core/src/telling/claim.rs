@@ -8,6 +8,7 @@ use crate::inference::hazard::Survival;
 use crate::model::moment::Span;
 use crate::model::quantity::counted;
 use crate::model::rig::Rig;
+use crate::telling::history::failed_words;
 
 /// As `survives night with at least 93 %: 95 % sure`, `survives quick with 47 to 97 %`, or why nothing can be said.
 pub fn claim_words(claim: &Claim) -> String {
@@ -95,14 +96,6 @@ fn share_words(Survival { low, high, .. }: &Survival, claim: &Claim) -> String {
     match claim.is_sure() {
         true => format!("with at least {} %: {} % sure", percent(*low), in_percent(claim.wants.sure)),
         false => format!("with {} to {} %", percent(*low), percent(*high)),
-    }
-}
-
-/// How often something failed.
-pub fn failed_words(failures: u32) -> String {
-    match failures {
-        0 => "without a failure".into(),
-        failures => format!("with {}", counted(failures as usize, "failure")),
     }
 }
 

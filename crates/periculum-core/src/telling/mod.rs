@@ -6,6 +6,7 @@ mod end;
 mod errand;
 mod evidence;
 mod faster;
+mod history;
 mod kind;
 mod reason;
 mod rig_change;
@@ -15,13 +16,14 @@ use std::collections::BTreeMap;
 
 use rust_decimal::Decimal;
 
-pub use claim::{claim_sentence, claim_words, failed_words, harder_words, worth_words};
+pub use claim::{claim_sentence, claim_words, harder_words, worth_words};
 pub use declined::{declined_words, objection_words};
 pub use errand::{
     answer_words, answers_to, ask, change_words, checks_words, errand_words, grammar, misfit_words, turn_words,
 };
 pub use evidence::bound_words;
 pub use faster::{faster_words, scatter_words};
+pub use history::history_words;
 pub use kind::kind_words;
 pub use rig_change::parts_changed;
 pub use stage::{margin_words, stage_words};

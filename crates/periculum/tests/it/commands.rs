@@ -128,6 +128,26 @@ fn files_are_checked_and_every_problem_is_told_where_it_is() {
     insta::assert_snapshot!(String::from_utf8(checked.stderr).expect("text"));
 }
 
+/// Who is about to look for what a rig can do is told what its file could say of it.
+#[test]
+fn a_check_says_where_nothing_is_told_of_what_a_rig_did_before() {
+    let home = Home::new();
+    let rig = std::fs::read_to_string(demo("dome.rig.toml")).expect("read");
+    let (told, _) = rig.split_once("[[history]]").expect("a history");
+    let (_, rest) = rig.split_once("in that time\n").expect("the end of it");
+    home.write("dome.rig.toml", &format!("{told}{rest}"));
+    let check = |plan: &str| {
+        std::fs::copy(demo(plan), home.path(plan)).expect("copied");
+        output(home.periculum().args(["check", plan]))
+    };
+    let [sought, stepped] = ["night.plan.toml", "dome.plan.toml"].map(check);
+    assert!(
+        sought.contains("[[history]] in its file: 16 h at stock without a failure are taken for granted"),
+        "{sought}"
+    );
+    assert!(!stepped.contains("history"), "{stepped}");
+}
+
 /// The blocks of a kind of file in the documentation, which together are one file.
 #[test]
 fn the_examples_in_the_documentation_are_right() {

@@ -4,7 +4,7 @@ use std::path::Path;
 
 use periculum_core::files::added::{Way, offered};
 use periculum_core::model::quantity::counted;
-use periculum_core::telling::{forecast_words, kind_words, stage_words};
+use periculum_core::telling::{forecast_words, history_words, kind_words, stage_words};
 use periculum_ledger::ClimbRow;
 
 use super::leaf::{Act, Choice, Leaf};
@@ -171,6 +171,7 @@ pub(super) fn review(review: &Review, choices: Vec<Choice>) -> Leaf {
     let mut above = vec![starting::of_rig(&rig.name, &plan.name, &plan.use_name), String::new()];
     above.extend(plan.stages.iter().map(|stage| starting::stage(stage_words(stage, plan, rig))));
     above.extend([String::new(), forecast_words(forecast), starting::NINE_OF_TEN.into(), String::new()]);
+    above.extend(rig.history.iter().map(|history| history_words(history, rig)));
     above.extend(kinds.iter().map(|kind| kind_words(kind, rig)));
     let moved = rig.settings_but_points().filter(|setting| setting.hardest(&plan.use_name) != setting.stock);
     above.extend(moved.map(|setting| {
@@ -181,7 +182,7 @@ pub(super) fn review(review: &Review, choices: Vec<Choice>) -> Leaf {
     if written.is_empty() {
         above.push(starting::NOTHING_IS_WRITTEN.to_owned());
     }
-    above.extend(briefing.warnings().iter().map(starting::but_it));
+    above.extend(briefing.warnings().iter().chain(&briefing.taken_for_granted()).map(starting::but_it));
     above.push(String::new());
     let names: Vec<String> = files.iter().map(|file| name(file)).collect();
     if !names.is_empty() {
