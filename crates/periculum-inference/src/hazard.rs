@@ -104,6 +104,11 @@ pub struct Survival {
 }
 
 impl Survival {
+    /// From where to where it lies, the mean among it: who is content to be hardly sure leaves that outside.
+    pub fn around(&self) -> (f64, f64) {
+        (self.low.min(self.mean), self.high.max(self.mean))
+    }
+
     /// Of probabilities, each with its weight; the weights are one together, and this share of them lies below and above.
     pub(super) fn of(mut survivals: Vec<(f64, f64)>, beyond: f64) -> Self {
         survivals.sort_by(|(a, _), (b, _)| a.total_cmp(b));

@@ -2,7 +2,7 @@
 
 /// What is told counts for no more than so many seconds: it is remembered and not recorded, and the work was not that of the proof. More
 /// of it is weighed down to this (a power prior, Ibrahim and Chen, Power prior distributions for regression models, 2000).
-const MOST: f64 = 200.0 * 3600.0;
+const MOST: f64 = 100.0 * 3600.0;
 
 /// Work at stock, and how often it failed.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -35,6 +35,6 @@ mod tests {
     fn a_long_story_counts_for_a_shorter_one_that_failed_as_often_an_hour() {
         let hours = |hours: f64| hours * 3600.0;
         assert_eq!(Worked::told(hours(50.0), 2), Worked { seconds: hours(50.0), failures: 2.0 });
-        assert_eq!(Worked::told(hours(2000.0), 5), Worked { seconds: hours(200.0), failures: 0.5 });
+        assert_eq!(Worked::told(hours(2000.0), 5), Worked { seconds: hours(100.0), failures: 0.25 });
     }
 }

@@ -146,9 +146,14 @@ impl Briefing {
 
     /// What a claim of the plan rests on that the rig's owner could say better.
     pub(crate) fn taken_for_granted(&self) -> Option<String> {
+        let is_granted = self.claims() && self.rig.history.is_empty();
+        is_granted.then(|| files::taken_for_granted(Span::from_seconds(Worked::USUALLY.seconds as u64)))
+    }
+
+    /// Whether the plan looks for something that can be claimed.
+    pub(crate) fn claims(&self) -> bool {
         let claims = |stage: &Stage| stage.wants.is_some() || matches!(stage.strategy, Strategy::Seek { .. });
-        let is_told = !self.rig.history.is_empty() || !self.plan.stages.iter().any(claims);
-        (!is_told).then(|| files::taken_for_granted(Span::from_seconds(Worked::USUALLY.seconds as u64)))
+        self.plan.stages.iter().any(claims)
     }
 
     /// A load that runs on this computer though everything else says that the rig is another machine: people do all there is to be

@@ -46,9 +46,10 @@ impl Harder {
         let did_not_hold = story.trials.iter().filter(did_not_hold);
         let failed = did_not_hold.filter_map(|trial| axis.distance(&mark.rung, &trial.rung, false));
         let easiest_failed = failed.fold(f64::INFINITY, f64::min);
+        let unproved = laws.unproved(&aim);
         let beyond = (1..).map_while(|steps| {
             let (_, value) = axis.harder(&mark.rung, steps)?;
-            let within = laws.within(f64::from(steps), &aim);
+            let within = unproved.sure(f64::from(steps), 0.0);
             let may_be = Objection::all(rig, &mark.rung.with(&setting.name, value), &plan.use_name).is_empty();
             let is_there = may_be && f64::from(steps) < easiest_failed && within >= SURE[SURE.len() - 1];
             is_there.then_some((within, value))

@@ -5,6 +5,7 @@ use std::fmt;
 use rust_decimal::Decimal;
 
 use super::evidence::bound_words;
+use crate::inference::hazard::Survival;
 use crate::model::depth::Depth;
 use crate::model::incident::IncidentKind;
 use crate::model::quantity::{counted, with_unit};
@@ -88,6 +89,7 @@ impl fmt::Display for Foresight {
     /// As `it survives with 93 % (71 to 99 %)`.
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         let Self { survival, low, high, .. } = self;
+        let (low, high) = Survival { mean: *survival, low: *low, high: *high }.around();
         write!(f, "it survives with {:.0} % ({:.0} to {:.0} %)", 100.0 * survival, 100.0 * low, 100.0 * high)
     }
 }

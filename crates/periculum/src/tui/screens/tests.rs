@@ -203,7 +203,7 @@ fn at_the_end_of_a_night() {
         |label: &str| body.lines().find(|line| line.contains(label)).unwrap_or_else(|| panic!("{label} of {body}"));
     assert!(
         line(" harder  ")
-            .contains("survives night with at least 90 %: 80 % sure up to 4 375 MHz, 50 % up to 4 450 MHz"),
+            .contains("survives night with at least 90 %: 80 % sure up to 4 375 MHz, 50 % up to 4 475 MHz"),
         "{body}"
     );
     assert!(line(" limit  ").contains(" is not sure to hold 8 h"), "{body}");

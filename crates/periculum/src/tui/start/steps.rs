@@ -171,7 +171,8 @@ pub(super) fn review(review: &Review, choices: Vec<Choice>) -> Leaf {
     let mut above = vec![starting::of_rig(&rig.name, &plan.name, &plan.use_name), String::new()];
     above.extend(plan.stages.iter().map(|stage| starting::stage(stage_words(stage, plan, rig))));
     above.extend([String::new(), forecast_words(forecast), starting::NINE_OF_TEN.into(), String::new()]);
-    above.extend(rig.history.iter().map(|history| history_words(history, rig)));
+    let told = rig.history.iter().filter(|_| briefing.claims());
+    above.extend(told.map(|history| history_words(history, rig)));
     above.extend(kinds.iter().map(|kind| kind_words(kind, rig)));
     let moved = rig.settings_but_points().filter(|setting| setting.hardest(&plan.use_name) != setting.stock);
     above.extend(moved.map(|setting| {

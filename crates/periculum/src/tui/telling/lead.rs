@@ -68,8 +68,8 @@ pub(in crate::tui) fn kin_words(kin: Kin) -> String {
 
 /// How likely a rung survives.
 pub(in crate::tui) fn survives(proof: &str, survival: &Survival) -> String {
-    let percent = |share: f64| 100.0 * share;
-    let (mean, low, high) = (percent(survival.mean), percent(survival.low), percent(survival.high));
+    let (low, high) = survival.around();
+    let [mean, low, high] = [survival.mean, low, high].map(|share| 100.0 * share);
     format!("survives {proof} with {mean:.0} % ({low:.0} to {high:.0} %)")
 }
 
