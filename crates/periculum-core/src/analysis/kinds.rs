@@ -11,6 +11,7 @@ use crate::analysis::claim::observation;
 use crate::inference::family::{self, Evidence, Member};
 use crate::inference::hazard::Observation;
 use crate::inference::prior::Prior;
+use crate::inference::worked::Worked;
 use crate::model::kind::{Expected, Kind, begun, loads};
 use crate::model::ladder::Direction;
 use crate::model::moment::Span;
@@ -94,7 +95,10 @@ fn sighting(earlier: &Earlier, setting: &Setting, loads: &BTreeSet<String>) -> O
         passes.filter(|pass| loads.contains(&pass.load)).map(|pass| (pass.load.as_str(), pass.threads)).collect();
     let usual = setting.usual_slope(step);
     let hardest = theirs.steps(setting.stock, theirs.hardest(&plan.use_name), step);
+    // What the very rig did before its climbs is said by its file, and counts once.
+    let before = |prior: Prior| if *is_own { Prior { used: Worked::NEVER, ..prior } } else { prior };
     let [mut laws, mut even] = [Prior::usual(usual), Prior::even(usual)]
+        .map(before)
         .map(|prior| begun(&prior, earlier.rig, (setting, step), (&stock, hardest)));
     let mut falls = 0;
     for trial in &story.trials {

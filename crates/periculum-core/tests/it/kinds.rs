@@ -7,6 +7,7 @@ use crate::seek::{Rig, climbed_by, climbed_expecting, trials};
 use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::kinds::{Earlier, kinds};
 use periculum_core::engine::{Entry, Event, RULES};
+use periculum_core::model::history::History;
 use periculum_core::model::kind::Kind;
 use periculum_core::model::moment::{Moment, Span};
 use periculum_core::model::rig::Part;
@@ -101,6 +102,21 @@ fn a_search_of_before_that_knew_one_specimen_decides_as_it_did() {
         trials(&entries),
         "50 for 2 min, 51 for 2 min, 52 for 2 min, 53 for 2 min, 54 for 2 min, 55 for 2 min, 52 for 5 min, 52 for 5 min, 52 for 15 min, 52 for 5 min, 52 for 15 min, 42, 42"
     );
+}
+
+/// What others did before their climbs says something of the kind; what the very rig did is in its own file, and counts once.
+#[test]
+fn what_was_told_of_earlier_rigs_counts_where_they_are_others() {
+    let course = course("one");
+    let story = told(&climbed_expecting(&course, Rig::new(51.0, 1.1, 1), Vec::new()), Vec::new());
+    let told = History { rung: course.rig.stock(), loaded: Span::from_seconds(360_000), failures: 40 };
+    let failing = periculum_core::model::rig::Rig { history: vec![told], ..(*course.rig).clone() };
+    let said = |rig, is_own| {
+        let earlier = Earlier { story: &story, rig, plan: &course.plan, age: Span::from_seconds(86_400), is_own };
+        kinds(&[earlier], &course.rig, &course.plan)
+    };
+    assert_eq!(said(&failing, true), said(&course.rig, true));
+    assert_ne!(said(&failing, false), said(&course.rig, false));
 }
 
 #[test]
