@@ -1,18 +1,15 @@
 //! The first page of a report, which can be handed over by itself: what was found, what that is worth, and what it cost.
 
 use periculum_core::analysis::claim::Claim;
-use periculum_core::analysis::faster::Faster;
+use periculum_core::analysis::gain::Gain;
 use periculum_core::analysis::harder::Harder;
-use periculum_core::analysis::scores::{Benchmark, benchmarks};
 use periculum_core::engine::Mark;
 use periculum_core::model::quantity::{counted, with_unit};
 use periculum_core::model::rig::Sensor;
 use periculum_core::model::verdict::Verdict;
-use periculum_core::story::TrialStory;
 use periculum_core::story::profile::AscentProfile;
 use periculum_core::telling::{
-    STOCK_GAINS_NOTHING, claim_sentence, faster_words, gain_words, harder_words, margin_words, mark_sentence,
-    percent_words, whereabouts,
+    claim_sentence, gain_of_mark_words, harder_words, margin_words, mark_sentence, whereabouts,
 };
 
 use crate::ascent::ascent;
@@ -60,10 +57,9 @@ impl Reported<'_> {
     fn of_mark(&self, mark: &Mark) -> Vec<(&'static str, String)> {
         let trial = self.story.trial(mark.trial);
         let claim = Claim::of_mark(self.story, self.rig, self.plan, mark);
-        let faster = trial.and_then(|trial| Faster::of(self.story, trial)).map(|faster| faster_words(&faster));
         let climb = (self.story, self.rig, self.plan);
         let harder = claim.as_ref().and_then(|claim| Harder::of_mark(claim, climb, mark));
-        let gain = faster.or_else(|| self.gain_of(mark, trial?));
+        let gain = Gain::of_mark(mark, climb, self.traces).map(|gain| gain_of_mark_words(&gain));
         let hottest = trial.map(|trial| self.nearest_to_cut_off(trial.number)).filter(|it| !it.is_empty());
         let told = [
             ("mark", Some(mark_sentence(mark, self.rig))),
@@ -80,21 +76,6 @@ impl Reported<'_> {
         let claim = Claim::of_stock(self.story, self.rig, self.plan);
         let stock = claim.map(|claim| ("stock", claim_sentence(&claim)));
         std::iter::once(("mark", "none stands".to_owned())).chain(stock).collect()
-    }
-
-    /// What the mark itself gains over stock, by the first thing that was measured at both: harder rungs that do not stand gain more.
-    fn gain_of(&self, mark: &Mark, trial: &TrialStory) -> Option<String> {
-        if mark.rung == self.rig.stock() {
-            return Some(STOCK_GAINS_NOTHING.to_owned());
-        }
-        let all = benchmarks(self.story, self.rig, self.plan, self.traces);
-        let at_mark = |benchmark: &Benchmark| {
-            let level = benchmark.levels.iter().find(|level| level.trials.contains(&mark.trial))?;
-            let percent = percent_words(&level.over_baseline.as_ref()?.of_scores(benchmark.what.less_is_better));
-            Some(format!("{percent} % over stock in {}", benchmark.what.name()))
-        };
-        let of_trial = || self.story.gain_of(trial).map(|(score, gain)| gain_words(&gain, score));
-        all.iter().find_map(at_mark).or_else(of_trial)
     }
 
     /// What those sensors read at most that a pass is stopped by, in this trial.

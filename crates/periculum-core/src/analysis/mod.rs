@@ -10,6 +10,7 @@ pub mod contrast;
 mod example;
 pub mod faster;
 pub mod forecast;
+pub mod gain;
 pub mod harder;
 pub mod kinds;
 pub mod money;

@@ -6,6 +6,7 @@ mod end;
 mod errand;
 mod evidence;
 mod faster;
+mod gain;
 mod history;
 mod kind;
 mod reason;
@@ -23,6 +24,7 @@ pub use errand::{
 };
 pub use evidence::bound_words;
 pub use faster::{faster_words, scatter_words};
+pub use gain::{gain_of_mark_words, gain_words};
 pub use history::history_words;
 pub use kind::kind_words;
 pub use rig_change::parts_changed;
@@ -31,9 +33,8 @@ pub use stage::{margin_words, stage_words};
 use crate::analysis::forecast::{Effort, Forecast};
 use crate::analysis::scores::Benchmark;
 use crate::engine::{Entry, Mark, Said, Written};
-use crate::inference::comparison::{Comparison, Says};
+use crate::inference::comparison::Comparison;
 use crate::model::moment::Span;
-use crate::model::pass::Score;
 use crate::model::quantity::{grouped, with_unit};
 use crate::model::rig::Rig;
 use crate::model::rung::Rung;
@@ -172,27 +173,6 @@ fn read_words(name: &str, reading: f64, rig: &Rig) -> String {
             format!("{} reads {} {}", sensor.label, sensor.written(reading), sensor.unit).trim_end().to_owned()
         }
         None => format!("{name} reads {reading}"),
-    }
-}
-
-/// What a mark gains that is stock.
-pub const STOCK_GAINS_NOTHING: &str = "none: the mark is stock";
-
-/// How a score compares with the baseline's, as `+2.1 % (+1.8 to +2.4) over stock`; without an interval where the noise
-/// is not known; of a score of which less is better it is told how much less that is.
-pub fn gain_words(gain: &Comparison, score: &Score) -> String {
-    let gain = gain.of_scores(score.less_is_better);
-    let percent = |share: f64| format!("{:+.1}", 100.0 * share);
-    if !gain.low.is_finite() {
-        return format!("{} % over stock, noise unknown", percent(gain.change));
-    }
-    match gain.says() {
-        Says::Same => {
-            format!("no clear gain over stock ({} to {} %)", percent(gain.low), percent(gain.high))
-        }
-        Says::Less | Says::More => {
-            format!("{} % ({} to {}) over stock", percent(gain.change), percent(gain.low), percent(gain.high))
-        }
     }
 }
 

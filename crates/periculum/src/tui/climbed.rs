@@ -6,6 +6,7 @@ use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 use periculum_core::analysis::attempts::{Attempts, Column};
 use periculum_core::analysis::claim::Claim;
 use periculum_core::analysis::forecast::{Forecast, forecast};
+use periculum_core::analysis::gain::Gain;
 use periculum_core::analysis::harder::Harder;
 use periculum_core::analysis::pool::{Origin, Pool};
 use periculum_core::engine::{ClimbEnd, Entry, Mark, Outlook, Said};
@@ -55,7 +56,9 @@ pub(crate) struct Climbed {
     of_stock: OnceLock<Option<Claim>>,
     /// How much harder than the last mark one may go who is content to be less sure.
     harder: OnceLock<Option<Harder>>,
-    /// The same of the rungs of trials that were looked at.
+    /// What the last mark gains over stock.
+    gain: OnceLock<Option<Gain>>,
+    /// What the rungs of trials are worth that were looked at.
     worth: Mutex<BTreeMap<u32, Option<Claim>>>,
     /// What a rig in software shows to whoever makes the pass that is asked for.
     pub(super) shows: Option<Shown>,
@@ -84,6 +87,7 @@ impl Climbed {
             claims: OnceLock::new(),
             of_stock: OnceLock::new(),
             harder: OnceLock::new(),
+            gain: OnceLock::new(),
             worth: Mutex::default(),
             shows: None,
             facts,
@@ -118,6 +122,13 @@ impl Climbed {
         self.harder.get_or_init(|| self.story.marks.last().and_then(of)).as_ref()
     }
 
+    /// What the last mark gains over stock.
+    pub(super) fn gain(&self) -> Option<&Gain> {
+        let climb = (&self.story, &*self.rig, &*self.plan);
+        let of = |mark: &Mark| Gain::of_mark(mark, climb, &self.traces);
+        self.gain.get_or_init(|| self.story.marks.last().and_then(of)).as_ref()
+    }
+
     /// The same climb under way, so that it is worth knowing what is ahead of it, by what earlier climbs say of its kind.
     pub(super) fn under_way(self, kinds: &[Kind]) -> Self {
         Self { foreseen: Some(forecast(&self.rig, &self.plan, kinds)), ..self }
@@ -140,6 +151,7 @@ impl Climbed {
             claims: OnceLock::new(),
             of_stock: OnceLock::new(),
             harder: OnceLock::new(),
+            gain: OnceLock::new(),
             worth: Mutex::default(),
             shows: None,
             facts: String::new(),
@@ -161,6 +173,7 @@ impl Climbed {
             self.claims = OnceLock::new();
             self.of_stock = OnceLock::new();
             self.harder = OnceLock::new();
+            self.gain = OnceLock::new();
             self.worth = Mutex::default();
         }
         match notice {

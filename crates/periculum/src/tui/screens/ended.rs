@@ -1,12 +1,11 @@
 //! The end of a climb: what ended it, what it found and by how much, what that cost, and what one does next.
 
-use periculum_core::analysis::faster::Faster;
 use periculum_core::engine::Mark;
 use periculum_core::model::reason::StageEnd;
 use periculum_core::story::{EndStory, TrialStory};
 use periculum_core::telling::{
-    STOCK_GAINS_NOTHING, before_changes, claim_sentence, faster_words, gain_words, harder_words, margin_words,
-    mark_sentence, whereabouts, worth_words,
+    before_changes, claim_sentence, gain_of_mark_words, harder_words, margin_words, mark_sentence, whereabouts,
+    worth_words,
 };
 use ratatui::Frame;
 use ratatui::layout::Rect;
@@ -102,17 +101,7 @@ fn limit(desk: &Desk) -> Option<Line<'static>> {
     Some(fact(desk, labels::LIMIT, end.sentence(&desk.shown.rig)))
 }
 
-/// Whether the last mark is faster than stock, or what its score gained where only one thing was measured.
+/// What the last mark gains over stock.
 fn gain(desk: &Desk) -> Option<Line<'static>> {
-    let story = &desk.shown.story;
-    let mark = story.marks.last()?;
-    let marked = story.trial(mark.trial)?;
-    if let Some(faster) = Faster::of(story, marked) {
-        return Some(fact(desk, labels::GAIN, faster_words(&faster)));
-    }
-    if mark.rung == desk.shown.rig.stock() {
-        return Some(fact(desk, labels::GAIN, STOCK_GAINS_NOTHING.to_owned()));
-    }
-    let (score, gain) = story.gain_of(marked)?;
-    Some(fact(desk, labels::GAIN, gain_words(&gain, score)))
+    Some(fact(desk, labels::GAIN, gain_of_mark_words(desk.shown.gain()?)))
 }
