@@ -66,7 +66,7 @@ impl Granted {
             return Self::Usually(Span::from_seconds(Worked::USUALLY.seconds as u64));
         }
         let told = || rig.history.iter();
-        Self::Told(told().map(|one| one.loaded).sum(), told().map(|one| one.failures).sum())
+        Self::Told(told().map(|one| one.loaded).sum(), told().fold(0, |all: u32, one| all.saturating_add(one.failures)))
     }
 }
 

@@ -75,9 +75,18 @@ pub fn read(top: &Section) -> Option<Rig> {
 /// How many sections of each kind a rig may have: more than any machine has, and few enough to be checked at once.
 const MOST: [(&str, usize); 4] = [("setting", 500), ("curve", 20), ("derived", 500), ("sensor", 2000)];
 
+/// Nobody remembers more than this.
+const MOST_TOLD: usize = 100;
+
 /// Whether a rig is no larger than a rig can be.
 fn check_counts(top: &Section) -> bool {
     let mut is_good = true;
+    let told = top.list("history");
+    if let Some(one_more) = told.get(MOST_TOLD) {
+        let what = format!("there are {} tables [[history]], and a rig has at most {MOST_TOLD}", told.len());
+        top.problems().add(one_more.at(), what);
+        is_good = false;
+    }
     for (kind, most) in MOST {
         let sections = top.named_sections(kind);
         if let Some((name, _)) = sections.get(most) {
@@ -99,9 +108,15 @@ fn read_history(section: Section, settings: &[Setting]) -> Option<History> {
     let problems = section.problems();
     section.finish();
     for (name, value) in at {
-        if rung.get(&name.value).is_none() {
+        let Some(setting) = settings.iter().find(|setting| setting.name == name.value) else {
             let known: Vec<&str> = settings.iter().map(|setting| setting.name.as_str()).collect();
             problems.unknown(name.at, "setting", &name.value, &known);
+            return None;
+        };
+        let (lowest, highest) = (setting.ladder.lowest(), setting.ladder.highest());
+        if value.value < lowest || value.value > highest {
+            let what = format!("{} is beyond the ladder, which goes from {lowest} to {highest}", value.value);
+            problems.add(value.at, what);
             return None;
         }
         rung = rung.with(&name.value, value.value);

@@ -158,6 +158,11 @@ fn what_a_rig_did_before_says_how_long_and_how_often_it_failed() {
         wrong("[history]\nloaded = \"9h\"\nfailures = 0"),
         ["`history` must be a list of tables, like [[history]]"]
     );
+    let beyond =
+        wrong("[[history]]\nat = { bus_clock = 79228162514264337593543950335 }\nloaded = \"9h\"\nfailures = 0");
+    assert_eq!(beyond, ["79228162514264337593543950335 is beyond the ladder, which goes from 25 to 50"]);
+    let many = wrong(&"[[history]]\nloaded = \"9h\"\nfailures = 4294967295\n".repeat(101));
+    assert_eq!(many, ["there are 101 tables [[history]], and a rig has at most 100"]);
     let unknown = wrong("[[history]]\nat = { bus_clok = 40 }\nloaded = \"9h\"\nfailures = 0");
     assert_eq!(unknown, ["there is no setting `bus_clok`"]);
 }
