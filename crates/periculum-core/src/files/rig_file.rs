@@ -47,7 +47,8 @@ pub fn read(top: &Section) -> Option<Rig> {
     names.extend(levers.iter().map(|lever| lever.name.clone()));
     let settings = sections.into_iter().filter_map(|section| setting_file::read(section, &cooling, &names));
     let settings: Vec<Setting> = settings.chain(levers).collect();
-    let history = top.list("history").into_iter().filter_map(|told| read_history(told, &settings)).collect();
+    let told = top.list("history").into_iter().filter_map(|told| read_history(told, &settings));
+    let history = told.fold(Vec::new(), History::with);
     let derived = top.named_sections("derived");
     let derived = derived.into_iter().filter_map(|section| read_derived(section, &names)).collect();
     let sensors = top.named_sections("sensor").into_iter();

@@ -16,6 +16,18 @@ pub struct History {
 }
 
 impl History {
+    /// These with another one: what is told of one rung in several parts counts as one.
+    pub fn with(mut all: Vec<Self>, other: Self) -> Vec<Self> {
+        match all.iter_mut().find(|one| one.rung == other.rung) {
+            Some(same) => {
+                same.loaded += other.loaded;
+                same.failures = same.failures.saturating_add(other.failures);
+            }
+            None => all.push(other),
+        }
+        all
+    }
+
     /// What it says of the laws by which a rig fails.
     pub fn worked(&self) -> Worked {
         Worked::told(self.loaded.seconds(), self.failures)

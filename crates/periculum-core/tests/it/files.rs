@@ -134,7 +134,7 @@ fn what_was_paid_for_the_parts_is_added_up() {
 
 #[test]
 fn what_a_rig_did_before_is_read_with_its_failures() {
-    let told = "[[history]]\nloaded = \"300h\"\nfailures = 2\n[[history]]\nat = { bus_clock = 37.5 }\nloaded = \"90min\"\nfailures = 0\n";
+    let told = "[[history]]\nloaded = \"300h\"\nfailures = 2\n[[history]]\nloaded = \"20h\"\nfailures = 1\n[[history]]\nat = { bus_clock = 37.5 }\nloaded = \"90min\"\nfailures = 0\n";
     let rig = rig(&format!("{RIG}{told}")).expect("a rig");
     let told = |rung: Rung, hours: f64, failures| History {
         rung,
@@ -142,7 +142,11 @@ fn what_a_rig_did_before_is_read_with_its_failures() {
         failures,
     };
     let faster = rig.stock().with("bus_clock", decimal("37.5"));
-    assert_eq!(rig.history, [told(rig.stock(), 300.0, 2), told(faster, 1.5, 0)]);
+    assert_eq!(
+        rig.history,
+        [told(rig.stock(), 320.0, 3), told(faster, 1.5, 0)],
+        "what is told of one rung counts as one"
+    );
 }
 
 #[test]
