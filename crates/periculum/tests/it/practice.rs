@@ -42,7 +42,8 @@ fn what_a_screen_says_is_typed_by_somebody_and_in_the_demo_by_hands_that_are_sim
     terminal.press("q");
     terminal.wait_for("a climb is running");
     terminal.press("l");
-    terminal.wait_for("The climb waits");
+    // What is typed before the shell listens again is lost.
+    terminal.wait_for_all(&["The climb waits", "goes on with it.\nready>"]);
     terminal.run("clear; periculum demo relic --pace max");
     terminal.wait_for("every stage is done");
     terminal.press("3");
