@@ -9,6 +9,9 @@ use periculum_loads::cores::allowed;
 use periculum_loads::frame::{Load, NoDisturbance, Order, Stop, Turns, run};
 use periculum_loads::protocol::Message;
 
+/// So long the program that began first runs before anything counts, so that both have begun.
+const WARM_UP: Duration = Duration::from_secs(1);
+
 fn main() {
     let arguments: Vec<String> = std::env::args().skip(1).collect();
     let [name, seconds] = &arguments[..] else { panic!("say LOAD SECONDS") };
@@ -26,7 +29,7 @@ fn on_processor(load: &'static dyn Load, length: Duration) {
         size: load.about().usual_size,
         length,
         times: None,
-        warm_up: Duration::ZERO,
+        warm_up: WARM_UP,
         seed: 1,
         stop: Stop::AtFirstError,
     };

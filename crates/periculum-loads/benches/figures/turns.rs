@@ -27,7 +27,12 @@ impl Row {
 
     /// Lets both sides take their turns and prints the line.
     pub(crate) fn compare(&self, mut ours: impl FnMut() -> Option<f64>, mut reference: impl FnMut() -> Option<f64>) {
-        let turns: Option<Vec<(f64, f64)>> = (0..self.turns).map(|_| Some((ours()?, reference()?))).collect();
+        self.compare_pairs(|_| Some((ours()?, reference()?)));
+    }
+
+    /// The same with both sides of a turn at once; `turn` is told which one it is.
+    pub(crate) fn compare_pairs(&self, turn: impl FnMut(usize) -> Option<(f64, f64)>) {
+        let turns: Option<Vec<(f64, f64)>> = (0..self.turns).map(turn).collect();
         let Some(turns) = turns else {
             eprintln!("left out: {}", self.what);
             return;

@@ -1,4 +1,5 @@
-/* Memory read, written past the caches, or copied. Takes read, write or copy and MiB, prints GB/s. */
+/* Memory read, written past the caches, or copied. Takes read, write or copy and MiB, prints GB/s: at best, or with a third word all in
+   all. */
 #define _GNU_SOURCE
 #include <immintrin.h>
 #include <string.h>
@@ -47,12 +48,15 @@ int main(int count, char **arguments) {
     char *memory = aligned_alloc(2 << 20, bytes);
     madvise(memory, bytes, MADV_HUGEPAGE);
     memset(memory, 1, bytes);
-    double best = 0;
-    for (int repetition = 0; repetition < 8; repetition++) {
+    double best = 0, all = 0;
+    for (int repetition = 1; repetition <= 8; repetition++) {
         double began = seconds();
         move(arguments[1][0], (vector *)memory, bytes / sizeof(vector));
-        double rate = bytes / (seconds() - began) / 1e9;
-        if (rate > best) best = rate;
+        double time = seconds() - began;
+        all += time;
+        double rate = bytes / time / 1e9;
+        if (count > 3) best = repetition * bytes / all / 1e9;
+        else if (rate > best) best = rate;
     }
     printf("%.3f\n", best);
     return 0;
