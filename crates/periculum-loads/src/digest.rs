@@ -7,7 +7,7 @@ use crate::lanes::{LANES, Lanes};
 pub(crate) const IS_CHECKED: bool = !cfg!(unchecked);
 
 /// Vectors that are digested side by side, so that the processor has something to do while one waits.
-const STREAMS: usize = 4;
+const STREAMS: usize = 2;
 
 /// Numbers in one step of all streams.
 const STEP: usize = STREAMS * LANES;
@@ -15,10 +15,6 @@ const STEP: usize = STREAMS * LANES;
 for_each_kernel! {
     /// A digest of every bit of the numbers, the same from every kernel: a change of any one number changes it for
     /// certain, any other change with a probability of 1 − 2⁻⁶⁴ or so.
-    ///
-    /// Each word is taken into one of 32 states by steps that can be undone (exclusive or, with itself turned twice,
-    /// multiplication by the odd number 2¹³ + 1), so states that differ at one word stay different to the end. One
-    /// flipped bit becomes three at least, so that no flip of one bit in the next word takes it back.
     pub(crate) fn digest(numbers: &[f64], start: u64) -> u64 = digest_in_lanes;
 }
 
@@ -27,27 +23,51 @@ fn digest_in_lanes<L: Lanes>(numbers: &[f64], start: u64) -> u64 {
     if !IS_CHECKED {
         return start;
     }
-    let mut states = [L::splat(f64::from_bits(start)); STREAMS];
+    let mut streams = [Stream::<L>::new(start); STREAMS];
     let (steps, rest) = numbers.as_chunks::<STEP>();
     for step in steps {
         let (vectors, _) = step.as_chunks::<LANES>();
-        for (state, vector) in states.iter_mut().zip(vectors) {
-            *state = take(*state, L::load(vector));
+        for (stream, vector) in streams.iter_mut().zip(vectors) {
+            stream.take(L::load(vector));
         }
     }
-    let mut words = [[0.0; LANES]; STREAMS];
-    for (state, words) in states.iter().zip(&mut words) {
-        state.store(words);
-    }
-    words.as_flattened().iter().chain(rest).fold(start, |state, number| join(state, number.to_bits()))
+    let state = streams.into_iter().fold(start, |state, stream| stream.joined(state));
+    rest.iter().fold(state, |state, number| join(state, number.to_bits()))
 }
 
-#[inline(always)]
-fn take<L: Lanes>(state: L, word: L) -> L {
-    let mixed = state.xor(word);
-    let turned = mixed.rotate_29();
-    let spread = mixed.xor(turned).xor(turned.rotate_29());
-    spread.add_words(spread.shift_13())
+/// Digests of words on their way, lane by lane.
+///
+/// One change of a word changes the lane's sum and every sum after it. Two that take each other back in the sum have changed all sums
+/// between them, which are added up too, turned a little each time, so that no change of a high bit is lost beyond the highest.
+#[derive(Clone, Copy)]
+pub(crate) struct Stream<L> {
+    sum: L,
+    sums: L,
+}
+
+impl<L: Lanes> Stream<L> {
+    #[inline(always)]
+    pub(crate) fn new(start: u64) -> Self {
+        let start = L::splat(f64::from_bits(start));
+        Self { sum: start, sums: start }
+    }
+
+    #[inline(always)]
+    pub(crate) fn take(&mut self, words: L) {
+        if IS_CHECKED {
+            self.sum = self.sum.add_words(words);
+            self.sums = self.sums.rotate_29().add_words(self.sum);
+        }
+    }
+
+    /// All that was taken, taken into a digest.
+    #[inline(always)]
+    pub(crate) fn joined(self, state: u64) -> u64 {
+        let mut words = [[0.0; LANES]; 2];
+        self.sum.store(&mut words[0]);
+        self.sums.store(&mut words[1]);
+        words.as_flattened().iter().fold(state, |state, word| join(state, word.to_bits()))
+    }
 }
 
 /// Takes one word into a digest. The shift gives the highest bits, which the product leaves alone, a second place.
@@ -98,7 +118,7 @@ mod tests {
         #[test]
         fn no_flipped_bit_takes_another_back(seed in any::<u64>(), places in prop::sample::select(vec![(0, STEP), (5, 6), (3, 67)])) {
             let (first, second) = places;
-            let mut values = vec![0.0; 3 * STEP];
+            let mut values = vec![0.0; 6 * STEP];
             fill(&mut values, seed);
             let flip = |values: &mut [f64], at: usize, bit: u32| values[at] = f64::from_bits(values[at].to_bits() ^ (1 << bit));
             let words = |values: &[f64]| values.iter().fold(0, |state, value| join(state, value.to_bits()));

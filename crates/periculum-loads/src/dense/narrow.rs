@@ -138,7 +138,7 @@ fn subtract<L: Lanes, const COLUMN: usize>(upright: &mut Upright) -> f64 {
             left = negative.mul_add(L::load(&before[nth + 1]), left);
         }
         left.store(vector);
-        largest = left.abs().max(largest);
+        largest = left.larger_magnitude(largest);
     }
     let of_upper = upper[COLUMN..].iter().map(|number| number.abs());
     stored(largest).into_iter().chain(of_upper).fold(0.0, f64::max)

@@ -104,12 +104,6 @@ impl Lanes for Avx2 {
     }
 
     #[inline(always)]
-    fn shift_13(self) -> Self {
-        // SAFETY: see the trait.
-        self.each(|half| unsafe { _mm256_castsi256_pd(_mm256_slli_epi64::<13>(_mm256_castpd_si256(half))) })
-    }
-
-    #[inline(always)]
     fn shifted_up(self, before: Self) -> Self {
         // The lane below a half's lowest is the highest of the half before it.
         // SAFETY: see the trait.

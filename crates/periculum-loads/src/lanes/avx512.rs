@@ -3,7 +3,7 @@
 use std::arch::x86_64::{
     __m512d, _mm512_abs_pd, _mm512_add_epi64, _mm512_add_pd, _mm512_alignr_epi64, _mm512_castpd_si512,
     _mm512_castsi512_pd, _mm512_fmadd_pd, _mm512_fnmadd_pd, _mm512_loadu_pd, _mm512_max_pd, _mm512_mul_pd,
-    _mm512_or_si512, _mm512_rol_epi64, _mm512_roundscale_pd, _mm512_set1_pd, _mm512_shuffle_f64x2, _mm512_slli_epi64,
+    _mm512_or_si512, _mm512_range_pd, _mm512_rol_epi64, _mm512_roundscale_pd, _mm512_set1_pd, _mm512_shuffle_f64x2,
     _mm512_storeu_pd, _mm512_stream_pd, _mm512_sub_pd, _mm512_unpackhi_pd, _mm512_unpacklo_pd, _mm512_xor_si512,
 };
 
@@ -33,6 +33,8 @@ impl Lanes for Avx512 {
     operation!(neg_mul_add(factor, addend) = _mm512_fnmadd_pd);
     operation!(abs() = _mm512_abs_pd);
     operation!(max(other) = _mm512_max_pd);
+    // 11 is the larger magnitude, without its sign.
+    operation!(larger_magnitude(other) = _mm512_range_pd::<11>);
 
     #[inline(always)]
     fn load(from: &[f64; LANES]) -> Self {
@@ -90,12 +92,6 @@ impl Lanes for Avx512 {
     fn rotate_29(self) -> Self {
         // SAFETY: see the trait.
         Self(unsafe { _mm512_castsi512_pd(_mm512_rol_epi64::<29>(_mm512_castpd_si512(self.0))) })
-    }
-
-    #[inline(always)]
-    fn shift_13(self) -> Self {
-        // SAFETY: see the trait.
-        Self(unsafe { _mm512_castsi512_pd(_mm512_slli_epi64::<13>(_mm512_castpd_si512(self.0))) })
     }
 
     #[inline(always)]

@@ -54,6 +54,11 @@ pub(crate) trait Lanes: Copy {
     fn abs(self) -> Self;
     /// The larger of each pair; the other's where this one's is not a number.
     fn max(self, other: Self) -> Self;
+    /// The larger magnitude of each pair; the other's where this one's is not a number.
+    #[inline(always)]
+    fn larger_magnitude(self, other: Self) -> Self {
+        self.abs().max(other.abs())
+    }
     /// Bitwise exclusive or.
     fn xor(self, other: Self) -> Self;
     /// Bitwise or.
@@ -64,8 +69,6 @@ pub(crate) trait Lanes: Copy {
     fn add_words(self, other: Self) -> Self;
     /// Words rotated left by 29 bits.
     fn rotate_29(self) -> Self;
-    /// Words shifted left by 13 bits.
-    fn shift_13(self) -> Self;
     /// Lanes one up: the highest of `before` comes first, and the highest of `self` is lost.
     fn shifted_up(self, before: Self) -> Self;
     /// Eight vectors as the rows of a matrix, which become its columns.
@@ -92,11 +95,11 @@ mod tests {
             x.round(),
             x.abs(),
             x.max(y),
+            x.larger_magnitude(y),
             x.xor(y),
             x.or(y),
             x.add_words(y),
             x.rotate_29(),
-            x.shift_13(),
             x.shifted_up(y),
             L::splat(a[3]),
         ];

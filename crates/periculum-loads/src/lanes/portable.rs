@@ -118,11 +118,6 @@ impl Lanes for Portable {
     }
 
     #[inline(always)]
-    fn shift_13(self) -> Self {
-        self.map(|lane| f64::from_bits(lane.to_bits() << 13))
-    }
-
-    #[inline(always)]
     fn shifted_up(self, before: Self) -> Self {
         let mut shifted = [before.0[LANES - 1]; LANES];
         shifted[1..].copy_from_slice(&self.0[..LANES - 1]);

@@ -9,7 +9,7 @@ use std::io;
 use super::butterfly::Plan;
 use super::complex::{Block, Complex, Eight};
 use crate::buffer::Buffer;
-use crate::digest::{IS_CHECKED, digest};
+use crate::digest::{IS_CHECKED, Stream, digest};
 use crate::kernel::{Kernel, for_each_kernel, prefetch};
 use crate::lanes::{LANES, Lanes};
 
@@ -123,6 +123,11 @@ impl Grid {
         columns_forward(self.kernel, self, digits, upper, points);
     }
 
+    /// The same without digits beyond; digests the digits as they are read.
+    pub(crate) fn forward_digested(&mut self, digits: &[f64], points: &mut [Block]) -> u64 {
+        columns_forward_digested(self.kernel, self, digits, points)
+    }
+
     /// Transforms rows, squares them and transforms them back.
     pub(crate) fn square(&mut self, points: &mut [Block]) {
         rows_squared(self.kernel, self, points);
@@ -140,21 +145,44 @@ impl Grid {
 }
 
 for_each_kernel! {
-    fn columns_forward(grid: &mut Grid, digits: &[f64], upper: Option<&[f64]>, points: &mut [Block]) =
-        columns_forward_in_lanes;
+    fn columns_forward(grid: &mut Grid, digits: &[f64], upper: Option<&[f64]>, points: &mut [Block]) = columns_forward_in_lanes;
 }
 
 #[inline(always)]
 fn columns_forward_in_lanes<L: Lanes>(grid: &mut Grid, digits: &[f64], upper: Option<&[f64]>, points: &mut [Block]) {
+    each_column_forward::<L, false>(grid, digits, upper, points);
+}
+
+for_each_kernel! {
+    fn columns_forward_digested(grid: &mut Grid, digits: &[f64], points: &mut [Block]) -> u64 = columns_forward_digested_in_lanes;
+}
+
+#[inline(always)]
+fn columns_forward_digested_in_lanes<L: Lanes>(grid: &mut Grid, digits: &[f64], points: &mut [Block]) -> u64 {
+    each_column_forward::<L, IS_CHECKED>(grid, digits, None, points)
+}
+
+#[inline(always)]
+fn each_column_forward<L: Lanes, const IS_DIGESTED: bool>(
+    grid: &mut Grid,
+    digits: &[f64],
+    upper: Option<&[f64]>,
+    points: &mut [Block],
+) -> u64 {
     let (row_length, coarse) = (grid.row_length(), grid.rows.div_ceil(FINE));
+    let mut stream = Stream::<L>::new(0);
     let Grid { rows, columns, by_column, turns, twiddles, work, .. } = grid;
     for (group, twiddles) in twiddles.chunks_exact(FINE + coarse).enumerate() {
         for (row, (block, turn)) in work[..*rows].iter_mut().zip(turns.iter()).enumerate() {
             let first = row * *columns + group * LANES;
             let turn = Eight::<L>::splat(turn);
+            let digits = eight(&digits[first..]);
+            if IS_DIGESTED {
+                stream.take(digits);
+            }
             let weighted = match upper {
-                None => turn.scaled(eight(&digits[first..])),
-                Some(upper) => Eight { re: eight(&digits[first..]), im: eight(&upper[first..]) }.times(turn),
+                None => turn.scaled(digits),
+                Some(upper) => Eight { re: digits, im: eight(&upper[first..]) }.times(turn),
             };
             weighted.store(block);
         }
@@ -165,6 +193,7 @@ fn columns_forward_in_lanes<L: Lanes>(grid: &mut Grid, digits: &[f64], upper: Op
             point.times(twiddle(twiddles, *frequency as usize)).store(&mut row[group]);
         }
     }
+    stream.joined(0)
 }
 
 /// The first eight of these digits; the next eight are on their way to the cache.
@@ -294,7 +323,7 @@ fn columns_back_in_lanes<L: Lanes>(grid: &mut Grid, points: &mut [Block]) -> f64
             let whole = Eight { re: exact.re.round(), im: exact.im.round() };
             if IS_CHECKED {
                 let off = exact.minus(whole);
-                worst = off.im.abs().max(off.re.abs().max(worst));
+                worst = off.im.larger_magnitude(off.re.larger_magnitude(worst));
             }
             whole.store(&mut row[group]);
         }

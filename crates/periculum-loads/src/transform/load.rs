@@ -2,7 +2,8 @@
 
 use std::io;
 
-use super::square::{Squared, Squarer};
+use super::residue::Residue;
+use super::square::{Squared, Squarer, residue_of};
 use crate::buffer::Buffer;
 use crate::digest::digest;
 use crate::frame::{About, Fault, Load, Touch, Work};
@@ -23,7 +24,9 @@ struct Chain {
     kernel: Kernel,
     seed: u64,
     first: Buffer<f64>,
-    digests: [u64; SQUARINGS],
+    residue: Residue,
+    /// Of the first number, and of each square.
+    digests: [u64; SQUARINGS + 1],
 }
 
 const ABOUT: About = About {
@@ -59,7 +62,7 @@ impl Load for Transform {
     fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
         let squarer = Squarer::new(kernel, size as usize)?;
         let first = Buffer::zeroed(size as usize)?;
-        Ok(Box::new(Chain { squarer, kernel, seed, first, digests: [0; SQUARINGS] }))
+        Ok(Box::new(Chain { squarer, kernel, seed, first, residue: Residue::ZERO, digests: [0; SQUARINGS + 1] }))
     }
 }
 
@@ -68,6 +71,7 @@ impl Work for Chain {
         self.squarer.renew();
         let mut random = Random::new(self.seed);
         self.first.fill_with(|| random.below(65_537) as f64 - 32_768.0);
+        self.residue = residue_of(self.kernel, &self.first);
     }
 
     fn inputs(&self) -> u64 {
@@ -80,16 +84,16 @@ impl Work for Chain {
 
     fn round(&mut self, touch: &mut Touch) -> Option<Fault> {
         touch.at("number", &mut self.first);
-        self.squarer.digits_mut().copy_from_slice(&self.first);
-        self.squarer.take_residue();
-        for index in 0..SQUARINGS {
+        self.squarer.take(&self.first, self.residue);
+        for squaring in 1..=SQUARINGS {
             let squared = self.squarer.square(&mut |points| touch.at("points", points));
             if let Some(fault) = fault(squared) {
-                return Some(fault.in_part(self.part(index)));
+                return Some(fault.in_part(self.part(squaring)));
             }
+            self.digests[squaring - 1] = squared.digest;
             touch.at("square", self.squarer.digits_mut());
-            self.digests[index] = digest(self.kernel, self.squarer.digits(), 0);
         }
+        self.digests[SQUARINGS] = digest(self.kernel, self.squarer.digits(), 0);
         None
     }
 
@@ -102,7 +106,7 @@ impl Work for Chain {
     }
 
     fn part(&self, index: usize) -> String {
-        format!("squaring {}", index + 1)
+        if index == 0 { "the number".into() } else { format!("squaring {index}") }
     }
 }
 
@@ -113,6 +117,7 @@ fn fault(squared: Squared) -> Option<Fault> {
         let found = format!("one of {:.3}", squared.rounding_error);
         return Some(Fault::result(format!("rounding errors below {WORST_ROUNDING}"), found));
     }
-    let of = |residue| format!("residue {residue:016x} modulo 2^61-1");
-    (squared.residue != squared.expected).then(|| Fault::result(of(squared.expected), of(squared.residue)))
+    let (below, [expected, found]) = squared.expected.difference(squared.residue)?;
+    let of = |word| format!("{word:016x} from bit {} of the residue modulo 2^384-1", 64 * below);
+    Some(Fault::result(of(expected), of(found)))
 }

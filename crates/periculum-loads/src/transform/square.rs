@@ -2,16 +2,14 @@
 
 use std::io;
 
+use super::carries::Carries;
 use super::complex::Block;
 use super::grid::Grid;
-use super::residue::Residue;
+use super::residue::{Residue, STREAMS, Sums};
 use crate::buffer::Buffer;
 use crate::digest::IS_CHECKED;
 use crate::kernel::{Kernel, for_each_kernel};
 use crate::lanes::{LANES, Lanes};
-
-/// Bits of a digit. Digits are balanced: from −2¹⁵ to 2¹⁵, give or take one.
-pub(crate) const DIGIT: u64 = 16;
 
 /// A long number and what squaring it needs, in memory that is allocated once.
 pub struct Squarer {
@@ -27,6 +25,8 @@ pub struct Squarer {
 /// What a squaring found out about itself.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(super) struct Squared {
+    /// A digest of the number that was squared, as it was read.
+    pub(super) digest: u64,
     /// The largest distance of any digit from a whole number.
     pub(super) rounding_error: f64,
     /// The square's residue, and what it must be.
@@ -82,191 +82,124 @@ impl Squarer {
         &self.digits
     }
 
-    /// Takes the residue of digits that were written from outside.
-    pub(super) fn take_residue(&mut self) {
-        self.residue = residue_of(self.kernel, &self.digits);
+    /// Takes a number, whose residue is known.
+    pub(super) fn take(&mut self, digits: &[f64], residue: Residue) {
+        self.digits.copy_from_slice(digits);
+        self.residue = residue;
     }
 
     /// Replaces the number by the middle half of its square's digits; `between` may look at the points in between.
     pub(super) fn square(&mut self, between: &mut dyn FnMut(&mut [Block])) -> Squared {
         let expected = self.residue.squared();
-        self.grid.forward(&self.digits, None, &mut self.points);
+        let digest = self.grid.forward_digested(&self.digits, &mut self.points);
         between(&mut self.points);
         self.grid.square(&mut self.points);
         let rounding_error = self.grid.back(&mut self.points);
         let residues = release_carries(self.kernel, self);
-        let quarter = DIGIT * (self.digits.len() / 2) as u64;
+        let quarter = self.digits.len() / 2;
         let residue = residues.iter().rev().fold(Residue::ZERO, |sum, residue| sum.shifted(quarter).plus(*residue));
         self.residue = residues[1].plus(residues[2].shifted(quarter));
-        Squared { rounding_error, residue, expected }
+        Squared { digest, rounding_error, residue, expected }
     }
 }
 
 for_each_kernel! {
-    /// Lets carries go until every digit is balanced; takes the middle half of the digits as the new number, and tells
-    /// the residues of the four quarters.
+    /// Takes the middle half of the digits as the new number, and lets its carries go until every digit is balanced; tells the residues of
+    /// the four quarters.
     fn release_carries(squarer: &mut Squarer) -> [Residue; 4] = release_carries_in_lanes;
 }
 
 #[inline(always)]
 fn release_carries_in_lanes<L: Lanes>(squarer: &mut Squarer) -> [Residue; 4] {
     let Squarer { grid, points, digits, .. } = squarer;
-    let half = grid.row_count() / 2 * grid.row_length();
-    let length = digits.len();
-    let mut carries = Carries::<L>::new();
-    let mut residues = [Residue::ZERO; 4];
-    // Real parts are the lower half of the digits, imaginary ones the upper half. The number is the middle half: the
-    // second and the third quarter.
-    let (low_rows, high_rows) = points.split_at(half);
-    let (second, third) = digits.split_at_mut(length / 2);
-    let mut outer: [f64; 0] = [];
-    for (quarter, residue) in residues.iter_mut().enumerate() {
-        let rows = if quarter % 2 == 0 { low_rows } else { high_rows };
-        let kept = match quarter {
-            1 => &mut *second,
-            2 => &mut *third,
-            _ => &mut outer[..],
-        };
-        *residue = release_quarter(&mut carries, grid.rows(rows), quarter < 2, kept);
+    // Real parts are the lower half of the digits, imaginary ones the upper half; both are at hand at once.
+    let (low_rows, high_rows) = points.split_at(grid.row_count() / 2 * grid.row_length());
+    let quarter = digits.len() / 2;
+    let (second, third) = digits.split_at_mut(quarter);
+    let (mut lower, mut upper) = (Carries::<L>::new(), Carries::<L>::new());
+
+    let [lowest, low] = release_rows::<L, UPPER>(&mut upper, grid.rows(low_rows), third);
+    if let Some(last) = grid.rows(low_rows).last().and_then(|row| row.last()) {
+        lower.pass(L::load(&last.re));
     }
-    residues
+    let from_lowest = lower.carried();
+    let [high, highest] = release_rows::<L, LOWER>(&mut lower, grid.rows(high_rows), second);
+    // What the lower half carries to the upper one is known now, and reaches no further than its lowest digits.
+    let (from_high, from_low) = (lower.carried(), upper.carried());
+    if let (Some(lowest), Some(block)) = (third.first_chunk_mut(), low_rows.first()) {
+        lower.pass(L::load(&block.im)).store(lowest);
+    }
+    if !IS_CHECKED {
+        return [Residue::ZERO; 4];
+    }
+    let given_away = Residue::of(-from_lowest).shifted(quarter);
+    [lowest.plus(given_away), high, low.plus(Residue::of(from_high)), highest.plus(Residue::of(from_low))]
 }
 
-/// Lets the carries of a quarter of the digits go and keeps them where there is room; tells their residue.
+/// Half of the digits: the real parts, or the imaginary ones.
+const LOWER: usize = 0;
+const UPPER: usize = 1;
+
+/// Lets the carries of one half go, row by row, and keeps its digits; tells the residue of these, and of the other half as it is.
 #[inline(always)]
-fn release_quarter<'a, L: Lanes>(
+fn release_rows<'a, L: Lanes, const KEPT: usize>(
     carries: &mut Carries<L>,
     rows: impl Iterator<Item = &'a [Block]>,
-    is_real: bool,
     kept: &mut [f64],
-) -> Residue {
-    let mut sums = LaneSums::<L>::new();
-    let mut places = kept.as_chunks_mut::<LANES>().0.iter_mut();
+) -> [Residue; 2] {
+    let mut sums = [Sums::new(), Sums::new()];
+    let mut kept = kept.as_chunks_mut::<LANES>().0;
     for row in rows {
-        for block in row {
-            let balanced = carries.pass(L::load(if is_real { &block.re } else { &block.im }));
-            sums.take(balanced);
-            if let Some(place) = places.next() {
-                balanced.store(place);
+        let (places, later) = kept.split_at_mut(row.len());
+        // As many at once as sums take turns, so that none has to be moved.
+        let (turns, rest) = row.as_chunks::<STREAMS>();
+        let (places_of_turns, places_of_rest) = places.as_chunks_mut::<STREAMS>();
+        for (blocks, places) in turns.iter().zip(places_of_turns) {
+            for (block, place) in blocks.iter().zip(places) {
+                release::<L, KEPT>(carries, &mut sums, block, place);
             }
         }
+        for (block, place) in rest.iter().zip(places_of_rest) {
+            release::<L, KEPT>(carries, &mut sums, block, place);
+        }
+        sums[LOWER].row_ended();
+        sums[UPPER].row_ended();
+        kept = later;
     }
-    sums.residue()
+    sums.map(Sums::residue)
+}
+
+#[inline(always)]
+fn release<L: Lanes, const KEPT: usize>(
+    carries: &mut Carries<L>,
+    sums: &mut [Sums<L>; 2],
+    block: &Block,
+    place: &mut [f64; LANES],
+) {
+    let halves = [L::load(&block.re), L::load(&block.im)];
+    let balanced = carries.pass(halves[KEPT]);
+    balanced.store(place);
+    sums[KEPT].take(balanced);
+    sums[1 - KEPT].take(halves[1 - KEPT]);
 }
 
 for_each_kernel! {
     /// The residue of digits, lowest first.
-    fn residue_of(digits: &[f64]) -> Residue = residue_in_lanes;
+    pub(super) fn residue_of(digits: &[f64]) -> Residue = residue_in_lanes;
 }
 
 #[inline(always)]
 fn residue_in_lanes<L: Lanes>(digits: &[f64]) -> Residue {
-    let mut sums = LaneSums::<L>::new();
+    let mut sums = Sums::<L>::new();
     for digits in digits.as_chunks::<LANES>().0 {
         sums.take(L::load(digits));
     }
     sums.residue()
 }
 
-/// Digits on their way to balance: each of three steps moves what is beyond a digit to the next one.
-///
-/// Before the first step a digit is below 2⁵⁰, after it below 2³⁵, after the second below 2²⁰, and after the third
-/// it is balanced, give or take one. All of it is exact.
-struct Carries<L> {
-    before: [L; 3],
-}
-
-impl<L: Lanes> Carries<L> {
-    #[inline(always)]
-    fn new() -> Self {
-        Self { before: [L::splat(0.0); 3] }
-    }
-
-    #[inline(always)]
-    fn pass(&mut self, raw: L) -> L {
-        let base = (1u64 << DIGIT) as f64;
-        let mut digits = raw;
-        for before in &mut self.before {
-            let carry = digits.mul(L::splat(1.0 / base)).round();
-            digits = carry.neg_mul_add(L::splat(base), digits).add(carry.shifted_up(*before));
-            *before = carry;
-        }
-        digits
-    }
-}
-
-/// How many vectors of digits are added up before their sum is taken: 2⁶ per vector, and sums stay exact.
-const VECTORS: usize = 6;
-
-/// The residue of a run of digits, eight at a time.
-///
-/// Eight digits are 128 bits, and 2¹²⁸ is 2⁶ modulo the prime, so each lane adds up digits times powers of 2⁶.
-struct LaneSums<L> {
-    sum: L,
-    vectors: usize,
-    /// Sums so far, each lane's own.
-    totals: [u64; LANES],
-    /// The power of two of the next sum.
-    power: u64,
-}
-
-impl<L: Lanes> LaneSums<L> {
-    #[inline(always)]
-    fn new() -> Self {
-        Self { sum: L::splat(0.0), vectors: 0, totals: [0; LANES], power: 0 }
-    }
-
-    #[inline(always)]
-    fn take(&mut self, digits: L) {
-        if !IS_CHECKED {
-            return;
-        }
-        const POWERS: [f64; VECTORS] = [1.0, 64.0, 4096.0, 262_144.0, 16_777_216.0, 1_073_741_824.0];
-        self.sum = digits.mul_add(L::splat(POWERS[self.vectors]), self.sum);
-        self.vectors += 1;
-        if self.vectors == VECTORS {
-            self.flush();
-        }
-    }
-
-    #[inline(always)]
-    fn flush(&mut self) {
-        let mut sums = [0.0; LANES];
-        self.sum.store(&mut sums);
-        for (total, sum) in self.totals.iter_mut().zip(sums) {
-            *total = add_rotated(*total, whole(sum), self.power);
-        }
-        self.power = (self.power + 6 * self.vectors as u64) % 61;
-        (self.sum, self.vectors) = (L::splat(0.0), 0);
-    }
-
-    fn residue(mut self) -> Residue {
-        self.flush();
-        let lanes = self.totals.iter().rev();
-        lanes.fold(Residue::ZERO, |sum, total| sum.shifted(DIGIT).plus(Residue::of(i128::from(*total))))
-    }
-}
-
-/// A whole number below 2⁵¹ as an integer: beside 1½ times 2⁵² its bits stand in the lowest places. Unlike a
-/// conversion it takes eight at a time everywhere.
-#[inline(always)]
-pub(crate) fn whole(number: f64) -> i64 {
-    const BESIDE: f64 = 6_755_399_441_055_744.0;
-    (number + BESIDE).to_bits().wrapping_sub(BESIDE.to_bits()) as i64
-}
-
-/// Adds a number of less than 60 bits times a power of two, below the 61st, to a total of less than 62 bits.
-#[inline(always)]
-fn add_rotated(total: u64, number: i64, power: u64) -> u64 {
-    const PRIME: u64 = (1 << 61) - 1;
-    let residue = (number + (number >> 63 & PRIME as i64)) as u64;
-    let rotated = (residue << power & PRIME) + (residue >> (61 - power));
-    let sum = total + rotated;
-    (sum & PRIME) + (sum >> 61)
-}
-
 #[cfg(test)]
 mod tests {
+    use super::super::digit::DIGIT;
     use super::*;
     use crate::random::Random;
     use proptest::prelude::*;
@@ -275,7 +208,7 @@ mod tests {
         let mut squarer = Squarer::new(kernel, length).expect("memory");
         let mut random = Random::new(seed);
         squarer.digits_mut().fill_with(|| random.below(65_537) as f64 - 32_768.0);
-        squarer.take_residue();
+        squarer.residue = residue_of(kernel, squarer.digits());
         squarer
     }
 
@@ -337,8 +270,7 @@ mod tests {
                 assert!(squared.rounding_error < 0.1, "{}", squared.rounding_error);
                 assert_eq!(squared.residue, squared.expected, "length {length}");
                 let kept = squarer.residue;
-                squarer.take_residue();
-                assert_eq!(squarer.residue, kept, "length {length}");
+                assert_eq!(residue_of(Kernel::best(), squarer.digits()), kept, "length {length}");
             }
         }
     }
