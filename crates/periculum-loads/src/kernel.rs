@@ -56,6 +56,12 @@ impl Kernel {
         self == Self::Portable
     }
 
+    /// The kernel for now and then a few vectors among other work: registers of 512 bits lower the clock of many processors for most of a
+    /// millisecond after each use (Intel, 64 and IA-32 architectures optimization reference manual, Skylake server power management).
+    pub(crate) fn now_and_then(self) -> Self {
+        if self == Self::Avx512 && Self::Avx2.is_available() { Self::Avx2 } else { self }
+    }
+
     /// The kernel's name, as records show it.
     pub fn name(self) -> &'static str {
         match self {

@@ -58,6 +58,7 @@ impl Load for Render {
     fn begin(&self, kernel: Kernel, size: u64, seed: u64) -> io::Result<Box<dyn Work>> {
         let tiles = ACROSS * DOWN;
         let (pixels, digests) = (vec![0.0; tiles * NUMBERS], vec![0; tiles]);
+        let kernel = kernel.now_and_then();
         Ok(Box::new(Picture { kernel, seed, samples: size, scene: Scene::new(seed), pixels, digests }))
     }
 }
