@@ -57,7 +57,7 @@ impl Kernel {
     }
 
     /// The kernel for now and then a few vectors among other work: registers of 512 bits lower the clock of many processors for most of a
-    /// millisecond after each use (Intel, 64 and IA-32 architectures optimization reference manual, Skylake server power management).
+    /// millisecond after each use. docs/figures.md has what that cost.
     pub(crate) fn now_and_then(self) -> Self {
         if self == Self::Avx512 && Self::Avx2.is_available() { Self::Avx2 } else { self }
     }
